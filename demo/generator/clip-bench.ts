@@ -1,0 +1,39 @@
+import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/study';
+import { artefacts } from './artefacts';
+import { judged } from './judged';
+import { lineup } from './lineup';
+import { measured } from './measured';
+import { drawsFrom } from './random';
+import { runs } from './runs';
+
+const SEED = 417;
+
+/** The first demo study: four machines for the clip bench of a bicycle repair co-operative. */
+export function clipBench(): Study {
+  const draws = drawsFrom(SEED);
+  const bench = { ...lineup(), ...artefacts(), ...runs(draws) };
+  const tables = {
+    ...emptyTables(),
+    ...bench,
+    ...measured(draws, bench),
+    ...judged(draws, bench),
+  };
+  return {
+    meta: {
+      name: 'clip-bench',
+      title: 'Four machines for the clip bench',
+      description:
+        'A bicycle repair co-operative in a harbour town wants four more printers for its clip bench and has one candidate of each kind on the table for three weeks. Everything in this study is invented.',
+      created: '2026-03-24T17:20:00+01:00',
+      intent: 'crossed',
+      question:
+        "Which machine should print our clips, brackets and spacers, and does our own profile gain anything over the maker's?",
+      reference: 'A-stock',
+      smallest_difference: { accuracy_mm: 0.03, surface: 5, time_pct: 5 },
+      cost: { currency: 'EUR', tariff_per_kwh: 0.34, wage_per_h: 24, lifetime_h: 6000 },
+      scorecard: null,
+    },
+    tables,
+    present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),
+  };
+}

@@ -1,0 +1,18 @@
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build } from 'esbuild';
+import { ROOT } from './lib/project.mjs';
+
+// Makes the demo studies anew; they are the same each time, their draws being seeded.
+const outfile = join(ROOT, 'dist', 'demo', 'main.js');
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: ['demo/generator/main.ts'],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+});
+const { writeDemo } = await import(pathToFileURL(outfile).href);
+writeDemo(join(ROOT, 'demo'));

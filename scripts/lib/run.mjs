@@ -1,0 +1,30 @@
+import { spawn } from 'node:child_process';
+
+/**
+ * Runs a program and waits for it.
+ *
+ * @returns its exit code and what it printed (empty where it prints straight to the terminal)
+ */
+export function run(command, args, { quiet = false, ...options } = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, {
+      stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit',
+      ...options,
+    });
+    let output = '';
+    child.stdout?.on('data', (part) => (output += part));
+    child.stderr?.on('data', (part) => (output += part));
+    child.on('error', reject);
+    child.on('close', (code, signal) => resolve({ code: code ?? (signal ? 1 : 0), output }));
+  });
+}
+
+/** Runs a program and throws, with what it printed, where it fails. */
+export async function must(command, args, options) {
+  const { code, output } = await run(command, args, options);
+  if (code !== 0) throw new Error(`${command} ${args.join(' ')} failed (${code})\n${output}`);
+  return output;
+}
+
+/** Says what is being done, on stderr, so that stdout stays for results. */
+export const say = (text) => process.stderr.write(`${text}\n`);

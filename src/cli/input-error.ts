@@ -1,0 +1,4 @@
+/** The input is wrong; the message says why, and the command ends with exit code 1. */
+export class InputError extends Error {
+  override name = 'InputError';
+}

@@ -1,0 +1,71 @@
+import { Command, CommanderError, InvalidArgumentError } from 'commander';
+import { PackageError } from '../server/packages';
+import { runEvaluate, type EvaluateFlags } from './evaluate';
+import { InputError } from './input-error';
+import { runValidate } from './validate';
+
+const DONE = 0;
+const WRONG_INPUT = 1;
+const WRONG_USAGE = 2;
+
+function share(text: string): number {
+  const value = Number(text);
+  if (!(value > 0 && value < 1)) throw new InvalidArgumentError('it must be between 0 and 1');
+  return value;
+}
+
+function wholeNumber(text: string): number {
+  if (!/^\d{1,15}$/.test(text)) throw new InvalidArgumentError('it must be a whole number');
+  return Number(text);
+}
+
+function buildProgram(): Command {
+  const program = new Command('vergleich')
+    .description('Compare desktop 3D printers by evidence')
+    .exitOverride()
+    .configureHelp({ showGlobalOptions: true });
+  program
+    .command('evaluate')
+    .description('print the results of a study package')
+    .argument('<study>', 'folder or zip of the study package')
+    .option('--json', 'print one JSON object and nothing else')
+    .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
+    .option('--seed <number>', 'seed of everything that is drawn', wholeNumber)
+    .action((study: string, flags: EvaluateFlags) => runEvaluate(study, flags));
+  program
+    .command('validate')
+    .description('check a study package and name every fault')
+    .argument('<study>', 'folder or zip of the study package')
+    .action((study: string) => runValidate(study));
+  program
+    .command('import')
+    .description('put a study package into the database in DATABASE_URL')
+    .argument('<study>', 'folder or zip of the study package')
+    .action(async (study: string) => (await transfer()).runImport(study));
+  program
+    .command('export')
+    .description('write a study of the database in DATABASE_URL as a package')
+    .argument('<study-id>', 'id of the study')
+    .requiredOption('--to <file>', 'zip file to write')
+    .action(async (id: string, { to }: { to: string }) => (await transfer()).runExport(id, to));
+  return program;
+}
+
+/** Loaded only where it is needed: the other commands work without a database. */
+const transfer = () => import('./transfer');
+
+/** Runs the command line; returns the exit code. */
+export async function main(argv: readonly string[]): Promise<number> {
+  const program = buildProgram();
+  try {
+    await program.parseAsync([...argv], { from: 'user' });
+    return DONE;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : WRONG_USAGE;
+    if (error instanceof InputError || error instanceof PackageError) {
+      process.stderr.write(`${error.message}\n`);
+      return WRONG_INPUT;
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,35 @@
+import {
+  FAULT_LIMIT,
+  formatFault,
+  readPackage,
+  type FaultReport,
+  type ReadPackage,
+} from '../core/package';
+import { openPackage } from '../server/packages';
+import { InputError } from './input-error';
+
+/**
+ * Reads the package at a path; warnings go to stderr.
+ *
+ * @throws InputError with every fault, one a line
+ */
+export async function readStudy(path: string): Promise<ReadPackage> {
+  const files = await openPackage(path);
+  try {
+    const { content, ...report } = await readPackage(files);
+    for (const warning of report.warnings) {
+      process.stderr.write(`warning: ${formatFault(warning)}\n`);
+    }
+    if (!content) throw new InputError(faultLines(report));
+    return content;
+  } finally {
+    await files.close();
+  }
+}
+
+function faultLines({ faults, faultCount }: FaultReport): string {
+  const more = faultCount - faults.length;
+  const lines = faults.map(formatFault);
+  if (more > 0) lines.push(`and ${more} more after the first ${FAULT_LIMIT}`);
+  return lines.join('\n');
+}

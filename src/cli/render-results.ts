@@ -1,0 +1,102 @@
+import type { Results } from '../core/evaluate';
+import type { Study } from '../core/study';
+import type { Interval } from '../core/stats';
+import type { PairRow } from '../core/compare';
+import { saidVerdict } from '../core/words';
+
+/** The results as text for a terminal: who is more accurate, faster, more reliable, by how much. */
+export function renderResults(study: Study, results: Results): string {
+  const label = new Map(study.tables.contenders.map((row) => [row.contender_id, row.label]));
+  const nameOf = (id: string) => label.get(id) ?? id;
+  const lines = [
+    results.study.title,
+    ...(study.meta.question ? [study.meta.question] : []),
+    `Intervals: ${100 * (1 - results.study.alpha)} %. Reference: ${nameOf(results.study.reference ?? '')}.`,
+  ];
+  if (results.accuracy) {
+    lines.push('', 'Accuracy: mean absolute deviation, mm');
+    lines.push(
+      ...table(
+        [
+          'contender',
+          'MAE',
+          'interval',
+          'bias',
+          'class',
+          'prints',
+          'readings',
+          'against reference',
+        ],
+        Object.entries(results.accuracy).map(([id, own]) => [
+          nameOf(id),
+          fixed(own.mae_mm.estimate, 3),
+          ends(own.mae_mm, 3),
+          fixed(own.bias_mm.estimate, 3, true),
+          own.it_grade ?? 'not known',
+          String(own.prints),
+          String(own.readings),
+          against(results.pairs.accuracy_mm, id, results, 'mm'),
+        ]),
+      ),
+    );
+  }
+  lines.push('', 'Speed: printing time against the reference');
+  lines.push(
+    ...table(
+      ['contender', 'time index', 'interval', 'actual/estimate', 'prints', 'against reference'],
+      Object.entries(results.speed).map(([id, own]) => [
+        nameOf(id),
+        fixed(own.time_index.estimate, 3),
+        ends(own.time_index, 3),
+        fixed(own.estimate_ratio.estimate, 3),
+        String(own.prints),
+        against(results.pairs.ln_print_s, id, results, 'time'),
+      ]),
+    ),
+  );
+  lines.push('', 'Reliability: prints that were a success');
+  lines.push(
+    ...table(
+      ['contender', 'good', 'share', 'interval', "without the operator's mistakes"],
+      study.tables.contenders.map(({ contender_id }) => {
+        const own = results.reliability[contender_id];
+        return [
+          nameOf(contender_id),
+          `${own?.all.good}/${own?.all.prints}`,
+          fixed(own?.all.success.estimate ?? null, 3),
+          own ? ends(own.all.success, 3) : 'not known',
+          `${own?.without_operator.good}/${own?.without_operator.prints}`,
+        ];
+      }),
+    ),
+  );
+  return `${lines.join('\n')}\n`;
+}
+
+function against(
+  rows: readonly PairRow[] | null,
+  contender: string,
+  results: Results,
+  unit: 'mm' | 'time',
+): string {
+  if (contender === results.study.reference) return 'reference';
+  const row = rows?.find((candidate) => candidate.contender === contender);
+  return row ? saidVerdict(row, unit) : 'nothing in common';
+}
+
+const fixed = (value: number | null, digits: number, isSigned = false): string =>
+  value === null ? 'not known' : `${isSigned && value > 0 ? '+' : ''}${value.toFixed(digits)}`;
+
+const ends = (interval: Interval, digits: number): string =>
+  interval.low === null
+    ? 'not known'
+    : `${fixed(interval.low, digits)} … ${fixed(interval.high, digits)}`;
+
+function table(header: readonly string[], rows: readonly (readonly string[])[]): string[] {
+  const widths = header.map((name, at) =>
+    Math.max(name.length, ...rows.map((row) => (row[at] ?? '').length)),
+  );
+  const line = (cells: readonly string[]) =>
+    `  ${cells.map((cell, at) => cell.padEnd(widths[at] ?? 0)).join('  ')}`.trimEnd();
+  return [line(header), ...rows.map(line)];
+}

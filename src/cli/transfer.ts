@@ -1,0 +1,59 @@
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
+import { formatFault } from '../core/package';
+import { migrate, NotFoundError, openDatabase, type Database } from '../data';
+import { exportStudy } from '../server/export-study';
+import { importStudy } from '../server/import-study';
+import { InputError } from './input-error';
+
+async function withDatabase<Result>(work: (db: Database) => Promise<Result>): Promise<Result> {
+  const databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) throw new InputError('DATABASE_URL is not set: it names the database to use');
+  const db = openDatabase(databaseUrl);
+  try {
+    await db.sequelize.authenticate().catch((error: unknown) => {
+      const reason = error instanceof Error ? error.message : 'no answer';
+      throw new InputError(`The database in DATABASE_URL cannot be used: ${reason}`);
+    });
+    await migrate(db.sequelize);
+    return await work(db);
+  } finally {
+    await db.sequelize.close();
+  }
+}
+
+/** `vergleich import`: prints the id of the new study. */
+export const runImport = (path: string): Promise<void> =>
+  withDatabase(async (db) => {
+    const outcome = await importStudy(db, path);
+    for (const warning of outcome.warnings) {
+      process.stderr.write(`warning: ${formatFault(warning)}\n`);
+    }
+    if (outcome.studyId === null) {
+      const more = outcome.faultCount - outcome.faults.length;
+      const lines = outcome.faults.map(formatFault);
+      if (more > 0) lines.push(`and ${more} more`);
+      throw new InputError(lines.join('\n'));
+    }
+    process.stdout.write(`${outcome.studyId}\n`);
+  });
+
+/** `vergleich export`: writes the zip beside its place first, so that no half file is left. */
+export const runExport = (studyId: string, to: string): Promise<void> =>
+  withDatabase(async (db) => {
+    const draft = `${to}.part`;
+    try {
+      const { zip } = await exportStudy(db, studyId);
+      await pipeline(zip, createWriteStream(draft));
+      await rename(draft, to);
+    } catch (error) {
+      await rm(draft, { force: true });
+      if (error instanceof NotFoundError) throw new InputError(error.message);
+      const code = (error as NodeJS.ErrnoException).code;
+      if (code === 'ENOENT' || code === 'EACCES' || code === 'EISDIR') {
+        throw new InputError(`${to} cannot be written (${code})`);
+      }
+      throw error;
+    }
+  });

@@ -1,0 +1,168 @@
+import {
+  combineVariance,
+  printMean,
+  tQuantile,
+  tTwoSidedP,
+  type CombinedVariance,
+  type Interval,
+  type PrintMean,
+  type PrintValues,
+} from '../stats';
+import { printsNeeded, type Verdict } from './verdict';
+
+/** A limit is passed only by more than this. */
+const ALLOWANCE = 1e-9;
+
+/** The values of two sides for a comparison, by artefact. */
+export interface PairValues {
+  contender: string;
+  contenderValues: PrintValues;
+  referenceValues: PrintValues;
+}
+
+export interface PairRow {
+  contender: string;
+  reference: string;
+  artefacts: number;
+  /** Contender − reference, at the error probability of the family. */
+  difference: Interval;
+  p: number | null;
+  p_adjusted: number | null;
+  df: number | null;
+  verdict: Verdict;
+  prints_needed: number | null;
+  notes: string[];
+}
+
+export interface FamilyOptions {
+  reference: string;
+  alpha: number;
+  /** The smallest difference of interest, in the figure's unit; null where none is stated. */
+  delta: number | null;
+  /** Whether a larger figure is the better one. */
+  isLargerBetter: boolean;
+}
+
+interface Comparison {
+  contender: string;
+  estimate: number;
+  sides: readonly [PrintMean, PrintMean];
+  /** Null where a side has one print on every artefact. */
+  combined: CombinedVariance | null;
+}
+
+/**
+ * Compares every other contender with the reference by the two-side rule, on the artefacts where
+ * both have values; the family's error probability is shared out after Šidák.
+ *
+ * @param pairs one for each other contender; those without a common artefact give no row
+ */
+export function compareFamily(pairs: readonly PairValues[], options: FamilyOptions): PairRow[] {
+  const comparisons = pairs.flatMap((pair) => compareSides(pair) ?? []);
+  const made = comparisons.filter((comparison) => comparison.combined).length;
+  const alphaEach = 1 - (1 - options.alpha) ** (1 / Math.max(1, made));
+  return comparisons.map((comparison) => judge(comparison, options, alphaEach, made));
+}
+
+function compareSides(pair: PairValues): Comparison | null {
+  const common = [...pair.contenderValues.keys()].filter((key) => pair.referenceValues.has(key));
+  if (common.length === 0) return null;
+  const restrict = (values: PrintValues) =>
+    printMean(new Map(common.map((key) => [key, values.get(key) ?? []])));
+  const sides = [restrict(pair.contenderValues), restrict(pair.referenceValues)] as const;
+  return {
+    contender: pair.contender,
+    estimate: sides[0].estimate - sides[1].estimate,
+    sides,
+    combined: sides.every((side) => side.terms) ? combineVariance(sides) : null,
+  };
+}
+
+function judge(
+  { contender, estimate, sides, combined }: Comparison,
+  options: FamilyOptions,
+  alphaEach: number,
+  made: number,
+): PairRow {
+  const { reference, delta } = options;
+  const row = { contender, reference, artefacts: sides[0].artefacts };
+  const deltaNote = delta === null ? ['no smallest difference of interest is stated'] : [];
+  if (!combined) {
+    return {
+      ...row,
+      difference: {
+        estimate,
+        low: null,
+        high: null,
+        notes: ['a side has one print per artefact: no interval'],
+      },
+      p: null,
+      p_adjusted: null,
+      df: null,
+      verdict: 'one_print',
+      prints_needed: null,
+      notes: ['one print on a side can show, not decide'],
+    };
+  }
+  const test = testDifference(estimate, sides, combined, alphaEach);
+  const isDifferent = test.low > ALLOWANCE || test.high < -ALLOWANCE;
+  const isEquivalent =
+    delta !== null && test.innerLow > -delta + ALLOWANCE && test.innerHigh < delta - ALLOWANCE;
+  const verdict = nameVerdict(isDifferent, isEquivalent, estimate > 0 === options.isLargerBetter);
+  const needed = verdict === 'unsettled' && delta !== null;
+  return {
+    ...row,
+    difference: { estimate, low: test.low, high: test.high },
+    p: test.p,
+    p_adjusted: 1 - (1 - test.p) ** made,
+    df: test.df,
+    verdict,
+    prints_needed: needed
+      ? printsNeeded({
+          variance: (sides[0].squares + sides[1].squares) / (sides[0].df + sides[1].df),
+          artefacts: sides[0].artefacts,
+          delta,
+          alpha: alphaEach,
+          fewestPrints: Math.min(sides[0].fewestPrints, sides[1].fewestPrints),
+        })
+      : null,
+    notes: deltaNote,
+  };
+}
+
+function testDifference(
+  estimate: number,
+  sides: readonly PrintMean[],
+  combined: CombinedVariance,
+  alphaEach: number,
+) {
+  if (combined.isZero) {
+    const scale = Math.max(...sides.map((side) => side.scale));
+    const isNothing = Math.abs(estimate) <= 1e-12 * scale;
+    return {
+      low: estimate,
+      high: estimate,
+      innerLow: estimate,
+      innerHigh: estimate,
+      p: isNothing ? 1 : 0,
+      df: null,
+    };
+  }
+  const error = Math.sqrt(combined.variance);
+  const outer = tQuantile(1 - alphaEach / 2, combined.df) * error;
+  const inner = tQuantile(1 - alphaEach, combined.df) * error;
+  return {
+    low: estimate - outer,
+    high: estimate + outer,
+    innerLow: estimate - inner,
+    innerHigh: estimate + inner,
+    p: tTwoSidedP(estimate / error, combined.df),
+    df: combined.df,
+  };
+}
+
+function nameVerdict(isDifferent: boolean, isEquivalent: boolean, isBetter: boolean): Verdict {
+  if (isDifferent && isEquivalent) return 'trivial';
+  if (isDifferent) return isBetter ? 'better' : 'worse';
+  return isEquivalent ? 'indistinguishable' : 'unsettled';
+}

@@ -1,0 +1,128 @@
+import { compareFamily, type PairRow } from './compare';
+import {
+  accuracyOfAll,
+  accuracyPair,
+  measure,
+  type Accuracy,
+  type Measurements,
+} from './metrology';
+import { reliabilityOfAll, type ReliabilitySets } from './reliability';
+import { logPrintTimes, speedOfAll, type Speed } from './speed';
+import { indexStudy, type Study, type StudyIndex } from './study';
+
+export interface EvaluateOptions {
+  /** Intervals are two-sided 1 − alpha. */
+  alpha?: number;
+  /** Seed of everything that is drawn. */
+  seed?: number;
+  /** The contender that the others are compared with, in place of the study's own. */
+  reference?: string;
+}
+
+export const DEFAULT_ALPHA = 0.05;
+export const DEFAULT_SEED = 1;
+
+/** What the study's evidence amounts to; a section whose tables are absent is null. */
+export interface Results {
+  study: {
+    name: string;
+    title: string;
+    intent: string;
+    reference: string | null;
+    alpha: number;
+    seed: number;
+  };
+  accuracy: Record<string, Accuracy> | null;
+  pairs: {
+    accuracy_mm: PairRow[] | null;
+    surface: PairRow[] | null;
+    ln_print_s: PairRow[] | null;
+  };
+  speed: Record<string, Speed>;
+  reliability: Record<string, ReliabilitySets>;
+}
+
+/**
+ * Turns a study into its results, section by section.
+ *
+ * @throws RangeError where the reference is no contender of the study
+ */
+export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
+  const alpha = options.alpha ?? DEFAULT_ALPHA;
+  const reference = options.reference ?? study.meta.reference;
+  const index = indexStudy(study);
+  if (reference !== null && !index.contenders.has(reference)) {
+    throw new RangeError(`the reference ${reference} is no contender of this study`);
+  }
+  const measurements = study.present.has('readings') ? measure(index) : null;
+  const pairs = {
+    accuracy_mm: measurements && accuracyPairs(index, measurements, reference, alpha),
+    surface: null,
+    ln_print_s: timePairs(index, reference, alpha),
+  };
+  return {
+    study: {
+      name: study.meta.name,
+      title: study.meta.title,
+      intent: study.meta.intent,
+      reference,
+      alpha,
+      seed: options.seed ?? DEFAULT_SEED,
+    },
+    accuracy: measurements && accuracyOfAll(index, measurements, alpha),
+    pairs,
+    speed: speedOfAll(
+      index,
+      reference,
+      (contender) =>
+        pairs.ln_print_s.find((row) => row.contender === contender)?.difference ?? null,
+      alpha,
+    ),
+    reliability: reliabilityOfAll(index, alpha),
+  };
+}
+
+const othersThan = (index: StudyIndex, reference: string): string[] =>
+  index.study.tables.contenders
+    .map((row) => row.contender_id)
+    .filter((contender) => contender !== reference);
+
+function accuracyPairs(
+  index: StudyIndex,
+  measurements: Measurements,
+  reference: string | null,
+  alpha: number,
+): PairRow[] {
+  if (reference === null) return [];
+  return compareFamily(
+    othersThan(index, reference).map((contender) => ({
+      contender,
+      ...accuracyPair(measurements, contender, reference),
+    })),
+    {
+      reference,
+      alpha,
+      delta: index.study.meta.smallest_difference.accuracy_mm ?? null,
+      isLargerBetter: false,
+    },
+  );
+}
+
+function timePairs(index: StudyIndex, reference: string | null, alpha: number): PairRow[] {
+  if (reference === null) return [];
+  const share = index.study.meta.smallest_difference.time_pct ?? null;
+  const referenceValues = logPrintTimes(index, reference);
+  return compareFamily(
+    othersThan(index, reference).map((contender) => ({
+      contender,
+      contenderValues: logPrintTimes(index, contender),
+      referenceValues,
+    })),
+    {
+      reference,
+      alpha,
+      delta: share === null ? null : Math.log(1 + share / 100),
+      isLargerBetter: false,
+    },
+  );
+}

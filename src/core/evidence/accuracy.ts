@@ -1,0 +1,161 @@
+import {
+  axisPoints,
+  printValues,
+  specimenErrors,
+  type Cell,
+  type Measurements,
+} from '../metrology';
+import { accuracyPair } from '../metrology';
+import { oneSideInterval, type Interval } from '../stats';
+import { AXES, DIMENSION_KINDS, groupBy, type Axis, type StudyIndex } from '../study';
+import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
+
+const mm = (value: number, digits = 3): number => Number(value.toFixed(digits));
+
+const say = (interval: Interval, unit: string): string =>
+  interval.estimate === null
+    ? 'not known'
+    : interval.low === null || interval.high === null
+      ? `${interval.estimate.toFixed(3)} ${unit}, no interval`
+      : `${interval.estimate.toFixed(3)} ${unit} (${interval.low.toFixed(3)} … ${interval.high.toFixed(3)})`;
+
+const codeOf = (cell: Cell): string => cell.specimen.code ?? cell.specimen.specimen_id;
+
+function readingsTable(cells: readonly Cell[]): EvidenceTable {
+  const ordered = [...cells].sort((a, b) => Math.abs(b.deviation_mm) - Math.abs(a.deviation_mm));
+  return evidenceTable(
+    'Cells, the largest deviation first',
+    ['specimen', 'dimension', ['nominal'], ['readings'], ['mean'], ['deviation'], 'by'],
+    ordered.map((cell) => [
+      codeOf(cell),
+      cell.dimension.name,
+      cell.dimension.nominal_mm,
+      cell.readings.map((row) => row.value_mm.toFixed(2)).join(' · '),
+      mm(cell.mean_mm),
+      mm(cell.deviation_mm),
+      [
+        ...new Set(
+          cell.readings.map((row) => [row.operator, row.instrument_id].filter(Boolean).join(', ')),
+        ),
+      ].join('; '),
+    ]),
+  );
+}
+
+function printsTable(index: StudyIndex, cells: readonly Cell[]): EvidenceTable {
+  const specimens = groupBy(specimenErrors(cells), (row) => row.print_id);
+  return evidenceTable(
+    'Prints: the sample',
+    ['print', 'artefact', ['repeat'], ['specimens'], ['MAE mm'], ['bias mm']],
+    [...specimens.entries()].map(([printId, own]) => {
+      const print = index.prints.get(printId);
+      const artefact = index.artefacts.get(print?.artefact_id ?? '');
+      return [
+        printId,
+        artefact?.name ?? '',
+        print?.repeat ?? null,
+        own.length,
+        mm(own.reduce((total, row) => total + row.mae_mm, 0) / own.length, 4),
+        mm(own.reduce((total, row) => total + row.bias_mm, 0) / own.length, 4),
+      ];
+    }),
+  );
+}
+
+/** Evidence of a contender's mean absolute deviation. */
+export function accuracyEvidence(
+  index: StudyIndex,
+  measurements: Measurements,
+  contenderId: string,
+  alpha: number,
+): Evidence {
+  const cells = measurements.cellsOfContender.get(contenderId) ?? [];
+  const values = printValues(specimenErrors(cells), 'mae_mm');
+  return {
+    title: 'Mean absolute deviation',
+    sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells on ${values.size} artefacts.`,
+    formula:
+      'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens to their print; the figure is the mean over artefacts of the means of their prints, the interval from t over prints.',
+    tables: [printsTable(index, cells), readingsTable(cells)],
+    notes: [],
+  };
+}
+
+/** Evidence of the mean deviation along an axis or of a kind. */
+export function groupEvidence(
+  measurements: Measurements,
+  contenderId: string,
+  group: string,
+): Evidence | null {
+  const isAxis = (AXES as readonly string[]).includes(group);
+  if (!isAxis && !(DIMENSION_KINDS as readonly string[]).includes(group)) return null;
+  const cells = (measurements.cellsOfContender.get(contenderId) ?? []).filter(({ dimension }) =>
+    isAxis ? dimension.axis === group : dimension.kind === group,
+  );
+  return {
+    title: isAxis ? `Mean deviation, axis ${group}` : `Mean deviation, kind ${group}`,
+    sentence: `Plain mean over ${cells.length} cells; positive is too large.`,
+    formula: 'e = mean of the readings − nominal, averaged over the cells of the group.',
+    tables: [readingsTable(cells)],
+    notes: [],
+  };
+}
+
+/** Evidence of the cells that are outside, inside or undecided, and of the tolerance class. */
+export function toleranceEvidence(measurements: Measurements, contenderId: string): Evidence {
+  const cells = measurements.cellsOfContender.get(contenderId) ?? [];
+  return {
+    title: 'Tolerances and tolerance class',
+    sentence:
+      'The class is the finest ISO 286 grade whose symmetric zone would hold 95 % of the deviations (all of them with fewer than 20 cells).',
+    formula:
+      'value = 2000·|e|/i with i = 0.45·∛D + 0.001·D µm, D the geometric mean of the size range. A cell is undecided where a limit lies within two standard uncertainties.',
+    tables: [readingsTable(cells)],
+    notes: [],
+  };
+}
+
+/** Evidence of the fit of deviation on nominal size along an axis. */
+export function fitEvidence(measurements: Measurements, contenderId: string, axis: Axis): Evidence {
+  const cells = measurements.cellsOfContender.get(contenderId) ?? [];
+  return {
+    title: `Why it is off, axis ${axis}`,
+    sentence: 'Each row is one dimension: the mean over prints of the mean deviation of a print.',
+    formula:
+      'e = β·nominal + δ·k + η·h by least squares: k = +1 for outer sizes and heights, −1 for inner ones, h = 1 for round holes. Scale is 1 + β, walls are δ too fat, holes lose η beyond that.',
+    tables: [
+      evidenceTable(
+        'Dimensions of the fit',
+        ['kind', ['nominal mm'], ['mean deviation mm']],
+        axisPoints(cells, axis).map((point) => [
+          point.kind,
+          point.nominal_mm,
+          mm(point.deviation_mm, 4),
+        ]),
+      ),
+    ],
+    notes: [],
+  };
+}
+
+/** Evidence of the verdict between a contender and the reference. */
+export function accuracyPairEvidence(
+  index: StudyIndex,
+  measurements: Measurements,
+  contenderId: string,
+  reference: string,
+): Evidence {
+  const pair = accuracyPair(measurements, contenderId, reference);
+  return {
+    title: 'Verdict on accuracy',
+    sentence:
+      'Only dimensions that both have measured take part; what one side lacks is left out on both.',
+    formula:
+      'Difference = mean over common artefacts of the difference of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák. Better or worse: the interval leaves out 0. Indistinguishable: it lies inside ± the smallest difference of interest.',
+    tables: [
+      { ...printsTable(index, pair.contenderCells), title: 'Prints of the contender' },
+      { ...printsTable(index, pair.referenceCells), title: 'Prints of the reference' },
+    ],
+    notes: [],
+  };
+}

@@ -1,0 +1,95 @@
+import { printHours } from '../reliability';
+import { timedPrints } from '../speed';
+import type { Print, StudyIndex } from '../study';
+import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
+
+function timesTable(index: StudyIndex, title: string, prints: readonly Print[]): EvidenceTable {
+  return evidenceTable(
+    title,
+    ['print', 'artefact', ['repeat'], ['print s'], ['estimate s'], ['actual/estimate'], 'outcome'],
+    prints.map((print) => [
+      print.print_id,
+      index.artefacts.get(print.artefact_id)?.name ?? print.artefact_id,
+      print.repeat,
+      print.print_s,
+      print.estimate_s,
+      print.print_s !== null && print.estimate_s !== null
+        ? Number((print.print_s / print.estimate_s).toFixed(3))
+        : null,
+      print.outcome,
+    ]),
+  );
+}
+
+/** Evidence of a contender's printing times, of all artefacts or one. */
+export function speedEvidence(
+  index: StudyIndex,
+  contenderId: string,
+  artefactId: string | null,
+): Evidence {
+  const prints = timedPrints(index, contenderId).filter(
+    (print) => artefactId === null || print.artefact_id === artefactId,
+  );
+  const artefact = artefactId === null ? null : index.artefacts.get(artefactId);
+  return {
+    title: artefact ? `Printing time, ${artefact.name}` : 'Printing time',
+    sentence: `${prints.length} finished prints whose printing time is known. Heating and pauses are kept apart.`,
+    formula: 'Median of print_s over prints that ended as success or rescued.',
+    tables: [timesTable(index, 'Prints', prints)],
+    notes: [],
+  };
+}
+
+/** Evidence of the time index against the reference. */
+export function timePairEvidence(
+  index: StudyIndex,
+  contenderId: string,
+  reference: string,
+): Evidence {
+  return {
+    title: 'Time index',
+    sentence:
+      'The ratio of geometric mean printing times, over the artefacts that both have finished.',
+    formula:
+      'exp of the difference of ln print_s, averaged over common artefacts; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+    tables: [
+      timesTable(index, 'Prints of the contender', timedPrints(index, contenderId)),
+      timesTable(index, 'Prints of the reference', timedPrints(index, reference)),
+    ],
+    notes: [],
+  };
+}
+
+/** Evidence of a contender's share of successes. */
+export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evidence {
+  const prints = index.printsOfContender.get(contenderId) ?? [];
+  const incidents = prints.flatMap((print) => index.incidentsOfPrint.get(print.print_id) ?? []);
+  return {
+    title: 'Share of successes',
+    sentence: `${prints.filter((print) => print.outcome === 'success').length} of ${prints.length} prints ended as a success.`,
+    formula:
+      'Successes over attempts with the exact interval of Clopper and Pearson. Without the operator’s mistakes: prints that are no success and all of whose incidents have cause operator are left out.',
+    tables: [
+      evidenceTable(
+        'Incidents',
+        ['print', 'mode', 'cause', ['stood still s'], 'note'],
+        incidents.map((row) => [row.print_id, row.mode, row.cause, row.downtime_s, row.note]),
+      ),
+      evidenceTable(
+        'Prints',
+        ['print', 'artefact', ['repeat'], 'outcome', ['hours']],
+        prints.map((print) => {
+          const hours = printHours(print);
+          return [
+            print.print_id,
+            index.artefacts.get(print.artefact_id)?.name ?? print.artefact_id,
+            print.repeat,
+            print.outcome,
+            hours === null ? null : Number(hours.toFixed(2)),
+          ];
+        }),
+      ),
+    ],
+    notes: [],
+  };
+}

@@ -1,0 +1,231 @@
+import {
+  AXES,
+  DIMENSION_KINDS,
+  groupBy,
+  type Axis,
+  type DimensionKind,
+  type StudyIndex,
+} from '../study';
+import {
+  maxAbs,
+  mean,
+  meanOrNull,
+  oneSideInterval,
+  unknownInterval,
+  type Interval,
+} from '../stats';
+import { fitAxis, type AxisFit, type AxisPoint } from './axis-fit';
+import {
+  cellUncertainty,
+  pooledDeviation,
+  valuesByInstrument,
+  type Cell,
+  type Measurements,
+  type UncertaintyGaps,
+} from './cells';
+import { printValues, specimenErrors, type SpecimenError } from './print-values';
+import { judgeTolerance, type ToleranceState } from './tolerance';
+import { toleranceClass } from './tolerance-class';
+
+/** Mean and mean absolute deviation of some cells. */
+export interface GroupError {
+  n: number;
+  bias_mm: number | null;
+  mae_mm: number | null;
+}
+
+export interface CellResult {
+  specimen_id: string;
+  dimension_id: string;
+  n: number;
+  mean_mm: number;
+  deviation_mm: number;
+  u_mm: number | null;
+  in_tolerance: ToleranceState | null;
+}
+
+/** How true a contender's parts are to their nominal sizes. */
+export interface Accuracy {
+  prints: number;
+  specimens: number;
+  dimensions: number;
+  readings: number;
+  bias_mm: Interval;
+  mae_mm: Interval;
+  rmse_mm: number | null;
+  max_abs_mm: number | null;
+  mean_abs_pct: number | null;
+  repeatability_mm: number | null;
+  systematic_mm: number | null;
+  it_grade: string | null;
+  it_value: number | null;
+  it_basis: 'p95' | 'max';
+  tolerance: Record<ToleranceState, number>;
+  by_axis: Record<Axis, GroupError>;
+  by_kind: Record<DimensionKind, GroupError>;
+  fit: Record<Axis, AxisFit>;
+  by_specimen: SpecimenError[];
+  cells: CellResult[];
+  notes: string[];
+}
+
+/** Accuracy of every contender of the study, those without readings among them. */
+export function accuracyOfAll(
+  index: StudyIndex,
+  measurements: Measurements,
+  alpha: number,
+): Record<string, Accuracy> {
+  return Object.fromEntries(
+    index.study.tables.contenders.map(({ contender_id }) => [
+      contender_id,
+      accuracyOf(index, measurements, measurements.cellsOfContender.get(contender_id) ?? [], alpha),
+    ]),
+  );
+}
+
+function accuracyOf(
+  index: StudyIndex,
+  measurements: Measurements,
+  cells: readonly Cell[],
+  alpha: number,
+): Accuracy {
+  const gaps: UncertaintyGaps = { scatter: new Set(), certificate: new Set() };
+  const results = cells.map((cell): CellResult => {
+    const u_mm = cellUncertainty(cell, measurements.repeatability, index.instruments, gaps);
+    const { lower_tol_mm, upper_tol_mm } = cell.dimension;
+    return {
+      specimen_id: cell.specimen.specimen_id,
+      dimension_id: cell.dimension.dimension_id,
+      n: cell.values.length,
+      mean_mm: cell.mean_mm,
+      deviation_mm: cell.deviation_mm,
+      u_mm,
+      in_tolerance: judgeTolerance(cell.deviation_mm, lower_tol_mm, upper_tol_mm, u_mm),
+    };
+  });
+  const specimens = specimenErrors(cells);
+  const deviations = cells.map((cell) => cell.deviation_mm);
+  const zone = toleranceClass(
+    cells.map((cell) => ({
+      nominal_mm: cell.dimension.nominal_mm,
+      deviation_mm: cell.deviation_mm,
+    })),
+  );
+  const isEmpty = cells.length === 0;
+  const repeatability = pooledDeviation(
+    cells.flatMap((cell) => [...valuesByInstrument(cell).values()]),
+  );
+  const notes = isEmpty
+    ? ['no readings']
+    : [
+        ...zone.notes,
+        ...instrumentNotes(index, cells, gaps, results),
+        ...(repeatability === null ? ['no dimension was read twice: no repeatability'] : []),
+      ];
+  return {
+    prints: new Set(cells.map((cell) => cell.print)).size,
+    specimens: specimens.length,
+    dimensions: new Set(cells.map((cell) => cell.dimension)).size,
+    readings: cells.reduce((total, cell) => total + cell.values.length, 0),
+    bias_mm: isEmpty
+      ? unknownInterval('no readings')
+      : oneSideInterval(printValues(specimens, 'bias_mm'), alpha),
+    mae_mm: isEmpty
+      ? unknownInterval('no readings')
+      : oneSideInterval(printValues(specimens, 'mae_mm'), alpha),
+    rmse_mm: isEmpty ? null : Math.sqrt(mean(deviations.map((deviation) => deviation ** 2))),
+    max_abs_mm: isEmpty ? null : maxAbs(deviations),
+    mean_abs_pct: meanOrNull(
+      cells.map((cell) => Math.abs((100 * cell.deviation_mm) / cell.dimension.nominal_mm)),
+    ),
+    repeatability_mm: repeatability,
+    systematic_mm: systematicPart(index, cells),
+    it_grade: zone.it_grade,
+    it_value: zone.it_value,
+    it_basis: zone.it_basis,
+    tolerance: {
+      inside: results.filter((cell) => cell.in_tolerance === 'inside').length,
+      outside: results.filter((cell) => cell.in_tolerance === 'outside').length,
+      undecided: results.filter((cell) => cell.in_tolerance === 'undecided').length,
+    },
+    by_axis: groupErrors(cells, AXES, (cell) => cell.dimension.axis),
+    by_kind: groupErrors(cells, DIMENSION_KINDS, (cell) => cell.dimension.kind),
+    fit: Object.fromEntries(
+      AXES.map((axis) => [axis, fitAxis(axisPoints(cells, axis), alpha)]),
+    ) as Record<Axis, AxisFit>,
+    by_specimen: specimens,
+    cells: results,
+    notes,
+  };
+}
+
+function groupErrors<Key extends string>(
+  cells: readonly Cell[],
+  keys: readonly Key[],
+  keyOf: (cell: Cell) => Key,
+): Record<Key, GroupError> {
+  const groups = groupBy(cells, keyOf);
+  return Object.fromEntries(
+    keys.map((key) => {
+      const deviations = (groups.get(key) ?? []).map((cell) => cell.deviation_mm);
+      const group: GroupError = {
+        n: deviations.length,
+        bias_mm: meanOrNull(deviations),
+        mae_mm: meanOrNull(deviations.map(Math.abs)),
+      };
+      return [key, group];
+    }),
+  ) as Record<Key, GroupError>;
+}
+
+/** The means of an axis' dimensions: over the prints, of each print's mean deviation. */
+export function axisPoints(cells: readonly Cell[], axis: Axis): AxisPoint[] {
+  const own = cells.filter(
+    ({ dimension }) => dimension.axis === axis && dimension.kind !== 'diagonal',
+  );
+  return [...groupBy(own, (cell) => cell.dimension).entries()].map(([dimension, group]) => ({
+    nominal_mm: dimension.nominal_mm,
+    kind: dimension.kind as AxisPoint['kind'],
+    deviation_mm: mean(
+      [...groupBy(group, (cell) => cell.print).values()].map((print) =>
+        mean(print.map((cell) => cell.deviation_mm)),
+      ),
+    ),
+  }));
+}
+
+/** The largest expanded uncertainty among the instruments used, mm. */
+function systematicPart(index: StudyIndex, cells: readonly Cell[]): number | null {
+  const known = [...instrumentsUsed(cells)].flatMap((id) => {
+    const expanded = index.instruments.get(id ?? '')?.expanded_uncertainty_mm ?? null;
+    return expanded === null ? [] : [expanded];
+  });
+  return known.length === 0 ? null : Math.max(...known);
+}
+
+const instrumentsUsed = (cells: readonly Cell[]): Set<string | null> =>
+  new Set(cells.flatMap((cell) => cell.readings.map((row) => row.instrument_id)));
+
+function instrumentNotes(
+  index: StudyIndex,
+  cells: readonly Cell[],
+  gaps: UncertaintyGaps,
+  results: readonly CellResult[],
+): string[] {
+  const notes: string[] = [];
+  const list = (names: Iterable<string>) => [...names].sort().join(', ');
+  const noZero = [...instrumentsUsed(cells)]
+    .filter((id) => (index.instruments.get(id ?? '')?.zero_mm ?? null) === null)
+    .map((id) => id ?? 'no instrument named');
+  if (noZero.length > 0) notes.push(`zero not known, taken as 0: ${list(noZero)}`);
+  if (gaps.scatter.size > 0) {
+    notes.push(`neither repeatability nor resolution known: ${list(gaps.scatter)}`);
+  }
+  if (gaps.certificate.size > 0) {
+    notes.push(`expanded uncertainty not known, left out: ${list(gaps.certificate)}`);
+  }
+  if (results.some((cell) => cell.u_mm === null && cell.in_tolerance !== null)) {
+    notes.push('tolerances judged without uncertainty where none is known');
+  }
+  return notes;
+}

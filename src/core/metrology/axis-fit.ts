@@ -1,0 +1,182 @@
+import {
+  combinationVariance,
+  fUpperP,
+  leastSquares,
+  mapInterval,
+  mapIntervalReversed,
+  mean,
+  sum,
+  tQuantile,
+  tTwoSidedP,
+  type Interval,
+  type LeastSquares,
+} from '../stats';
+import type { DimensionKind } from '../study';
+
+/** A dimension's mean deviation on one axis, the observation that the fit is made of. */
+export interface AxisPoint {
+  nominal_mm: number;
+  kind: Exclude<DimensionKind, 'diagonal'>;
+  deviation_mm: number;
+}
+
+export type FitTerm = 'scale' | 'offset' | 'hole_offset';
+
+/** What to change so that the errors that are beyond the noise go away. */
+export interface Advice {
+  terms: FitTerm[];
+  scale_to_enter: Interval | null;
+  wall_compensation_mm: Interval | null;
+  hole_compensation_mm: Interval | null;
+  hole_extra_mm: Interval | null;
+  mae_before_mm: number;
+  mae_after_mm: number;
+  notes: string[];
+}
+
+/** Why a contender is off along an axis. */
+export interface AxisFit {
+  n: number;
+  scale: Interval | null;
+  offset_mm: Interval | null;
+  hole_offset_mm: Interval | null;
+  residual_mae_mm: number | null;
+  advice: Advice | null;
+  notes: string[];
+}
+
+const COLUMN: Record<FitTerm, (point: AxisPoint) => number> = {
+  scale: (point) => point.nominal_mm,
+  offset: (point) => (point.kind === 'internal' || point.kind === 'hole' ? -1 : 1),
+  hole_offset: (point) => (point.kind === 'hole' ? 1 : 0),
+};
+
+interface TermFit {
+  terms: readonly FitTerm[];
+  fit: LeastSquares;
+}
+
+/**
+ * Fits `e = β·nominal + δ·k + η·h` over the mean deviations of one axis: β what the scale is off,
+ * δ what walls are too fat, η what round holes lose beyond that; and advises what to correct.
+ *
+ * @param points mean deviation of each dimension of the axis, diagonals left out
+ */
+export function fitAxis(points: readonly AxisPoint[], alpha: number): AxisFit {
+  const hasHoles = points.some((point) => point.kind === 'hole');
+  const terms: FitTerm[] = hasHoles ? ['scale', 'offset', 'hole_offset'] : ['scale', 'offset'];
+  const full = fitTerms(points, terms);
+  if (!full) {
+    const reason =
+      points.length < terms.length + 1
+        ? `${points.length} of at least ${terms.length + 1} dimensions needed for a fit`
+        : 'sizes and kinds of these dimensions cannot be told apart by a fit';
+    return {
+      n: points.length,
+      scale: null,
+      offset_mm: null,
+      hole_offset_mm: null,
+      residual_mae_mm: null,
+      advice: null,
+      notes: [reason],
+    };
+  }
+  return {
+    n: points.length,
+    scale: mapInterval(combination(full, { scale: 1 }, alpha), (beta) => 1 + beta),
+    offset_mm: combination(full, { offset: 1 }, alpha),
+    hole_offset_mm: hasHoles ? combination(full, { hole_offset: 1 }, alpha) : null,
+    residual_mae_mm: meanAbs(full.fit.residuals),
+    advice: advise(points, full, alpha),
+    notes: [],
+  };
+}
+
+function fitTerms(points: readonly AxisPoint[], terms: readonly FitTerm[]): TermFit | null {
+  const fit = leastSquares(
+    terms.map((term) => points.map(COLUMN[term])),
+    points.map((point) => point.deviation_mm),
+  );
+  return fit && { terms, fit };
+}
+
+/** A linear combination of the terms with its interval from t; a term not in the fit counts 0. */
+function combination(
+  { terms, fit }: TermFit,
+  weights: Partial<Record<FitTerm, number>>,
+  alpha: number,
+): Interval {
+  const vector = terms.map((term) => weights[term] ?? 0);
+  const estimate = sum(vector.map((weight, at) => weight * (fit.coefficients[at] ?? 0)));
+  const half =
+    tQuantile(1 - alpha / 2, fit.df) * Math.sqrt(Math.max(0, combinationVariance(fit, vector)));
+  return { estimate, low: estimate - half, high: estimate + half };
+}
+
+function advise(points: readonly AxisPoint[], full: TermFit, alpha: number): Advice {
+  const deviations = points.map((point) => point.deviation_mm);
+  const mae_before_mm = meanAbs(deviations);
+  const kept = jointP(deviations, full) < alpha ? eliminate(points, full, alpha) : null;
+  if (!kept) {
+    return {
+      terms: [],
+      scale_to_enter: null,
+      wall_compensation_mm: null,
+      hole_compensation_mm: null,
+      hole_extra_mm: null,
+      mae_before_mm,
+      mae_after_mm: mae_before_mm,
+      notes: ['nothing to correct beyond the noise'],
+    };
+  }
+  const has = (term: FitTerm) => kept.terms.includes(term);
+  return {
+    terms: [...kept.terms],
+    scale_to_enter: has('scale')
+      ? mapIntervalReversed(combination(kept, { scale: 1 }, alpha), (beta) => 1 / (1 + beta))
+      : null,
+    wall_compensation_mm: has('offset') ? combination(kept, { offset: -0.5 }, alpha) : null,
+    hole_compensation_mm:
+      has('offset') || has('hole_offset')
+        ? combination(kept, { hole_offset: -0.5, offset: 0.5 }, alpha)
+        : null,
+    hole_extra_mm: has('hole_offset') ? combination(kept, { hole_offset: -0.5 }, alpha) : null,
+    mae_before_mm,
+    mae_after_mm: meanAbs(kept.fit.residuals),
+    notes: [],
+  };
+}
+
+/** p of the joint F test of all terms against no correction at all. */
+function jointP(deviations: readonly number[], { terms, fit }: TermFit): number {
+  if (fit.rss === 0) return 0;
+  const total = sum(deviations.map((deviation) => deviation ** 2));
+  const f = (total - fit.rss) / terms.length / (fit.rss / fit.df);
+  return fUpperP(f, terms.length, fit.df);
+}
+
+/** Drops the term with the largest p ≥ alpha and refits, until all that are left are below it. */
+function eliminate(points: readonly AxisPoint[], full: TermFit, alpha: number): TermFit | null {
+  let current = full;
+  for (;;) {
+    const ps = current.terms.map((_, at) => termP(current.fit, at));
+    const worst = Math.max(...ps);
+    if (worst < alpha) return current;
+    const dropped = ps.indexOf(worst);
+    const terms = current.terms.filter((_, at) => at !== dropped);
+    const next = terms.length > 0 ? fitTerms(points, terms) : null;
+    if (!next) return null;
+    current = next;
+  }
+}
+
+function termP(fit: LeastSquares, at: number): number {
+  if (fit.rss === 0) return 0;
+  const weights = fit.coefficients.map((_, i) => (i === at ? 1 : 0));
+  return tTwoSidedP(
+    (fit.coefficients[at] ?? 0) / Math.sqrt(combinationVariance(fit, weights)),
+    fit.df,
+  );
+}
+
+const meanAbs = (values: readonly number[]): number => mean(values.map(Math.abs));

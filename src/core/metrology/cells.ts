@@ -1,0 +1,153 @@
+import {
+  groupBy,
+  withinArtefact,
+  type Dimension,
+  type Instrument,
+  type Print,
+  type Reading,
+  type Specimen,
+  type StudyIndex,
+} from '../study';
+import { mean, sumOfSquares } from '../stats';
+
+/** One dimension on one specimen, with the readings that count. */
+export interface Cell {
+  dimension: Dimension;
+  specimen: Specimen;
+  print: Print;
+  readings: readonly Reading[];
+  /** Readings less the zero of their instrument, in mm. */
+  values: readonly number[];
+  mean_mm: number;
+  /** Mean less nominal, in mm; positive is too large. */
+  deviation_mm: number;
+}
+
+/** The readings of a study as cells, and what its instruments repeat. */
+export interface Measurements {
+  cells: readonly Cell[];
+  cellsOfContender: ReadonlyMap<string, readonly Cell[]>;
+  /** Repeatability standard deviation of each instrument in this study, mm. */
+  repeatability: ReadonlyMap<string | null, number>;
+}
+
+/** Forms the cells of a study from the readings that are not superseded. */
+export function measure(index: StudyIndex): Measurements {
+  const counted = index.study.tables.readings.filter((row) => row.superseded_at === null);
+  const groups = groupBy(counted, (row) => `${row.specimen_id}/${row.dimension_id}`);
+  const cells: Cell[] = [];
+  for (const readings of groups.values()) {
+    const cell = formCell(index, readings);
+    if (cell) cells.push(cell);
+  }
+  return {
+    cells,
+    cellsOfContender: groupBy(cells, (cell) => cell.print.contender_id),
+    repeatability: instrumentRepeatability(cells),
+  };
+}
+
+function formCell(index: StudyIndex, readings: readonly Reading[]): Cell | null {
+  const [first] = readings;
+  const specimen = first && index.specimens.get(first.specimen_id);
+  const print = specimen && index.prints.get(specimen.print_id);
+  const dimension =
+    print && index.dimensions.get(withinArtefact(print.artefact_id, first.dimension_id));
+  if (!dimension) return null;
+  const values = readings.map((row) => row.value_mm - zeroOf(index, row.instrument_id));
+  const mean_mm = mean(values);
+  return {
+    dimension,
+    specimen,
+    print,
+    readings,
+    values,
+    mean_mm,
+    deviation_mm: mean_mm - dimension.nominal_mm,
+  };
+}
+
+const zeroOf = (index: StudyIndex, instrumentId: string | null): number =>
+  index.instruments.get(instrumentId ?? '')?.zero_mm ?? 0;
+
+/** The values of a cell by the instrument that read them. */
+export const valuesByInstrument = (cell: Cell): Map<string | null, number[]> => {
+  const groups = new Map<string | null, number[]>();
+  cell.readings.forEach((row, at) => {
+    const value = cell.values[at] ?? 0;
+    const group = groups.get(row.instrument_id);
+    if (group) group.push(value);
+    else groups.set(row.instrument_id, [value]);
+  });
+  return groups;
+};
+
+/** Pools `s² = Σ(n − 1)s²/Σ(n − 1)` over groups with at least two values; null without one. */
+export function pooledDeviation(groups: Iterable<readonly number[]>): number | null {
+  let squares = 0;
+  let df = 0;
+  for (const group of groups) {
+    if (group.length < 2) continue;
+    squares += sumOfSquares(group);
+    df += group.length - 1;
+  }
+  return df === 0 ? null : Math.sqrt(squares / df);
+}
+
+function instrumentRepeatability(cells: readonly Cell[]): Map<string | null, number> {
+  const groups = new Map<string | null, number[][]>();
+  for (const cell of cells) {
+    for (const [instrument, values] of valuesByInstrument(cell)) {
+      const group = groups.get(instrument);
+      if (group) group.push(values);
+      else groups.set(instrument, [values]);
+    }
+  }
+  const repeatability = new Map<string | null, number>();
+  for (const [instrument, values] of groups) {
+    const pooled = pooledDeviation(values);
+    if (pooled !== null) repeatability.set(instrument, pooled);
+  }
+  return repeatability;
+}
+
+/** What is not known of the instruments behind a cell's uncertainty. */
+export interface UncertaintyGaps {
+  scatter: Set<string>;
+  certificate: Set<string>;
+}
+
+/**
+ * Standard uncertainty of a cell's mean in mm: over its instruments j,
+ * `u² = Σ (n_j/n)²·(max(s_pj²/n_j, r_j²/12) + (U_j/2)²)`. A part that is not known is left out and
+ * put down in `gaps`; null where no part is known.
+ *
+ * @see JCGM 100:2008, Guide to the expression of uncertainty in measurement, 4.3 and 5.1
+ */
+export function cellUncertainty(
+  cell: Cell,
+  repeatability: ReadonlyMap<string | null, number>,
+  instruments: ReadonlyMap<string, Instrument>,
+  gaps: UncertaintyGaps,
+): number | null {
+  const n = cell.values.length;
+  let variance = 0;
+  let isKnown = false;
+  for (const [instrumentId, values] of valuesByInstrument(cell)) {
+    const instrument = instruments.get(instrumentId ?? '');
+    const name = instrumentId ?? 'no instrument named';
+    const scatter = repeatability.get(instrumentId);
+    const resolution = instrument?.resolution_mm ?? null;
+    const parts: number[] = [];
+    if (scatter !== undefined) parts.push(scatter ** 2 / values.length);
+    if (resolution !== null) parts.push(resolution ** 2 / 12);
+    if (parts.length === 0) gaps.scatter.add(name);
+    let own = parts.length > 0 ? Math.max(...parts) : 0;
+    const expanded = instrument?.expanded_uncertainty_mm ?? null;
+    if (expanded === null) gaps.certificate.add(name);
+    else own += (expanded / 2) ** 2;
+    isKnown ||= parts.length > 0 || expanded !== null;
+    variance += (values.length / n) ** 2 * own;
+  }
+  return isKnown ? Math.sqrt(variance) : null;
+}

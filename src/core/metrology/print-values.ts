@@ -1,0 +1,39 @@
+import { groupBy } from '../study';
+import { mean, type PrintValues } from '../stats';
+import type { Cell } from './cells';
+
+/** A specimen's mean deviation and mean absolute deviation over its cells. */
+export interface SpecimenError {
+  specimen_id: string;
+  print_id: string;
+  artefact_id: string;
+  bias_mm: number;
+  mae_mm: number;
+}
+
+/** Mean error and mean absolute error of each specimen, diagonals included. */
+export function specimenErrors(cells: readonly Cell[]): SpecimenError[] {
+  return [...groupBy(cells, (cell) => cell.specimen).entries()].map(([specimen, own]) => ({
+    specimen_id: specimen.specimen_id,
+    print_id: specimen.print_id,
+    artefact_id: own[0]?.print.artefact_id ?? '',
+    bias_mm: mean(own.map((cell) => cell.deviation_mm)),
+    mae_mm: mean(own.map((cell) => Math.abs(cell.deviation_mm))),
+  }));
+}
+
+/** Averages specimens to prints, and groups the prints by artefact. */
+export function printValues(
+  specimens: readonly SpecimenError[],
+  figure: 'bias_mm' | 'mae_mm',
+): PrintValues {
+  const values = new Map<string, number[]>();
+  for (const own of groupBy(specimens, (specimen) => specimen.print_id).values()) {
+    const artefact = own[0]?.artefact_id ?? '';
+    const value = mean(own.map((specimen) => specimen[figure]));
+    const group = values.get(artefact);
+    if (group) group.push(value);
+    else values.set(artefact, [value]);
+  }
+  return values;
+}

@@ -1,0 +1,37 @@
+import type { Column } from '../study';
+import { quote } from './fault';
+
+const NUMBER = /^-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
+
+/** A cell's value, or what is wrong with it. */
+export type CellResult = { value: string | number | null } | { fault: string };
+
+/**
+ * Turns the text of a cell into the value of its column. An empty cell is null (not known).
+ * Numbers have an optional minus, digits, an optional `.digits` and exponent, and nothing else.
+ */
+export function readCell(column: Column, text: string): CellResult {
+  if (text === '') {
+    return column.required ? { fault: 'is empty, and must hold a value' } : { value: null };
+  }
+  if (text.includes('\0')) return { fault: `${quote(text)} holds a NUL character` };
+  let value: string | number = text;
+  if (column.cell === 'number' || column.cell === 'whole') {
+    if (!NUMBER.test(text)) return { fault: notANumber(text) };
+    value = Number(text);
+    if (!Number.isFinite(value)) return { fault: `${quote(text)} is too large for a number` };
+    if (Object.is(value, -0)) value = 0;
+  }
+  const checked = column.schema.safeParse(value);
+  if (checked.success) return { value };
+  return { fault: `${quote(text)} ${checked.error.issues[0]?.message ?? 'is not allowed'}` };
+}
+
+function notANumber(text: string): string {
+  const hint = /^-?\d+,\d+$/.test(text)
+    ? `: write it with a decimal point, ${text.replace(',', '.')}`
+    : /\s/.test(text)
+      ? ': write it without blanks'
+      : '';
+  return `${quote(text)} is not a number${hint}`;
+}

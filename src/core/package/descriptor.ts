@@ -1,0 +1,170 @@
+import { z } from 'zod';
+import {
+  columnsOf,
+  tableSpec,
+  vergleichSchema,
+  type Column,
+  type StudyMeta,
+  type TableName,
+} from '../study';
+import { quote, type FaultList } from './fault';
+
+export const DESCRIPTOR = 'datapackage.json';
+
+const descriptorSchema = z.looseObject({
+  name: z.string().min(1),
+  title: z.string().nullish(),
+  description: z.string().nullish(),
+  created: z.string().nullish(),
+  resources: z.array(z.looseObject({ name: z.string().nullish(), path: z.string() })),
+  vergleich: vergleichSchema,
+});
+
+export type Descriptor = z.infer<typeof descriptorSchema>;
+
+/** Reads `datapackage.json`; null and faults where it cannot be used. */
+export function readDescriptor(bytes: Uint8Array, faults: FaultList): Descriptor | null {
+  let json: unknown;
+  try {
+    json = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch (error) {
+    const isEncoding = error instanceof TypeError;
+    faults.add(
+      DESCRIPTOR,
+      1,
+      '-',
+      isEncoding
+        ? 'is not UTF-8: save the file as UTF-8'
+        : `is not JSON: ${error instanceof Error ? error.message : 'it cannot be read'}`,
+    );
+    return null;
+  }
+  const parsed = descriptorSchema.safeParse(json);
+  if (parsed.success) return parsed.data;
+  for (const issue of parsed.error.issues) {
+    const at = issue.path.map(String).join('.');
+    const found = issue.path.reduce<unknown>(
+      (value, part) =>
+        typeof value === 'object' && value !== null
+          ? (value as Record<PropertyKey, unknown>)[part as string]
+          : undefined,
+      json,
+    );
+    const shown = found === undefined ? 'missing' : quote(JSON.stringify(found));
+    faults.add(DESCRIPTOR, 1, '-', `${at || 'the file'} (${shown}): ${issue.message}`);
+  }
+  return null;
+}
+
+/** What the study is about, from its descriptor. */
+export function metaOf(descriptor: Descriptor): StudyMeta {
+  const own = descriptor.vergleich;
+  return {
+    name: descriptor.name,
+    title: descriptor.title || descriptor.name,
+    description: descriptor.description ?? null,
+    created: descriptor.created ?? null,
+    intent: own.intent,
+    question: own.question ?? null,
+    reference: own.reference,
+    smallest_difference: own.smallest_difference ?? {},
+    cost: own.cost ?? null,
+    scorecard: own.scorecard ?? null,
+  };
+}
+
+/** What a descriptor holds besides what this program knows, so that an export gives it back. */
+export function descriptorExtras(
+  descriptor: Descriptor,
+  isTable: (path: string) => boolean,
+): Record<string, unknown> {
+  const known = new Set(['name', 'title', 'description', 'created', 'profile', 'vergleich']);
+  const extras = Object.fromEntries(
+    Object.entries(descriptor).filter(([key]) => !known.has(key) && key !== 'resources'),
+  );
+  const resources = descriptor.resources.filter((resource) => !isTable(resource.path));
+  return resources.length > 0 ? { ...extras, resources } : extras;
+}
+
+/** The descriptor of a study with these tables. */
+export function buildDescriptor(
+  meta: StudyMeta,
+  tables: readonly { name: TableName; extraColumns: readonly string[] }[],
+  extras: Record<string, unknown>,
+): Record<string, unknown> {
+  const { resources: extraResources, ...rest } = extras;
+  return {
+    profile: 'tabular-data-package',
+    name: meta.name,
+    title: meta.title,
+    ...(meta.description !== null && { description: meta.description }),
+    ...(meta.created !== null && { created: meta.created }),
+    ...rest,
+    vergleich: {
+      format: 1,
+      intent: meta.intent,
+      ...(meta.question !== null && { question: meta.question }),
+      ...(meta.reference !== null && { reference: meta.reference }),
+      smallest_difference: meta.smallest_difference,
+      ...(meta.cost && { cost: meta.cost }),
+      ...(meta.scorecard && { scorecard: meta.scorecard }),
+    },
+    resources: [
+      ...tables.map(({ name, extraColumns }) => resourceOf(name, extraColumns)),
+      ...(Array.isArray(extraResources) ? (extraResources as unknown[]) : []),
+    ],
+  };
+}
+
+function resourceOf(name: TableName, extraColumns: readonly string[]): Record<string, unknown> {
+  const spec = tableSpec(name);
+  return {
+    profile: 'tabular-data-resource',
+    name,
+    path: `${name}.csv`,
+    format: 'csv',
+    mediatype: 'text/csv',
+    encoding: 'utf-8',
+    schema: {
+      fields: [
+        ...columnsOf(name).map(fieldOf),
+        ...extraColumns.map((column) => ({ name: column, type: 'string' })),
+      ],
+      primaryKey: name === 'readings' ? [...spec.key, 'superseded_at'] : [...spec.key],
+      foreignKeys: (spec.references ?? []).flatMap((reference) =>
+        reference.scope === 'id'
+          ? [
+              {
+                fields: reference.column,
+                reference: {
+                  resource: reference.table === name ? '' : reference.table,
+                  fields: tableSpec(reference.table as TableName).key[0],
+                },
+              },
+            ]
+          : [],
+      ),
+      missingValues: [''],
+    },
+  };
+}
+
+function fieldOf(column: Column): Record<string, unknown> {
+  const type =
+    column.cell === 'number'
+      ? { type: 'number' }
+      : column.cell === 'whole'
+        ? { type: 'integer' }
+        : column.cell === 'time'
+          ? { type: 'datetime', format: 'any' }
+          : { type: 'string' };
+  const constraints = {
+    ...(column.required && { required: true }),
+    ...(column.choices && { enum: column.choices }),
+  };
+  return {
+    name: column.name,
+    ...type,
+    ...(Object.keys(constraints).length > 0 && { constraints }),
+  };
+}

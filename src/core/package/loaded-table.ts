@@ -1,0 +1,176 @@
+import { columnsOf, tableSpec, type AnyRow, type Column, type TableName } from '../study';
+import { readCell } from './cells';
+import { readCsv, type TextRow } from './csv';
+import { quote, type FaultList } from './fault';
+
+/** A row as it was read; where it is faulty, the cells that could not be read are missing. */
+export interface LoadedRow {
+  line: number;
+  /** Values by column; a faulty cell has no entry. */
+  values: AnyRow;
+  extras: Record<string, string> | null;
+}
+
+/** A table of a package as it was read. */
+export interface LoadedTable {
+  name: TableName;
+  file: string;
+  rows: LoadedRow[];
+  /** Keys of all rows that could be told apart, faulty ones too. */
+  keys: Set<string>;
+  /** Whether references to this table can be judged. */
+  usable: boolean;
+}
+
+/** The key of a row from its parts; a part that is not known is the empty text. */
+export const keyOf = (parts: readonly (string | number | null | undefined)[]): string =>
+  parts.join('\u0000');
+
+/** Reads one table's file, its cells and the uniqueness of its keys. */
+export function loadTable(
+  name: TableName,
+  file: string,
+  bytes: Uint8Array,
+  faults: FaultList,
+): LoadedTable {
+  const loaded: LoadedTable = { name, file, rows: [], keys: new Set(), usable: false };
+  const text = readCsv(file, bytes, faults);
+  if (!text) return loaded;
+  const columns = columnsOf(name);
+  faults.setHeader(file, text.header);
+  checkHeader(file, text.header, columns, faults);
+  const spec = tableSpec(name);
+  const place = new Map(text.header.map((column, at) => [column, at]));
+  const hasKey = spec.key.every(
+    (column) => place.has(column) || !columns.find((c) => c.name === column)?.required,
+  );
+  loaded.usable = text.complete && hasKey;
+  if (spec.required && text.rows.length === 0 && text.complete) {
+    faults.add(file, 1, '-', `has no rows: a study needs at least one row of ${spec.title}`);
+    loaded.usable = false;
+  }
+  const layout: Layout = {
+    file,
+    header: text.header,
+    known: columns.flatMap((column) => {
+      const at = place.get(column.name);
+      return at === undefined ? [] : [{ column, at }];
+    }),
+    missing: columns.filter((column) => !place.has(column.name)).map((column) => column.name),
+    extra: text.header.filter((column) => !columns.some((known) => known.name === column)),
+    place,
+    keyCells: spec.key.map((name) => {
+      const column = columns.find((candidate) => candidate.name === name);
+      return {
+        at: place.get(name) ?? -1,
+        isNumber: column?.cell === 'number' || column?.cell === 'whole',
+        required: column?.required ?? true,
+      };
+    }),
+    damaged: text.damaged,
+  };
+  for (const row of text.rows) {
+    const values = readRow(row, layout, faults);
+    if (values) loaded.rows.push(values);
+    registerKey(loaded, row, layout, values !== null, faults);
+  }
+  return loaded;
+}
+
+interface Layout {
+  file: string;
+  header: readonly string[];
+  known: readonly { column: Column; at: number }[];
+  missing: readonly string[];
+  extra: readonly string[];
+  place: ReadonlyMap<string, number>;
+  keyCells: readonly { at: number; isNumber: boolean; required: boolean }[];
+  damaged: boolean;
+}
+
+function checkHeader(
+  file: string,
+  header: readonly string[],
+  columns: readonly Column[],
+  faults: FaultList,
+): void {
+  const seen = new Set<string>();
+  const twice = new Set<string>();
+  header.forEach((name, at) => {
+    if (name === '') faults.add(file, 1, '-', `column ${at + 1} has no name`);
+    else if (seen.has(name) && !twice.has(name)) {
+      twice.add(name);
+      faults.add(file, 1, name, `column ${quote(name)} is named twice`);
+    } else if (!seen.has(name) && !columns.some((column) => column.name === name)) {
+      faults.warn(file, 1, name, `unknown column ${quote(name)}: it is kept, and not used`);
+    }
+    seen.add(name);
+  });
+  for (const column of columns) {
+    if (column.required && !seen.has(column.name)) {
+      faults.add(file, 1, column.name, `the required column ${quote(column.name)} is missing`);
+    }
+  }
+}
+
+function readRow(row: TextRow, layout: Layout, faults: FaultList): LoadedRow | null {
+  const { file, header } = layout;
+  if (row.cells.length !== header.length) {
+    const shown = quote(row.cells.join(','));
+    faults.add(
+      file,
+      row.line,
+      '-',
+      `${shown} has ${cells(row.cells.length)}, but the header has ${cells(header.length)}`,
+    );
+    return null;
+  }
+  const values: AnyRow = {};
+  for (const { column, at } of layout.known) {
+    const text = row.cells[at] ?? '';
+    if (layout.damaged && text.includes('\uFFFD')) continue;
+    const result = readCell(column, text);
+    if ('fault' in result) faults.add(file, row.line, column.name, result.fault);
+    else values[column.name] = result.value;
+  }
+  for (const name of layout.missing) values[name] = null;
+  let extras: Record<string, string> | null = null;
+  for (const name of layout.extra) {
+    const text = row.cells[layout.place.get(name) ?? -1] ?? '';
+    if (text.includes('\0')) {
+      faults.add(file, row.line, name, `${quote(text)} holds a NUL character`);
+    } else if (text !== '') (extras ??= {})[name] = text;
+  }
+  return { line: row.line, values, extras };
+}
+
+function registerKey(
+  loaded: LoadedTable,
+  row: TextRow,
+  layout: Layout,
+  isWhole: boolean,
+  faults: FaultList,
+): void {
+  const superseded = layout.place.get('superseded_at');
+  if (superseded !== undefined && (row.cells[superseded] ?? '') !== '') return;
+  const parts: (string | number)[] = [];
+  for (const { at, isNumber, required } of layout.keyCells) {
+    const text = row.cells[at] ?? '';
+    if (text === '' && required) return;
+    const isReadable = isNumber && text.trim() !== '' && Number.isFinite(Number(text));
+    parts.push(isReadable ? Number(text) : text);
+  }
+  const key = keyOf(parts);
+  if (isWhole && loaded.keys.has(key)) {
+    const names = tableSpec(loaded.name).key;
+    faults.add(
+      loaded.file,
+      row.line,
+      names.length === 1 ? (names[0] ?? '-') : '-',
+      `${parts.map((part) => quote(String(part))).join(', ')} stands here twice: ${names.join(', ')} must be unique`,
+    );
+  }
+  loaded.keys.add(key);
+}
+
+const cells = (count: number): string => (count === 1 ? '1 cell' : `${count} cells`);

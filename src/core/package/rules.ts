@@ -1,0 +1,131 @@
+import { instant, type TableName } from '../study';
+import { quote, type FaultList } from './fault';
+import type { LoadedRow, LoadedTable } from './loaded-table';
+import { cellOf, type Lookup } from './references';
+
+/** What a row says that cannot be: the column at fault and the reason. */
+interface Breach {
+  column: string;
+  message: string;
+}
+
+type Rule = (row: LoadedRow, lookup: Lookup) => Breach | null;
+
+const numberOf = (row: LoadedRow, column: string): number | undefined => {
+  const value = cellOf(row, column);
+  return typeof value === 'number' ? value : undefined;
+};
+
+const notAbove =
+  (smaller: string, larger: string): Rule =>
+  (row) => {
+    const low = numberOf(row, smaller);
+    const high = numberOf(row, larger);
+    if (low === undefined || high === undefined || low <= high) return null;
+    return { column: smaller, message: `${quote(String(low))} is above ${larger} (${high})` };
+  };
+
+const endsAfterItStarts: Rule = (row) => {
+  const started = cellOf(row, 'started_at');
+  const ended = cellOf(row, 'ended_at');
+  if (started === undefined || ended === undefined) return null;
+  if (instant(String(ended)) >= instant(String(started))) return null;
+  return {
+    column: 'ended_at',
+    message: `${quote(String(ended))} is before started_at (${String(started)})`,
+  };
+};
+
+const isNotItsOwnParent: Rule = (row) => {
+  const parent = cellOf(row, 'parent_id');
+  if (parent === undefined || parent !== cellOf(row, 'profile_id')) return null;
+  return { column: 'parent_id', message: `${quote(String(parent))} is the profile itself` };
+};
+
+const happensOnThePrintsMachine: Rule = (row, lookup) => {
+  const machine = cellOf(row, 'machine_id');
+  const printId = cellOf(row, 'print_id');
+  const print = lookup.row('prints', printId) ?? lookup.row('open_prints', printId);
+  const contender = lookup.row('contenders', cellOf(print, 'contender_id'));
+  const printedOn = cellOf(contender, 'machine_id');
+  if (machine === undefined || printedOn === undefined || machine === printedOn) return null;
+  return {
+    column: 'machine_id',
+    message: `${quote(String(machine))} is not the machine of print ${quote(String(printId))}, which is ${quote(String(printedOn))}`,
+  };
+};
+
+const guessNamesATarget: Rule = (row) => {
+  if (cellOf(row, 'kind') !== 'guess' || row.values.target !== null) return null;
+  return { column: 'target', message: 'is empty, and a guess panel must name its target' };
+};
+
+const ballotFitsItsPanel: Rule = (row, lookup) => {
+  const kind = cellOf(lookup.row('panels', cellOf(row, 'panel_id')), 'kind');
+  if (kind === undefined) return null;
+  const third = cellOf(row, 'item_3');
+  const vote = cellOf(row, 'choice');
+  const contenders = ['item_1', 'item_2', 'item_3'].map((item) =>
+    lookup.contenderOfSpecimen(cellOf(row, item)),
+  );
+  if (kind === 'triangle') {
+    if (vote === 'tie') return { column: 'choice', message: '"tie" is only for paired panels' };
+    if (third === undefined) {
+      return { column: 'item_3', message: 'is empty, and a triangle needs three items' };
+    }
+    if (contenders.includes(undefined) || new Set(contenders).size === 2) return null;
+    return {
+      column: '-',
+      message: `a triangle needs two items of one contender and one of another, not ${contenders.map((c) => quote(c ?? '')).join(', ')}`,
+    };
+  }
+  if (third !== undefined) {
+    return {
+      column: 'item_3',
+      message: `${quote(String(third))} must be empty in a ${String(kind)} ballot`,
+    };
+  }
+  if (kind === 'guess' && vote === 'tie') {
+    return { column: 'choice', message: '"tie" is only for paired panels' };
+  }
+  if (vote === '3') {
+    return { column: 'choice', message: `"3" names no item of a ${String(kind)} ballot` };
+  }
+  if (kind === 'paired' && contenders[0] !== undefined && contenders[0] === contenders[1]) {
+    return {
+      column: '-',
+      message: `both items are of contender ${quote(contenders[0])}: a paired ballot needs two`,
+    };
+  }
+  return null;
+};
+
+const printRules = [notAbove('waste_g', 'filament_g'), endsAfterItStarts];
+
+const RULES: Partial<Record<TableName, readonly Rule[]>> = {
+  profiles: [isNotItsOwnParent],
+  dimensions: [notAbove('lower_tol_mm', 'upper_tol_mm')],
+  prints: printRules,
+  open_prints: printRules,
+  incidents: [happensOnThePrintsMachine],
+  panels: [guessNamesATarget],
+  ballots: [ballotFitsItsPanel],
+};
+
+/** Checks what must hold between the cells of a row, and between a row and those it names. */
+export function checkRules(lookup: Lookup, faults: FaultList): void {
+  for (const table of lookup.tables.values()) {
+    for (const rule of RULES[table.name] ?? []) {
+      for (const row of table.rows) report(table, row, rule(row, lookup), faults);
+    }
+  }
+}
+
+function report(
+  table: LoadedTable,
+  row: LoadedRow,
+  breach: Breach | null,
+  faults: FaultList,
+): void {
+  if (breach) faults.add(table.file, row.line, breach.column, breach.message);
+}

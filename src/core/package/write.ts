@@ -1,0 +1,63 @@
+import {
+  columnsOf,
+  TABLE_NAMES,
+  tableSpec,
+  type AnyRow,
+  type Study,
+  type TableName,
+} from '../study';
+import { writeCsv } from './csv';
+import { buildDescriptor, DESCRIPTOR } from './descriptor';
+
+type WrittenRow = AnyRow & { extras?: Record<string, string> };
+
+/**
+ * The text files of a study package: the descriptor and a CSV of every table that has rows or was
+ * there before, rows in the order of their ids. The files that the tables name are not among them.
+ */
+export function writePackage(
+  study: Study,
+  extras: Record<string, unknown> = {},
+): Map<string, string> {
+  const files = new Map<string, string>();
+  const listed: { name: TableName; extraColumns: string[] }[] = [];
+  for (const name of TABLE_NAMES) {
+    const rows = study.tables[name] as unknown as WrittenRow[];
+    if (rows.length === 0 && !study.present.has(name) && !tableSpec(name).required) continue;
+    const extraColumns = [...new Set(rows.flatMap((row) => Object.keys(row.extras ?? {})))].sort();
+    const columns = columnsOf(name).map((column) => column.name);
+    files.set(
+      `${name}.csv`,
+      writeCsv(
+        [...columns, ...extraColumns],
+        sortById(name, rows).map((row) => [
+          ...columns.map((column) => row[column] ?? null),
+          ...extraColumns.map((column) => row.extras?.[column] ?? null),
+        ]),
+      ),
+    );
+    listed.push({ name, extraColumns });
+  }
+  const descriptor = buildDescriptor(study.meta, listed, extras);
+  files.set(DESCRIPTOR, `${JSON.stringify(descriptor, null, 2)}\n`);
+  return files;
+}
+
+/** Rows in the order of their keys; of equal keys (superseded readings), the earlier first. */
+function sortById(name: TableName, rows: readonly WrittenRow[]): WrittenRow[] {
+  const key = [...tableSpec(name).key, ...(name === 'readings' ? ['superseded_at', 'at'] : [])];
+  return [...rows].sort((a, b) => {
+    for (const column of key) {
+      const order = compare(a[column] ?? null, b[column] ?? null);
+      if (order !== 0) return order;
+    }
+    return 0;
+  });
+}
+
+function compare(a: string | number | null, b: string | number | null): number {
+  if (a === b) return 0;
+  if (a === null) return 1;
+  if (b === null) return -1;
+  return a < b ? -1 : 1;
+}

@@ -1,0 +1,2 @@
+export { printHours } from './hours';
+export { reliabilityOfAll, type Reliability, type ReliabilitySets } from './reliability';

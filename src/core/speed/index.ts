@@ -1,0 +1,1 @@
+export { logPrintTimes, speedOfAll, timedPrints, type ArtefactSpeed, type Speed } from './speed';

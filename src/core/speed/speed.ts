@@ -1,0 +1,140 @@
+import { groupBy, type Print, type StudyIndex } from '../study';
+import {
+  mapInterval,
+  mean,
+  medianOrNull,
+  oneSideInterval,
+  unknownInterval,
+  type Interval,
+  type PrintValues,
+} from '../stats';
+
+/** How fast a contender is at one artefact. */
+export interface ArtefactSpeed {
+  /** Finished prints whose time is known. */
+  n: number;
+  median_print_s: number | null;
+  /** Ratio of geometric means, contender over reference. */
+  ratio_to_reference: number | null;
+  notes: string[];
+}
+
+/** How fast a contender is. */
+export interface Speed {
+  prints: number;
+  median_print_s: number | null;
+  /** Actual over estimated printing time. */
+  estimate_ratio: Interval;
+  /** Printing time against the reference; 1 for the reference itself. */
+  time_index: Interval;
+  by_artefact: Record<string, ArtefactSpeed>;
+  notes: string[];
+}
+
+type TimedPrint = Print & { print_s: number };
+
+const isTimed = (print: Print): print is TimedPrint =>
+  (print.outcome === 'success' || print.outcome === 'rescued') && print.print_s !== null;
+
+/** The finished prints of a contender whose printing time is known. */
+export const timedPrints = (index: StudyIndex, contenderId: string): TimedPrint[] =>
+  (index.printsOfContender.get(contenderId) ?? []).filter(isTimed);
+
+const byArtefact = (
+  prints: readonly TimedPrint[],
+  valueOf: (print: TimedPrint) => number,
+): PrintValues =>
+  new Map(
+    [...groupBy(prints, (print) => print.artefact_id)].map(([artefact, group]) => [
+      artefact,
+      group.map(valueOf),
+    ]),
+  );
+
+/** Natural logarithm of the printing time in s of each finished print, by artefact. */
+export const logPrintTimes = (index: StudyIndex, contenderId: string): PrintValues =>
+  byArtefact(timedPrints(index, contenderId), (print) => Math.log(print.print_s));
+
+/**
+ * Speed of every contender.
+ *
+ * @param logDifference difference of ln print_s to the reference, from the pair comparison
+ */
+export function speedOfAll(
+  index: StudyIndex,
+  reference: string | null,
+  logDifference: (contenderId: string) => Interval | null,
+  alpha: number,
+): Record<string, Speed> {
+  const referenceTimes = reference === null ? new Map() : logPrintTimes(index, reference);
+  return Object.fromEntries(
+    index.study.tables.contenders.map(({ contender_id }) => {
+      const isReference = contender_id === reference;
+      const difference = isReference ? null : logDifference(contender_id);
+      const timeIndex = isReference
+        ? { estimate: 1, low: null, high: null, notes: ['the reference'] }
+        : difference
+          ? mapInterval(difference, Math.exp)
+          : unknownInterval('no artefact in common with the reference');
+      return [contender_id, speedOf(index, contender_id, referenceTimes, timeIndex, alpha)];
+    }),
+  );
+}
+
+function speedOf(
+  index: StudyIndex,
+  contenderId: string,
+  referenceTimes: PrintValues,
+  time_index: Interval,
+  alpha: number,
+): Speed {
+  const prints = timedPrints(index, contenderId);
+  const attempted = index.printsOfContender.get(contenderId) ?? [];
+  const finished = attempted.filter((print) => ['success', 'rescued'].includes(print.outcome));
+  const untimed = finished.length - prints.length;
+  const notes = untimed > 0 ? [`${untimed} finished prints without a printing time`] : [];
+  if (prints.length === 0) notes.push('no finished print whose printing time is known');
+  const estimated = prints.flatMap((print) =>
+    print.estimate_s === null ? [] : [{ ...print, ratio: print.print_s / print.estimate_s }],
+  );
+  const ratios = new Map(
+    [...groupBy(estimated, (print) => print.artefact_id)].map(([artefact, group]) => [
+      artefact,
+      group.map((print) => Math.log(print.ratio)),
+    ]),
+  );
+  const artefacts = [...new Set(attempted.map((print) => print.artefact_id))];
+  return {
+    prints: prints.length,
+    median_print_s: medianOrNull(prints.map((print) => print.print_s)),
+    estimate_ratio: mapInterval(oneSideInterval(ratios, alpha), Math.exp),
+    time_index,
+    by_artefact: Object.fromEntries(
+      artefacts.map((artefact) => [
+        artefact,
+        artefactSpeed(
+          prints.filter((print) => print.artefact_id === artefact),
+          referenceTimes.get(artefact),
+        ),
+      ]),
+    ),
+    notes,
+  };
+}
+
+function artefactSpeed(
+  prints: readonly TimedPrint[],
+  referenceTimes: readonly number[] | undefined,
+): ArtefactSpeed {
+  if (prints.length === 0) {
+    const notes = ['no finished print whose printing time is known'];
+    return { n: 0, median_print_s: null, ratio_to_reference: null, notes };
+  }
+  const own = mean(prints.map((print) => Math.log(print.print_s)));
+  return {
+    n: prints.length,
+    median_print_s: medianOrNull(prints.map((print) => print.print_s)),
+    ratio_to_reference: referenceTimes ? Math.exp(own - mean(referenceTimes)) : null,
+    notes: referenceTimes ? [] : ['the reference has no timed print of this artefact'],
+  };
+}

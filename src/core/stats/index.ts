@@ -1,0 +1,22 @@
+export { chiSquareQuantile, fUpperP, tQuantile, tTwoSidedP, zQuantile } from './distributions';
+export { mapInterval, mapIntervalReversed, unknownInterval, type Interval } from './interval';
+export { combinationVariance, leastSquares, type LeastSquares } from './least-squares';
+export { NO_INTERVAL_NOTE, oneSideInterval } from './one-side';
+export {
+  combineVariance,
+  printMean,
+  type CombinedVariance,
+  type PrintMean,
+  type PrintValues,
+} from './print-means';
+export { clopperPearson, poissonRate, wilson } from './rates';
+export {
+  maxAbs,
+  mean,
+  meanOrNull,
+  median,
+  medianOrNull,
+  percentile,
+  sum,
+  sumOfSquares,
+} from './summary';

@@ -1,0 +1,22 @@
+import { tQuantile } from './distributions';
+import { unknownInterval, type Interval } from './interval';
+import { combineVariance, printMean, type PrintValues } from './print-means';
+
+export const NO_INTERVAL_NOTE = 'one print per artefact: no interval';
+
+/**
+ * A contender's figure by the one-side rule: the mean over artefacts of the artefact means, with a
+ * two-sided interval from t at 1 − alpha.
+ *
+ * @param values per-print values by artefact; none gives an unknown interval
+ */
+export function oneSideInterval(values: PrintValues, alpha: number): Interval {
+  if (values.size === 0) return unknownInterval('no print has a value');
+  const mean = printMean(values);
+  const { estimate } = mean;
+  if (!mean.terms) return { estimate, low: null, high: null, notes: [NO_INTERVAL_NOTE] };
+  const combined = combineVariance([mean]);
+  if (combined.isZero) return { estimate, low: estimate, high: estimate };
+  const half = tQuantile(1 - alpha / 2, combined.df) * Math.sqrt(combined.variance);
+  return { estimate, low: estimate - half, high: estimate + half };
+}

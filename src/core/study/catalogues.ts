@@ -1,0 +1,120 @@
+/** The closed lists of words that a study's tables use. */
+
+export const INTENTS = ['machines', 'same-settings', 'tuning', 'before-after', 'crossed'] as const;
+
+export const KINEMATICS = [
+  'cartesian-moving-bed',
+  'cartesian-gantry',
+  'corexy',
+  'delta',
+  'other',
+] as const;
+
+export const OBTAINED = ['bought', 'loaned', 'given', 'owned'] as const;
+
+export const PROFILE_KINDS = ['stock', 'tuned'] as const;
+
+export const AXES = ['x', 'y', 'z', 'none'] as const;
+
+export const DIMENSION_KINDS = [
+  'external',
+  'internal',
+  'hole',
+  'boss',
+  'height',
+  'diagonal',
+] as const;
+
+export const LADDER_QUANTITIES = [
+  'clearance',
+  'overhang',
+  'bridge',
+  'text',
+  'wall',
+  'other',
+] as const;
+
+export const OUTCOMES = ['success', 'rescued', 'failed', 'aborted'] as const;
+
+export const INCIDENT_MODES = [
+  'detached',
+  'warped',
+  'clogged',
+  'under-extruded',
+  'tangled',
+  'ran-out',
+  'layer-shift',
+  'spaghetti',
+  'stalled',
+  'false-alarm',
+  'power-loss',
+  'medium-error',
+  'firmware-error',
+  'connection-lost',
+  'changer-fault',
+  'collision',
+  'heating-fault',
+  'first-layer',
+  'other',
+] as const;
+
+export const CAUSES = [
+  'machine',
+  'profile',
+  'material',
+  'artefact',
+  'operator',
+  'environment',
+  'unknown',
+] as const;
+
+export const INSTRUMENT_KINDS = ['caliper', 'micrometer', 'scale', 'sound-level', 'other'] as const;
+
+export const LADDER_RESULTS = ['clear', 'effort', 'fail', 'broken', 'untested'] as const;
+
+export const FUNCTION_RESULTS = ['works', 'works-with-effort', 'fails'] as const;
+
+export const DEFECTS = [
+  'stringing',
+  'blobs',
+  'ringing',
+  'layer-shift',
+  'under-extrusion',
+  'over-extrusion',
+  'gaps',
+  'seam',
+  'warping',
+  'elephant-foot',
+  'pillowing',
+  'scarring',
+  'overhang-droop',
+  'bridge-sag',
+  'delamination',
+  'vertical-banding',
+  'layer-banding',
+  'infill-show-through',
+  'support-scars',
+  'rough-underside',
+  'text-lost',
+  'colour-bleed',
+  'burn-marks',
+  'first-layer-gaps',
+  'fine-diagonal-texture',
+] as const;
+
+export const PHOTO_VIEWS = ['front', 'back', 'left', 'right', 'top', 'bottom', 'detail'] as const;
+
+export const PANEL_KINDS = ['paired', 'triangle', 'guess'] as const;
+
+export const BALLOT_CHOICES = ['1', '2', '3', 'tie'] as const;
+
+export const CLAIM_FINDINGS = ['confirmed', 'partly', 'refuted', 'untested'] as const;
+
+export const NOISE_STATES = ['idle', 'standby', 'printing', 'fans-full'] as const;
+
+export type Intent = (typeof INTENTS)[number];
+export type Axis = (typeof AXES)[number];
+export type DimensionKind = (typeof DIMENSION_KINDS)[number];
+export type Outcome = (typeof OUTCOMES)[number];
+export type IncidentMode = (typeof INCIDENT_MODES)[number];
+export type Cause = (typeof CAUSES)[number];

@@ -1,0 +1,39 @@
+export * from './catalogues';
+export { columnsOf, type Column } from './columns';
+export {
+  costSchema,
+  emptyTables,
+  scorecardSchema,
+  smallestDifferenceSchema,
+  studyMetaSchema,
+  vergleichSchema,
+  type Study,
+  type StudyMeta,
+  type Tables,
+} from './study';
+export { groupBy, indexStudy, withinArtefact, type StudyIndex } from './study-index';
+export {
+  TABLE_NAMES,
+  TABLES,
+  tableOfFile,
+  tableSpec,
+  type AnyRow,
+  type Artefact,
+  type Contender,
+  type Dimension,
+  type Incident,
+  type Instrument,
+  type Machine,
+  type Material,
+  type OpenPrint,
+  type Print,
+  type Profile,
+  type Reading,
+  type Reference,
+  type Row,
+  type Specimen,
+  type TableName,
+  type TableSpec,
+} from './tables';
+export { ID_PATTERN, instant, isInsidePath, isIsoTime } from './values';
+export { contenderMarks, type ContenderMark } from './marks';

@@ -1,0 +1,43 @@
+import type { Contender, Machine, Profile } from './tables';
+
+/** How a contender is marked everywhere: a letter by machine, hollow for stock, solid for tuned. */
+export interface ContenderMark {
+  contender_id: string;
+  /** Same letter = same machine. */
+  letter: string;
+  /** 0…7: the hue that helps; letter and fill carry the meaning. */
+  hue: number;
+  isTuned: boolean;
+  machineName: string;
+  profileName: string;
+  label: string;
+}
+
+/** The marks of a line-up, in its order. After Z come AA, AB … */
+export function contenderMarks(
+  contenders: readonly Contender[],
+  machines: readonly Machine[],
+  profiles: readonly Profile[],
+): ContenderMark[] {
+  const machineNames = new Map(machines.map((row) => [row.machine_id, row.name]));
+  const profileRows = new Map(profiles.map((row) => [row.profile_id, row]));
+  const order = [...new Set(contenders.map((row) => row.machine_id))];
+  return contenders.map((row) => {
+    const at = order.indexOf(row.machine_id);
+    const profile = profileRows.get(row.profile_id);
+    return {
+      contender_id: row.contender_id,
+      letter: letterOf(at),
+      hue: at % 8,
+      isTuned: profile?.kind === 'tuned',
+      machineName: machineNames.get(row.machine_id) ?? row.machine_id,
+      profileName: profile?.name ?? row.profile_id,
+      label: row.label,
+    };
+  });
+}
+
+function letterOf(at: number): string {
+  const letter = String.fromCharCode(65 + (at % 26));
+  return at < 26 ? letter : letterOf(Math.floor(at / 26) - 1) + letter;
+}

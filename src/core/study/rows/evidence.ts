@@ -1,0 +1,141 @@
+import { z } from 'zod';
+import {
+  BALLOT_CHOICES,
+  CAUSES,
+  CLAIM_FINDINGS,
+  DEFECTS,
+  FUNCTION_RESULTS,
+  INSTRUMENT_KINDS,
+  LADDER_RESULTS,
+  NOISE_STATES,
+  PANEL_KINDS,
+  PHOTO_VIEWS,
+} from '../catalogues';
+import {
+  anyNumber,
+  choice,
+  count,
+  grade,
+  id,
+  maybe,
+  name,
+  nonNegative,
+  path,
+  positive,
+  text,
+  time,
+} from '../values';
+
+/** A caliper, scale or meter, with what its certificate says. */
+export const instrumentRow = z.object({
+  instrument_id: id(),
+  name: text(),
+  kind: maybe(choice(INSTRUMENT_KINDS)),
+  resolution_mm: maybe(positive()),
+  expanded_uncertainty_mm: maybe(nonNegative()),
+  zero_mm: maybe(anyNumber()),
+});
+
+/** One value from one instrument by one operator; superseded, never overwritten. */
+export const readingRow = z.object({
+  specimen_id: id(),
+  dimension_id: id(),
+  trial: count(),
+  value_mm: nonNegative(),
+  instrument_id: maybe(id()),
+  operator: maybe(name()),
+  at: maybe(time()),
+  superseded_at: maybe(time()),
+});
+
+/** A dimension of a specimen that somebody tried to measure and could not. */
+export const unmeasuredRow = z.object({
+  specimen_id: id(),
+  dimension_id: id(),
+  reason: maybe(text()),
+  operator: maybe(text()),
+  at: maybe(time()),
+});
+
+/** How one step of a ladder went on one specimen. */
+export const ladderResultRow = z.object({
+  specimen_id: id(),
+  ladder_id: id(),
+  step: count(),
+  result: choice(LADDER_RESULTS),
+});
+
+/** A trial of the part's job. */
+export const functionResultRow = z.object({
+  specimen_id: id(),
+  check: name(),
+  result: choice(FUNCTION_RESULTS),
+  note: maybe(text()),
+});
+
+/** A zone of a specimen that was looked at; with no finding it is clean. */
+export const inspectionRow = z.object({
+  specimen_id: id(),
+  zone_id: id(),
+  inspector: name(),
+  at: maybe(time()),
+});
+
+/** A defect of a kind, in a zone, of a grade, by an inspector. */
+export const findingRow = z.object({
+  specimen_id: id(),
+  zone_id: id(),
+  inspector: name(),
+  defect: choice(DEFECTS),
+  grade: grade(),
+  cause: maybe(choice(CAUSES)),
+  note: maybe(text()),
+});
+
+/** A picture of a specimen. */
+export const photoRow = z.object({
+  specimen_id: id(),
+  path: path(),
+  view: maybe(choice(PHOTO_VIEWS)),
+  px_per_mm: maybe(positive()),
+  taken_at: maybe(time()),
+});
+
+/** People judging specimens blind. */
+export const panelRow = z.object({
+  panel_id: id(),
+  kind: choice(PANEL_KINDS),
+  aspect: text(),
+  artefact_id: maybe(id()),
+  target: maybe(id()),
+});
+
+/** One answer of one judge. */
+export const ballotRow = z.object({
+  panel_id: id(),
+  judge: name(),
+  item_1: id(),
+  item_2: id(),
+  item_3: maybe(id()),
+  choice: choice(BALLOT_CHOICES),
+});
+
+/** Something the maker or shop states, and what was found. */
+export const claimRow = z.object({
+  claim_id: id(),
+  machine_id: id(),
+  statement: text(),
+  quantity: maybe(text()),
+  unit: maybe(text()),
+  value: maybe(anyNumber()),
+  finding: maybe(choice(CLAIM_FINDINGS)),
+  evidence: maybe(text()),
+});
+
+/** A sound level of a machine in a state, at a distance. */
+export const noiseRow = z.object({
+  machine_id: id(),
+  state: choice(NOISE_STATES),
+  distance_m: positive(),
+  db_a: anyNumber(),
+});

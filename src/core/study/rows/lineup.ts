@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import { KINEMATICS, OBTAINED, PROFILE_KINDS } from '../catalogues';
+import { choice, currency, id, maybe, name, nonNegative, positive, text } from '../values';
+
+/** One physical printer as it stands in the study. */
+export const machineRow = z.object({
+  machine_id: id(),
+  name: text(),
+  maker: maybe(text()),
+  kinematics: maybe(choice(KINEMATICS)),
+  build_x_mm: maybe(positive()),
+  build_y_mm: maybe(positive()),
+  build_z_mm: maybe(positive()),
+  nozzle_mm: maybe(positive()),
+  claimed_speed_mm_s: maybe(nonNegative()),
+  claimed_accel_mm_s2: maybe(nonNegative()),
+  max_flow_mm3_s: maybe(nonNegative()),
+  price_list: maybe(nonNegative()),
+  price_paid: maybe(nonNegative()),
+  currency: maybe(currency()),
+  obtained: maybe(choice(OBTAINED)),
+  firmware: maybe(text()),
+});
+
+/** The slicing settings used: as the maker ships them, or changed from a stock parent. */
+export const profileRow = z.object({
+  profile_id: id(),
+  name: text(),
+  kind: choice(PROFILE_KINDS),
+  parent_id: maybe(id()),
+  slicer: maybe(text()),
+  slicer_version: maybe(text()),
+  notes: maybe(text()),
+});
+
+/** One setting of a profile, by its normalised key. */
+export const profileSettingRow = z.object({
+  profile_id: id(),
+  key: name(),
+  value: text(),
+});
+
+/** One lot of filament. */
+export const materialRow = z.object({
+  material_id: id(),
+  type: text(),
+  maker: maybe(text()),
+  colour: maybe(text()),
+  lot: maybe(text()),
+  diameter_mm: maybe(positive()),
+  density_g_cm3: maybe(positive()),
+  price_per_kg: maybe(nonNegative()),
+  currency: maybe(currency()),
+});
+
+/** A machine with a profile, as it stands in the line-up. */
+export const contenderRow = z.object({
+  contender_id: id(),
+  label: text(),
+  machine_id: id(),
+  profile_id: id(),
+  change: maybe(text()),
+});

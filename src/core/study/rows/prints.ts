@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { CAUSES, INCIDENT_MODES, OUTCOMES } from '../catalogues';
+import {
+  anyNumber,
+  choice,
+  count,
+  id,
+  maybe,
+  nonNegative,
+  path,
+  percent,
+  positive,
+  text,
+  time,
+} from '../values';
+
+/** One attempt to print an artefact with a contender, ended. */
+export const printRow = z.object({
+  print_id: id(),
+  contender_id: id(),
+  artefact_id: id(),
+  material_id: id(),
+  repeat: count(),
+  order: maybe(count()),
+  started_at: maybe(time()),
+  ended_at: maybe(time()),
+  estimate_s: maybe(positive()),
+  heat_s: maybe(nonNegative()),
+  print_s: maybe(positive()),
+  paused_s: maybe(nonNegative()),
+  filament_g: maybe(nonNegative()),
+  waste_g: maybe(nonNegative()),
+  filament_m: maybe(nonNegative()),
+  energy_wh: maybe(nonNegative()),
+  outcome: choice(OUTCOMES),
+  progress_pct: maybe(percent()),
+  firmware: maybe(text()),
+  plate: maybe(text()),
+  nozzle_mm: maybe(positive()),
+  ambient_c: maybe(anyNumber()),
+  humidity_pct: maybe(percent()),
+  noise_db: maybe(anyNumber()),
+  noise_distance_m: maybe(positive()),
+  operator: maybe(text()),
+  toolpath: maybe(path()),
+});
+
+/** A print that has been started and has not ended: it has no outcome and counts nowhere yet. */
+export const openPrintRow = printRow.omit({ outcome: true });
+
+/** Something that went wrong or needed a hand. */
+export const incidentRow = z.object({
+  incident_id: id(),
+  machine_id: id(),
+  print_id: maybe(id()),
+  at: maybe(time()),
+  progress_pct: maybe(percent()),
+  mode: choice(INCIDENT_MODES),
+  cause: choice(CAUSES),
+  action: maybe(text()),
+  downtime_s: maybe(nonNegative()),
+  hands_s: maybe(nonNegative()),
+  note: maybe(text()),
+});
+
+/** One part that came off the plate. */
+export const specimenRow = z.object({
+  specimen_id: id(),
+  print_id: id(),
+  copy: maybe(count()),
+  plate_x_mm: maybe(anyNumber()),
+  plate_y_mm: maybe(anyNumber()),
+  code: maybe(text()),
+});

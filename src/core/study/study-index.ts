@@ -1,0 +1,75 @@
+import type { Study } from './study';
+import type {
+  Artefact,
+  Contender,
+  Dimension,
+  Incident,
+  Instrument,
+  Machine,
+  Print,
+  Profile,
+  Specimen,
+} from './tables';
+
+/** The rows of a study, found by id and by what they belong to. */
+export interface StudyIndex {
+  study: Study;
+  machines: ReadonlyMap<string, Machine>;
+  profiles: ReadonlyMap<string, Profile>;
+  contenders: ReadonlyMap<string, Contender>;
+  artefacts: ReadonlyMap<string, Artefact>;
+  prints: ReadonlyMap<string, Print>;
+  specimens: ReadonlyMap<string, Specimen>;
+  instruments: ReadonlyMap<string, Instrument>;
+  /** Dimensions by `artefact_id/dimension_id`. */
+  dimensions: ReadonlyMap<string, Dimension>;
+  printsOfContender: ReadonlyMap<string, readonly Print[]>;
+  specimensOfPrint: ReadonlyMap<string, readonly Specimen[]>;
+  incidentsOfPrint: ReadonlyMap<string, readonly Incident[]>;
+}
+
+/** Groups items by a key, keeping their order. */
+export function groupBy<Item, Key>(
+  items: Iterable<Item>,
+  keyOf: (item: Item) => Key,
+): Map<Key, Item[]> {
+  const groups = new Map<Key, Item[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}
+
+const byKey = <Item>(items: readonly Item[], keyOf: (item: Item) => string): Map<string, Item> =>
+  new Map(items.map((item) => [keyOf(item), item]));
+
+/** The key of something that is named within its artefact. */
+export const withinArtefact = (artefactId: string, localId: string): string =>
+  `${artefactId}/${localId}`;
+
+/** Finds every row of a study by its id once, so that the calculations need not search. */
+export function indexStudy(study: Study): StudyIndex {
+  const { tables } = study;
+  return {
+    study,
+    machines: byKey(tables.machines, (row) => row.machine_id),
+    profiles: byKey(tables.profiles, (row) => row.profile_id),
+    contenders: byKey(tables.contenders, (row) => row.contender_id),
+    artefacts: byKey(tables.artefacts, (row) => row.artefact_id),
+    prints: byKey(tables.prints, (row) => row.print_id),
+    specimens: byKey(tables.specimens, (row) => row.specimen_id),
+    instruments: byKey(tables.instruments, (row) => row.instrument_id),
+    dimensions: byKey(tables.dimensions, (row) =>
+      withinArtefact(row.artefact_id, row.dimension_id),
+    ),
+    printsOfContender: groupBy(tables.prints, (row) => row.contender_id),
+    specimensOfPrint: groupBy(tables.specimens, (row) => row.print_id),
+    incidentsOfPrint: groupBy(
+      tables.incidents.filter((row) => row.print_id !== null),
+      (row) => row.print_id ?? '',
+    ),
+  };
+}

@@ -1,0 +1,281 @@
+import type { z } from 'zod';
+import {
+  artefactRow,
+  dimensionRow,
+  ladderRow,
+  ladderStepRow,
+  squareRow,
+  zoneRow,
+} from './rows/artefacts';
+import {
+  ballotRow,
+  claimRow,
+  findingRow,
+  functionResultRow,
+  inspectionRow,
+  instrumentRow,
+  ladderResultRow,
+  noiseRow,
+  panelRow,
+  photoRow,
+  readingRow,
+  unmeasuredRow,
+} from './rows/evidence';
+import {
+  contenderRow,
+  machineRow,
+  materialRow,
+  profileRow,
+  profileSettingRow,
+} from './rows/lineup';
+import { incidentRow, openPrintRow, printRow, specimenRow } from './rows/prints';
+
+/** How a row names a row of another table. */
+export type Reference =
+  /** `column` holds the id of a row of `table`. */
+  | { scope: 'id'; column: string; table: string }
+  /** `columns` name a row of `table` within the artefact that this row stands for. */
+  | { scope: 'artefact' | 'specimen'; columns: readonly string[]; table: string }
+  /** `columns` are, as they stand, the key of a row of `table`. */
+  | { scope: 'key'; columns: readonly string[]; table: string };
+
+export interface TableSpec<Row extends z.ZodObject = z.ZodObject> {
+  /** What the rows are, in the plural, as a person says it. */
+  title: string;
+  row: Row;
+  /** The columns that tell two rows apart. */
+  key: readonly string[];
+  /** Whether a study cannot be without it. */
+  required?: boolean;
+  references?: readonly Reference[];
+}
+
+const ref = (column: string, table: string): Reference => ({ scope: 'id', column, table });
+const ofArtefact = (table: string, ...columns: string[]): Reference => ({
+  scope: 'artefact',
+  columns,
+  table,
+});
+const ofSpecimen = (table: string, ...columns: string[]): Reference => ({
+  scope: 'specimen',
+  columns,
+  table,
+});
+
+const spec = <Row extends z.ZodObject>(table: TableSpec<Row>): TableSpec<Row> => table;
+
+const printReferences = [
+  ref('contender_id', 'contenders'),
+  ref('artefact_id', 'artefacts'),
+  ref('material_id', 'materials'),
+];
+
+/** Every table of a study, in an order in which each names only tables before it (or itself). */
+export const TABLES = {
+  machines: spec({ title: 'machines', row: machineRow, key: ['machine_id'], required: true }),
+  profiles: spec({
+    title: 'profiles',
+    row: profileRow,
+    key: ['profile_id'],
+    required: true,
+    references: [ref('parent_id', 'profiles')],
+  }),
+  profile_settings: spec({
+    title: 'profile settings',
+    row: profileSettingRow,
+    key: ['profile_id', 'key'],
+    references: [ref('profile_id', 'profiles')],
+  }),
+  materials: spec({ title: 'materials', row: materialRow, key: ['material_id'], required: true }),
+  contenders: spec({
+    title: 'contenders',
+    row: contenderRow,
+    key: ['contender_id'],
+    required: true,
+    references: [ref('machine_id', 'machines'), ref('profile_id', 'profiles')],
+  }),
+  artefacts: spec({ title: 'artefacts', row: artefactRow, key: ['artefact_id'], required: true }),
+  dimensions: spec({
+    title: 'dimensions',
+    row: dimensionRow,
+    key: ['artefact_id', 'dimension_id'],
+    references: [ref('artefact_id', 'artefacts')],
+  }),
+  ladders: spec({
+    title: 'ladders',
+    row: ladderRow,
+    key: ['artefact_id', 'ladder_id'],
+    references: [ref('artefact_id', 'artefacts')],
+  }),
+  ladder_steps: spec({
+    title: 'ladder steps',
+    row: ladderStepRow,
+    key: ['artefact_id', 'ladder_id', 'step'],
+    references: [ref('artefact_id', 'artefacts'), ofArtefact('ladders', 'ladder_id')],
+  }),
+  zones: spec({
+    title: 'zones',
+    row: zoneRow,
+    key: ['artefact_id', 'zone_id'],
+    references: [ref('artefact_id', 'artefacts')],
+  }),
+  squares: spec({
+    title: 'squares',
+    row: squareRow,
+    key: ['artefact_id', 'square_id'],
+    references: [
+      ref('artefact_id', 'artefacts'),
+      ofArtefact('dimensions', 'side_a'),
+      ofArtefact('dimensions', 'side_b'),
+      ofArtefact('dimensions', 'diagonal_1'),
+      ofArtefact('dimensions', 'diagonal_2'),
+    ],
+  }),
+  prints: spec({
+    title: 'prints',
+    row: printRow,
+    key: ['print_id'],
+    required: true,
+    references: printReferences,
+  }),
+  open_prints: spec({
+    title: 'open prints',
+    row: openPrintRow,
+    key: ['print_id'],
+    references: printReferences,
+  }),
+  incidents: spec({
+    title: 'incidents',
+    row: incidentRow,
+    key: ['incident_id'],
+    references: [ref('machine_id', 'machines'), ref('print_id', 'prints')],
+  }),
+  specimens: spec({
+    title: 'specimens',
+    row: specimenRow,
+    key: ['specimen_id'],
+    references: [ref('print_id', 'prints')],
+  }),
+  instruments: spec({ title: 'instruments', row: instrumentRow, key: ['instrument_id'] }),
+  readings: spec({
+    title: 'readings',
+    row: readingRow,
+    key: ['specimen_id', 'dimension_id', 'instrument_id', 'operator', 'trial'],
+    references: [
+      ref('specimen_id', 'specimens'),
+      ofSpecimen('dimensions', 'dimension_id'),
+      ref('instrument_id', 'instruments'),
+    ],
+  }),
+  unmeasured: spec({
+    title: 'dimensions that could not be measured',
+    row: unmeasuredRow,
+    key: ['specimen_id', 'dimension_id'],
+    references: [ref('specimen_id', 'specimens'), ofSpecimen('dimensions', 'dimension_id')],
+  }),
+  ladder_results: spec({
+    title: 'ladder results',
+    row: ladderResultRow,
+    key: ['specimen_id', 'ladder_id', 'step'],
+    references: [
+      ref('specimen_id', 'specimens'),
+      ofSpecimen('ladders', 'ladder_id'),
+      ofSpecimen('ladder_steps', 'ladder_id', 'step'),
+    ],
+  }),
+  function_results: spec({
+    title: 'function results',
+    row: functionResultRow,
+    key: ['specimen_id', 'check'],
+    references: [ref('specimen_id', 'specimens')],
+  }),
+  inspections: spec({
+    title: 'inspections',
+    row: inspectionRow,
+    key: ['specimen_id', 'zone_id', 'inspector'],
+    references: [ref('specimen_id', 'specimens'), ofSpecimen('zones', 'zone_id')],
+  }),
+  findings: spec({
+    title: 'findings',
+    row: findingRow,
+    key: ['specimen_id', 'zone_id', 'inspector', 'defect'],
+    references: [
+      ref('specimen_id', 'specimens'),
+      ofSpecimen('zones', 'zone_id'),
+      { scope: 'key', columns: ['specimen_id', 'zone_id', 'inspector'], table: 'inspections' },
+    ],
+  }),
+  photos: spec({
+    title: 'photos',
+    row: photoRow,
+    key: ['specimen_id', 'path'],
+    references: [ref('specimen_id', 'specimens')],
+  }),
+  panels: spec({
+    title: 'panels',
+    row: panelRow,
+    key: ['panel_id'],
+    references: [ref('artefact_id', 'artefacts'), ref('target', 'contenders')],
+  }),
+  ballots: spec({
+    title: 'ballots',
+    row: ballotRow,
+    key: ['panel_id', 'judge', 'item_1', 'item_2', 'item_3'],
+    references: [
+      ref('panel_id', 'panels'),
+      ref('item_1', 'specimens'),
+      ref('item_2', 'specimens'),
+      ref('item_3', 'specimens'),
+    ],
+  }),
+  claims: spec({
+    title: 'claims',
+    row: claimRow,
+    key: ['claim_id'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  noise: spec({
+    title: 'noise levels',
+    row: noiseRow,
+    key: ['machine_id', 'state', 'distance_m'],
+    references: [ref('machine_id', 'machines')],
+  }),
+};
+
+export type TableName = keyof typeof TABLES;
+
+/** The names of all tables, in the order of `TABLES`. */
+export const TABLE_NAMES = Object.keys(TABLES) as TableName[];
+
+/** What a row of a table holds, unknown columns of its package among it. */
+export type Row<Name extends TableName> = z.infer<(typeof TABLES)[Name]['row']> & {
+  /** Columns of the package that this program does not know, kept as they were written. */
+  extras?: Record<string, string>;
+};
+
+/** Any row, seen as columns. */
+export type AnyRow = Record<string, string | number | null>;
+
+export type Machine = Row<'machines'>;
+export type Profile = Row<'profiles'>;
+export type Material = Row<'materials'>;
+export type Contender = Row<'contenders'>;
+export type Artefact = Row<'artefacts'>;
+export type Dimension = Row<'dimensions'>;
+export type Print = Row<'prints'>;
+export type OpenPrint = Row<'open_prints'>;
+export type Incident = Row<'incidents'>;
+export type Specimen = Row<'specimens'>;
+export type Instrument = Row<'instruments'>;
+export type Reading = Row<'readings'>;
+
+/** The table that a file of a package holds, or undefined for any other file. */
+export function tableOfFile(path: string): TableName | undefined {
+  const base = path.slice(path.lastIndexOf('/') + 1);
+  if (!base.endsWith('.csv')) return undefined;
+  const name = base.slice(0, -4);
+  return Object.hasOwn(TABLES, name) ? (name as TableName) : undefined;
+}
+
+/** The specification of a table, seen without its row type. */
+export const tableSpec = (name: TableName): TableSpec => TABLES[name] as unknown as TableSpec;

@@ -1,0 +1,158 @@
+import { z } from 'zod';
+
+/**
+ * The kinds of value that a cell of a study can hold. Each is a Zod schema of the domain value with
+ * `meta({ cell })` saying how it is written in a table, so that one definition serves the package,
+ * the database, the API and the forms.
+ */
+export type CellKind =
+  'id' | 'text' | 'number' | 'whole' | 'choice' | 'time' | 'path' | 'currency' | 'sha256';
+
+export const ID_PATTERN = /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/;
+
+const TIME_PATTERN =
+  /^(\d{4})-(\d{2})-(\d{2})T(\d{2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?(?:Z|[+-]\d{2}(?::?\d{2})?)$/;
+
+const CURRENCIES = new Set(Intl.supportedValuesOf('currency'));
+
+const number = (message: string) => z.number({ error: message });
+
+/** Identifier of a row: a letter or digit, then up to 63 letters, digits, dots, dashes, underscores. */
+export const id = () =>
+  z
+    .string()
+    .regex(
+      ID_PATTERN,
+      'is not an id: start with a letter or digit, then letters, digits, . _ - (64 at most)',
+    )
+    .meta({ cell: 'id' });
+
+/** Free text, not empty. */
+export const text = () =>
+  z.string().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' });
+
+/** A name that is part of a key: text of at most 300 characters. */
+export const name = () =>
+  z.string().min(1, 'must not be empty').max(300, 'is too long').meta({ cell: 'text' });
+
+/** Any finite number. */
+export const anyNumber = () => number('must be a number').meta({ cell: 'number' });
+
+/** A number over 0. */
+export const positive = () =>
+  number('must be a number').positive('must be over 0').meta({ cell: 'number' });
+
+/** A number of at least 0. */
+export const nonNegative = () =>
+  number('must be a number').nonnegative('must not be below 0').meta({ cell: 'number' });
+
+/** A share in percent, 0 to 100. */
+export const percent = () =>
+  number('must be a number')
+    .min(0, 'must be from 0 to 100')
+    .max(100, 'must be from 0 to 100')
+    .meta({ cell: 'number' });
+
+/** A whole number of at least 1. */
+export const count = () =>
+  number('must be a whole number')
+    .int('must be a whole number')
+    .min(1, 'must be at least 1')
+    .max(2_147_483_647, 'is too large')
+    .meta({ cell: 'whole' });
+
+/** A defect grade: 0 none, 1 trace, 2 slight, 3 marked, 4 severe. */
+export const grade = () =>
+  number('must be a whole number')
+    .int('must be a whole grade from 0 to 4')
+    .min(0, 'must be a whole grade from 0 to 4')
+    .max(4, 'must be a whole grade from 0 to 4')
+    .meta({ cell: 'whole' });
+
+/** One word out of a closed list. */
+export const choice = <const T extends readonly [string, ...string[]]>(words: T) =>
+  z
+    .enum(words, { error: () => `must be one of: ${words.join(', ')}` })
+    .meta({ cell: 'choice', choices: words });
+
+/** An ISO 8601 date and time with its offset, kept as it was written. */
+export const time = () =>
+  z
+    .string()
+    .refine(
+      (value) => isIsoTime(value),
+      'must be an ISO 8601 time with offset, such as 2026-03-02T09:30:00+01:00',
+    )
+    .meta({ cell: 'time' });
+
+/** A relative path inside the package, with `/`. */
+export const path = () =>
+  z
+    .string()
+    .max(400, 'is too long')
+    .refine(
+      (value) => isInsidePath(value),
+      'must be a relative path inside the package, with / and without ..',
+    )
+    .meta({ cell: 'path' });
+
+/** An ISO 4217 currency code. */
+export const currency = () =>
+  z
+    .string()
+    .refine((value) => CURRENCIES.has(value), 'must be an ISO 4217 currency code, such as EUR')
+    .meta({ cell: 'currency' });
+
+/** A SHA-256 digest in hexadecimal. */
+export const sha256 = () =>
+  z
+    .string()
+    .regex(/^[0-9a-fA-F]{64}$/, 'must be a SHA-256 in 64 hexadecimal digits')
+    .meta({ cell: 'sha256' });
+
+/** A value that may be unknown: null, and null where it is not given. */
+export const maybe = <T extends z.ZodType>(inner: T) => inner.nullable().default(null as never);
+
+/**
+ * Whether a text is an ISO 8601 date and time of the calendar that states its offset.
+ * Leap seconds (`:60`) and `24:00` are not taken.
+ */
+export function isIsoTime(value: string): boolean {
+  const parts = TIME_PATTERN.exec(value);
+  if (!parts) return false;
+  const [year, month, day, hour, minute, second] = parts
+    .slice(1, 7)
+    .map((part) => Number((part as string | undefined) ?? '0')) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  if (month < 1 || month > 12 || hour > 23 || minute > 59 || second > 59) return false;
+  const daysInMonth = new Date(Date.UTC(2000, month, 0)).getUTCDate();
+  const isLeap = (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
+  const lastDay = month === 2 && !isLeap ? 28 : daysInMonth;
+  if (day < 1 || day > lastDay) return false;
+  const offset = /[+-](\d{2}):?(\d{2})?$/.exec(value.slice(16));
+  return !offset || (Number(offset[1]) <= 23 && Number(offset[2] ?? '0') <= 59);
+}
+
+/** Milliseconds since 1970 of a time that `isIsoTime` accepts. */
+export function instant(value: string): number {
+  const full = value
+    .replace(',', '.')
+    .replace(/([+-]\d{2})$/, '$1:00')
+    .replace(/([+-]\d{2})(\d{2})$/, '$1:$2');
+  return Date.parse(full);
+}
+
+/** Whether a path is relative, uses `/`, and stays inside its folder. */
+export function isInsidePath(value: string): boolean {
+  if (value === '' || value.startsWith('/') || value.includes('\\') || value.includes('\0')) {
+    return false;
+  }
+  if (/^[A-Za-z]:/.test(value)) return false;
+  return value.split('/').every((part) => part !== '' && part !== '..' && part !== '.');
+}

@@ -1,0 +1,58 @@
+import type { Accuracy, AxisFit } from '../metrology';
+import type { Axis } from '../study';
+
+/** One thing that is off along an axis, and what would mend it, in words. */
+export interface SaidAdvice {
+  axis: Axis;
+  /** What is off. */
+  finding: string;
+  /** What to enter; empty where nothing can be said. */
+  remedy: string;
+  before_mm: number;
+  after_mm: number;
+}
+
+const AXIS_NAMES: Record<Axis, string> = { x: 'X', y: 'Y', z: 'Z', none: 'Round features' };
+
+const hundredths = (value: number): string => Math.abs(value).toFixed(2);
+const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(3)}`;
+
+/** What the fits of a contender's axes advise, where they advise anything. */
+export function saidAdvice(accuracy: Pick<Accuracy, 'fit'>): SaidAdvice[] {
+  return (Object.entries(accuracy.fit) as [Axis, AxisFit][]).flatMap(([axis, fit]) => {
+    const { advice } = fit;
+    if (!advice || advice.terms.length === 0) return [];
+    const findings: string[] = [];
+    const remedies: string[] = [];
+    if (advice.scale_to_enter?.estimate != null) {
+      const off = 100 * (1 / advice.scale_to_enter.estimate - 1);
+      findings.push(`${Math.abs(off).toFixed(2)} % ${off < 0 ? 'small' : 'large'}`);
+      remedies.push(`scale ${(100 * advice.scale_to_enter.estimate).toFixed(2)} %`);
+    }
+    if (advice.wall_compensation_mm?.estimate != null) {
+      const walls = -2 * advice.wall_compensation_mm.estimate;
+      const what = axis === 'z' ? 'heights' : 'walls';
+      const way = axis === 'z' ? (walls > 0 ? 'high' : 'low') : walls > 0 ? 'fat' : 'thin';
+      findings.push(`${what} ${hundredths(walls)} mm too ${way}`);
+      remedies.push(
+        axis === 'z'
+          ? `Z offset ${signed(-walls)} mm`
+          : `${signed(advice.wall_compensation_mm.estimate)} mm per wall`,
+      );
+    }
+    if (advice.hole_extra_mm?.estimate != null) {
+      const lost = 2 * advice.hole_extra_mm.estimate;
+      findings.push(`holes ${lost > 0 ? 'lose' : 'gain'} another ${hundredths(lost)} mm`);
+      remedies.push(`holes ${signed(advice.hole_extra_mm.estimate)} mm more per wall`);
+    }
+    return [
+      {
+        axis,
+        finding: `${AXIS_NAMES[axis]}: ${findings.join('; ')}`,
+        remedy: remedies.join(', '),
+        before_mm: advice.mae_before_mm,
+        after_mm: advice.mae_after_mm,
+      },
+    ];
+  });
+}

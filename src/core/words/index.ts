@@ -1,0 +1,2 @@
+export { saidAdvice, type SaidAdvice } from './advice';
+export { saidVerdict } from './verdict';

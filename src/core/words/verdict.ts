@@ -1,0 +1,28 @@
+import type { PairRow } from '../compare';
+
+/**
+ * A verdict in a few words, with its figure: `better · 0.06 mm`, `unsettled · 4 more each`.
+ *
+ * @param unit `mm` shows the difference; `time` shows it in per cent of a logarithm's difference
+ */
+export function saidVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): string {
+  switch (row.verdict) {
+    case 'better':
+    case 'worse':
+      return `${row.verdict} · ${size(row.difference.estimate ?? 0, unit)}`;
+    case 'unsettled':
+      return row.prints_needed === null
+        ? 'unsettled'
+        : `unsettled · ${row.prints_needed} prints each needed`;
+    case 'one_print':
+      return 'one print';
+    default:
+      return row.verdict;
+  }
+}
+
+function size(difference: number, unit: 'mm' | 'time' | 'points'): string {
+  if (unit === 'mm') return `${Math.abs(difference).toFixed(2)} mm`;
+  if (unit === 'points') return `${Math.abs(difference).toFixed(0)} points`;
+  return `${Math.abs(100 * (Math.exp(difference) - 1)).toFixed(0)} % ${difference < 0 ? 'less' : 'more'} time`;
+}

@@ -1,0 +1,36 @@
+export { openDatabase, type Database } from './database';
+export { ConflictError, NotFoundError, RefusedError } from './errors';
+export { migrate } from './migrate';
+export { listFiles, readFile, storeFile, type StudyFile } from './repositories/files';
+export { storeStudy } from './repositories/import';
+export {
+  appendReading,
+  listReadings,
+  supersedeReading,
+  type StoredReading,
+} from './repositories/readings';
+export { findResults, keepResults, type KeptResult } from './repositories/results';
+export {
+  deleteRow,
+  findRow,
+  insertRow,
+  listRows,
+  updateRow,
+  type RowKey,
+  type VersionedRow,
+} from './repositories/rows';
+export {
+  createStudy,
+  deleteStudy,
+  findStudy,
+  listStudies,
+  loadStudy,
+  metaOfRecord,
+  raiseRevision,
+  restoreStudy,
+  updateStudy,
+  type LoadedStudy,
+  type StudySummary,
+} from './repositories/studies';
+export { countProgress, type ProgressCounts } from './repositories/progress';
+export type { StudyRecord } from './models/study';

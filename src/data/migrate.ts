@@ -1,0 +1,43 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { Umzug, type UmzugStorage } from 'umzug';
+import { MIGRATIONS } from './migrations';
+
+/** A number of our own, under which only one process migrates at a time. */
+const MIGRATION_LOCK = 7_205_318;
+
+/** Brings the database to the newest schema; returns the names of the migrations that ran. */
+export async function migrate(sequelize: Sequelize): Promise<string[]> {
+  return sequelize.transaction(async (transaction) => {
+    const run = (sql: string, bind: unknown[] = []) =>
+      sequelize.query(sql, { transaction, ...(bind.length > 0 && { bind }) });
+    await run('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK]);
+    await run(
+      'create table if not exists migrations (name text primary key, ran_at timestamptz not null default now())',
+    );
+    const storage: UmzugStorage = {
+      logMigration: async ({ name }) => {
+        await run('insert into migrations (name) values ($1)', [name]);
+      },
+      unlogMigration: async ({ name }) => {
+        await run('delete from migrations where name = $1', [name]);
+      },
+      executed: async () => {
+        const rows = await sequelize.query<{ name: string }>('select name from migrations', {
+          transaction,
+          type: QueryTypes.SELECT,
+        });
+        return rows.map((row) => row.name);
+      },
+    };
+    const umzug = new Umzug({
+      migrations: MIGRATIONS.map(({ name, up, down }) => ({
+        name,
+        up: () => run(up),
+        down: () => run(down),
+      })),
+      storage,
+      logger: undefined,
+    });
+    return (await umzug.up()).map((migration) => migration.name);
+  });
+}

@@ -1,0 +1,51 @@
+import {
+  DataTypes,
+  type Model,
+  type ModelAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+import { columnsOf, TABLE_NAMES, tableSpec, type AnyRow, type TableName } from '../../core/study';
+
+/** A stored row of a study's table: its columns, and what the database adds. */
+export type StoredRow = AnyRow & {
+  study_id: string;
+  extras: Record<string, string> | null;
+  row_version: number;
+};
+
+export type RowModel = ModelStatic<Model<StoredRow>>;
+
+const TYPES = {
+  number: DataTypes.DOUBLE,
+  whole: DataTypes.INTEGER,
+} as const;
+
+/** One model for each table of a study, bound to a connection. */
+export function defineRowModels(sequelize: Sequelize): Record<TableName, RowModel> {
+  const define = (table: TableName): RowModel => {
+    const key = new Set(tableSpec(table).key);
+    const hasOwnId = table === 'readings';
+    const attributes: ModelAttributes = {
+      study_id: { type: DataTypes.UUID, primaryKey: true },
+      ...(hasOwnId && { reading_id: { type: DataTypes.UUID, primaryKey: true } }),
+    };
+    for (const column of columnsOf(table)) {
+      attributes[column.name] = {
+        type: column.cell in TYPES ? TYPES[column.cell as keyof typeof TYPES] : DataTypes.TEXT,
+        allowNull: !column.required,
+        primaryKey: !hasOwnId && key.has(column.name),
+      };
+    }
+    attributes.extras = { type: DataTypes.JSONB };
+    attributes.row_version = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 };
+    return sequelize.define(table, attributes, {
+      tableName: table,
+      timestamps: false,
+    }) as unknown as RowModel;
+  };
+  return Object.fromEntries(TABLE_NAMES.map((table) => [table, define(table)])) as Record<
+    TableName,
+    RowModel
+  >;
+}

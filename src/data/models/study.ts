@@ -1,0 +1,67 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+import type { StudyMeta } from '../../core/study';
+
+/** The record of a study: its question and settings, its revision and version. */
+export class StudyRecord extends Model<
+  InferAttributes<StudyRecord>,
+  InferCreationAttributes<StudyRecord>
+> {
+  declare study_id: string;
+  declare name: string;
+  declare title: string;
+  declare description: string | null;
+  declare created: string | null;
+  declare intent: StudyMeta['intent'];
+  declare question: string | null;
+  declare reference: string | null;
+  declare smallest_difference: StudyMeta['smallest_difference'];
+  declare cost: StudyMeta['cost'];
+  declare scorecard: StudyMeta['scorecard'];
+  declare package_extras: CreationOptional<Record<string, unknown>>;
+  declare present: CreationOptional<string[]>;
+  /** Raised by every write to the study; a bigint, and so a text. */
+  declare revision: CreationOptional<string>;
+  /** Raised by every write to this record. */
+  declare version: CreationOptional<number>;
+  declare created_at: CreationOptional<Date>;
+  declare updated_at: CreationOptional<Date>;
+  declare deleted_at: CreationOptional<Date | null>;
+}
+
+/** The model of the studies, bound to a connection. */
+export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord> {
+  // Sequelize writes into each definition: every attribute needs one of its own.
+  const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+  const maybeText = () => ({ type: DataTypes.TEXT });
+  return class extends StudyRecord {}.init(
+    {
+      study_id: { type: DataTypes.UUID, primaryKey: true },
+      name: text(),
+      title: text(),
+      description: maybeText(),
+      created: maybeText(),
+      intent: text(),
+      question: maybeText(),
+      reference: maybeText(),
+      smallest_difference: { type: DataTypes.JSONB, allowNull: false },
+      cost: { type: DataTypes.JSONB },
+      scorecard: { type: DataTypes.JSONB },
+      package_extras: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
+      present: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
+      revision: { type: DataTypes.BIGINT, allowNull: false, defaultValue: 1 },
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
+      created_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+      updated_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+      deleted_at: { type: DataTypes.DATE },
+    },
+    { sequelize, modelName: 'study', tableName: 'studies', timestamps: false },
+  );
+}

@@ -1,0 +1,51 @@
+import { select, type Database } from '../database';
+
+/** How much of a study's work is done and owed. */
+export interface ProgressCounts {
+  contenders: number;
+  artefacts: number;
+  artefacts_printed: number;
+  prints: number;
+  /** Contenders × the most repeats of each artefact that any of them has. */
+  prints_planned: number;
+  cells_measured: number;
+  cells_owed: number;
+  zones_inspected: number;
+  zones_owed: number;
+}
+
+/** Counts the work of a study. A dimension that cannot be measured counts as done. */
+export async function countProgress(db: Database, studyId: string): Promise<ProgressCounts> {
+  const [counts] = await select<ProgressCounts>(
+    db,
+    `with own_prints as (select * from prints where study_id = $1),
+     parts as (
+       select s.specimen_id, p.artefact_id from specimens s
+       join own_prints p using (print_id) where s.study_id = $1
+     ),
+     contender_count as (select count(*) as n from contenders where study_id = $1)
+     select
+       (select n from contender_count)::int as contenders,
+       (select count(*) from artefacts where study_id = $1)::int as artefacts,
+       (select count(distinct artefact_id) from own_prints)::int as artefacts_printed,
+       (select count(*) from own_prints)::int as prints,
+       (select coalesce(sum(most), 0) * (select n from contender_count)
+          from (select max(repeat) as most from own_prints group by artefact_id) a
+       )::int as prints_planned,
+       (select count(*) from (
+          select specimen_id, dimension_id from readings
+            where study_id = $1 and superseded_at is null
+          union select specimen_id, dimension_id from unmeasured where study_id = $1
+       ) c)::int as cells_measured,
+       (select count(*) from parts join dimensions d
+          on d.study_id = $1 and d.artefact_id = parts.artefact_id)::int as cells_owed,
+       (select count(*) from (
+          select distinct specimen_id, zone_id from inspections where study_id = $1
+       ) z)::int as zones_inspected,
+       (select count(*) from parts join zones z
+          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_owed`,
+    [studyId],
+  );
+  if (!counts) throw new Error('counting gave no row');
+  return counts;
+}

@@ -1,0 +1,35 @@
+import type { AccuracySummary } from '../core/sections';
+import type { Instrument, Specimen } from '../core/study';
+import { listRows } from '../data';
+import { app } from './app';
+
+/** The sticker codes of a study's specimens, by id. */
+export async function specimenCodes(studyId: string): Promise<Record<string, string>> {
+  const specimens = (await listRows(app().db, studyId, 'specimens')) as unknown as Specimen[];
+  return Object.fromEntries(
+    specimens.flatMap((row) => (row.code === null ? [] : [[row.specimen_id, row.code]])),
+  );
+}
+
+/** What the instruments of a study are worth, in a sentence. */
+export async function instrumentSentence(
+  studyId: string,
+  accuracy: readonly Pick<AccuracySummary, 'repeatability_mm' | 'readings'>[],
+): Promise<string> {
+  const instruments = (await listRows(app().db, studyId, 'instruments')) as unknown as Instrument[];
+  const said = instruments.map((row) => {
+    const parts = [
+      row.resolution_mm === null ? null : `${row.resolution_mm} mm`,
+      row.expanded_uncertainty_mm === null
+        ? 'no certificate'
+        : `U ${row.expanded_uncertainty_mm} mm`,
+    ];
+    return `${row.name} ${parts.filter(Boolean).join(', ')}`;
+  });
+  const repeatability = accuracy.flatMap((one) => one.repeatability_mm ?? []);
+  const repeated =
+    repeatability.length > 0
+      ? ` Repeatability ${Math.min(...repeatability).toFixed(3)} to ${Math.max(...repeatability).toFixed(3)} mm from dimensions read twice.`
+      : '';
+  return `Instruments: ${said.length > 0 ? said.join('; ') : 'none named'}.${repeated}`;
+}

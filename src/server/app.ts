@@ -1,0 +1,41 @@
+import { join } from 'node:path';
+import { pino, type Logger } from 'pino';
+import { Piscina } from 'piscina';
+import { openDatabase, type Database } from '../data';
+
+/** What the server works with: the database, a log, threads for the calculations. */
+export interface App {
+  db: Database;
+  log: Logger;
+  threads: Piscina;
+}
+
+const KEY = Symbol.for('vergleich.app');
+const holder = globalThis as unknown as Record<symbol, App | undefined>;
+
+function openApp(): App {
+  const databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL must name the database');
+  return {
+    db: openDatabase(databaseUrl),
+    log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
+    threads: new Piscina({
+      filename: join(process.cwd(), 'dist', 'workers', 'evaluate.js'),
+      minThreads: 1,
+      maxThreads: 2,
+      idleTimeout: 60_000,
+    }),
+  };
+}
+
+/** The one app of this process; opened when it is first asked for. */
+export const app = (): App => (holder[KEY] ??= openApp());
+
+/** Closes what the app holds, threads first. */
+export async function closeApp(): Promise<void> {
+  const open = holder[KEY];
+  holder[KEY] = undefined;
+  if (!open) return;
+  await open.threads.close({ force: true });
+  await open.db.sequelize.close();
+}

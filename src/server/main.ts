@@ -1,0 +1,80 @@
+import { createServer } from 'node:http';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import compression from 'compression';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { listStudies, migrate } from '../data';
+import { app, closeApp } from './app';
+import { importStudy } from './import-study';
+import { isLoopback } from './http/origin';
+
+const UPLOAD_TIMEOUT_MS = 60 * 60 * 1000;
+
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'permissions-policy': 'geolocation=(), microphone=()',
+};
+
+type Handler = (req: IncomingMessage, res: ServerResponse) => void;
+
+async function loadDemo(): Promise<void> {
+  const { db, log } = app();
+  const path = process.env.DEMO_STUDY;
+  if (!path || (await listStudies(db)).length > 0) return;
+  const outcome = await importStudy(db, path);
+  if (outcome.studyId === null) log.error({ faults: outcome.faults }, 'the demo study has faults');
+}
+
+/** Starts the web server; resolves when it answers. */
+async function serve(): Promise<void> {
+  const host = process.env.HOST ?? '127.0.0.1';
+  const port = Number(process.env.PORT ?? '4680');
+  if (!isLoopback(host) && host !== '::1') {
+    throw new Error(
+      `HOST is ${host}: this version has no sign-in yet, and so it only listens on this machine (127.0.0.1 or localhost). Unset HOST.`,
+    );
+  }
+  await migrate(app().db.sequelize);
+  await loadDemo();
+  const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
+  const { handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler };
+  const compress = compression() as unknown as (
+    req: IncomingMessage,
+    res: ServerResponse,
+    next: () => void,
+  ) => void;
+  const server = createServer((req, res) => {
+    for (const [name, value] of Object.entries(HEADERS)) res.setHeader(name, value);
+    compress(req, res, () => handler(req, res));
+  });
+  server.requestTimeout = UPLOAD_TIMEOUT_MS;
+  const stop = () => {
+    server.close(() => {
+      closeApp().then(
+        () => process.exit(0),
+        () => process.exit(1),
+      );
+    });
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 3000).unref();
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host === 'localhost' ? '127.0.0.1' : host, resolve);
+  });
+  const address = server.address();
+  const shown = typeof address === 'object' && address ? address.port : port;
+  process.stdout.write(`Vergleich is running at http://${host}:${shown}/\n`);
+  process.send?.({ port: shown });
+}
+
+serve().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  process.exit(1);
+});

@@ -1,0 +1,148 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Evidence, EvidenceTable } from '../../core/evidence';
+import { callApi } from '../lib/api';
+
+interface EvidenceDrawerProps {
+  studyId: string;
+  reference: string | null;
+}
+
+type Content = { evidence: Evidence } | { message: string } | null;
+
+/** The panel that opens over the right side from any figure, with what it was computed from. */
+export function EvidenceDrawer({ studyId, reference }: EvidenceDrawerProps) {
+  const [figure, setFigure] = useState<string | null>(null);
+  const [content, setContent] = useState<Content>(null);
+  const opener = useRef<HTMLElement | null>(null);
+  const panel = useRef<HTMLElement>(null);
+
+  useEffect(() => {
+    const onClick = (event: MouseEvent) => {
+      const target = event.target as Element;
+      const source = target.closest<HTMLElement>('[data-figure]');
+      if (!source?.dataset.figure) return;
+      opener.current = source;
+      setContent(null);
+      setFigure(source.dataset.figure);
+    };
+    document.addEventListener('click', onClick);
+    document.documentElement.dataset.evidence = 'ready';
+    return () => document.removeEventListener('click', onClick);
+  }, []);
+
+  useEffect(() => {
+    if (figure === null) return;
+    let isStale = false;
+    const query = new URLSearchParams({ figure, ...(reference !== null && { ref: reference }) });
+    callApi<Evidence>('GET', `/studies/${studyId}/evidence?${query.toString()}`).then(
+      (evidence) => !isStale && setContent({ evidence }),
+      (error: unknown) =>
+        !isStale && setContent({ message: error instanceof Error ? error.message : 'No answer.' }),
+    );
+    panel.current?.focus();
+    return () => {
+      isStale = true;
+    };
+  }, [figure, studyId, reference]);
+
+  const close = () => {
+    setFigure(null);
+    opener.current?.focus();
+  };
+  if (figure === null) return null;
+  return (
+    <aside
+      ref={panel}
+      tabIndex={-1}
+      aria-label="Evidence"
+      onKeyDown={(event) => event.key === 'Escape' && close()}
+      className="fixed inset-y-0 right-0 z-40 flex w-full max-w-[560px] flex-col border-l border-line bg-sheet shadow-2xl outline-none"
+    >
+      <header className="flex items-start justify-between gap-3 border-b border-line p-4">
+        <div>
+          <p className="text-2xs text-ink-2">Evidence</p>
+          <h2 className="text-lg font-semibold">
+            {content && 'evidence' in content ? content.evidence.title : 'Looking it up …'}
+          </h2>
+        </div>
+        <button type="button" className="action" onClick={close}>
+          Close <kbd className="key">Esc</kbd>
+        </button>
+      </header>
+      <div
+        className="flex-1 overflow-y-auto p-4"
+        tabIndex={0}
+        aria-label="What it was computed from"
+      >
+        {content && 'message' in content && <p role="alert">{content.message}</p>}
+        {content && 'evidence' in content && <EvidenceBody evidence={content.evidence} />}
+      </div>
+    </aside>
+  );
+}
+
+function EvidenceBody({ evidence }: { evidence: Evidence }) {
+  return (
+    <>
+      <p className="mb-2">{evidence.sentence}</p>
+      <p className="mb-4 border-l-2 border-plum-line pl-2 text-xs text-ink-2">{evidence.formula}</p>
+      {evidence.notes.map((note) => (
+        <p key={note} className="mb-2 text-xs">
+          {note}
+        </p>
+      ))}
+      {evidence.tables.map((table) => (
+        <EvidenceRows key={table.title} table={table} />
+      ))}
+    </>
+  );
+}
+
+function EvidenceRows({ table }: { table: EvidenceTable }) {
+  return (
+    <section className="mb-5">
+      <h3 className="mb-1 font-semibold">
+        {table.title}{' '}
+        <span className="font-normal text-ink-2">{table.rows.length + table.more}</span>
+      </h3>
+      {table.rows.length === 0 ? (
+        <p className="text-ink-2">none</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="w-full text-xs">
+            <thead>
+              <tr className="border-b border-line">
+                {table.columns.map((column) => (
+                  <th key={column.label} className={`th ${column.isFigure ? 'text-right' : ''}`}>
+                    {column.label}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {table.rows.map((row, at) => (
+                <tr key={at} className="border-b border-line-soft">
+                  {row.map((cell, column) => (
+                    <td
+                      key={column}
+                      className={`px-2 py-1 ${
+                        table.columns[column]?.isFigure
+                          ? 'text-right font-mono whitespace-nowrap'
+                          : ''
+                      } ${cell === null ? 'unknown' : ''}`}
+                    >
+                      {cell === null ? <span className="sr-only">not known</span> : cell}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {table.more > 0 && (
+        <p className="mt-1 text-xs text-ink-2">and {table.more} more: the export holds them all</p>
+      )}
+    </section>
+  );
+}

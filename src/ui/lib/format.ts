@@ -1,0 +1,35 @@
+const MINUS = '\u2212';
+
+/** A number with a fixed count of decimals and a true minus sign. */
+export function fixed(value: number, digits: number): string {
+  const text = Math.abs(value).toFixed(digits);
+  return value < 0 && Number(text) !== 0 ? `${MINUS}${text}` : text;
+}
+
+/** A number that always shows its sign; zero shows ±. */
+export function signed(value: number, digits: number): string {
+  const text = Math.abs(value).toFixed(digits);
+  if (Number(text) === 0) return `±${text}`;
+  return `${value > 0 ? '+' : MINUS}${text}`;
+}
+
+/** Seconds as `1:05:09`, or `48:10` under an hour. */
+export function duration(seconds: number): string {
+  const whole = Math.round(seconds);
+  const hours = Math.floor(whole / 3600);
+  const minutes = Math.floor((whole % 3600) / 60);
+  const two = (value: number) => String(value).padStart(2, '0');
+  return hours > 0
+    ? `${hours}:${two(minutes)}:${two(whole % 60)}`
+    : `${minutes}:${two(whole % 60)}`;
+}
+
+/** A share as per cent. */
+export const percent = (share: number, digits = 0): string => `${fixed(100 * share, digits)} %`;
+
+/** A count with its noun: `1 print`, `3 prints`. */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
+
+/** A date and time as it was written, without its offset and seconds. */
+export const shortTime = (iso: string): string => iso.slice(0, 16).replace('T', ' ');

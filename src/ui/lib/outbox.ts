@@ -1,0 +1,76 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { ApiError, callApi, UnreachableError } from './api';
+
+/** An entry that waits until the server has taken it. Its id makes that it counts once. */
+export interface WaitingEntry {
+  id: string;
+  /** Position in the order in which entries were made. */
+  made: number;
+  method: 'POST' | 'DELETE';
+  path: string;
+  content: unknown;
+  /** Why the server will not take it; it stays here until somebody has seen it. */
+  refused?: string;
+}
+
+interface OutboxSchema extends DBSchema {
+  entries: { key: string; value: WaitingEntry; indexes: { made: number } };
+}
+
+/** Sent on the window whenever what waits has changed. */
+export const OUTBOX_EVENT = 'vergleich:outbox';
+
+let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined;
+
+function open(): Promise<IDBPDatabase<OutboxSchema>> {
+  opened ??= openDB<OutboxSchema>('vergleich', 1, {
+    upgrade(db) {
+      db.createObjectStore('entries', { keyPath: 'id' }).createIndex('made', 'made');
+    },
+  });
+  return opened;
+}
+
+const tell = () => window.dispatchEvent(new CustomEvent(OUTBOX_EVENT));
+
+/** Puts an entry into the outbox; it is safe there from then on. */
+export async function enqueue(entry: Omit<WaitingEntry, 'made'>): Promise<void> {
+  const db = await open();
+  await db.put('entries', { ...entry, made: Date.now() + performance.now() / 1e7 });
+  tell();
+}
+
+/** All entries that wait, the oldest first. */
+export const listWaiting = async (): Promise<WaitingEntry[]> =>
+  (await open()).getAllFromIndex('entries', 'made');
+
+/** Takes an entry out that the server will not take. */
+export async function discard(id: string): Promise<void> {
+  await (await open()).delete('entries', id);
+  tell();
+}
+
+/**
+ * Sends what waits, the oldest first, until the server cannot be reached. Only one page of the
+ * browser sends at a time.
+ */
+export async function sendWaiting(): Promise<void> {
+  await navigator.locks.request('vergleich-outbox', async () => {
+    const db = await open();
+    for (const entry of await listWaiting()) {
+      if (entry.refused !== undefined) continue;
+      try {
+        await callApi(entry.method, entry.path, entry.content);
+        await db.delete('entries', entry.id);
+      } catch (error) {
+        if (!(error instanceof ApiError)) {
+          if (error instanceof UnreachableError) return;
+          throw error;
+        }
+        if (error.status >= 500) return;
+        await db.put('entries', { ...entry, refused: error.message });
+      }
+      tell();
+    }
+  });
+}

@@ -1,0 +1,155 @@
+import type { Interval } from '../../core/stats';
+
+/** The shared scale of a set of strips. */
+export interface StripScale {
+  low: number;
+  high: number;
+  /** Where the axis has its marks. */
+  ticks: readonly number[];
+}
+
+/** One dot: a specimen or a print. */
+export interface StripDot {
+  value: number;
+  label: string;
+}
+
+interface DotStripProps {
+  hue: number;
+  isTuned: boolean;
+  scale: StripScale;
+  dots: readonly StripDot[];
+  interval: Interval;
+  /** Pale band from here to there: what would not matter. */
+  band?: readonly [number, number] | null;
+  /** What the strip says, for those who do not see it. */
+  label: string;
+  height?: number;
+}
+
+/** A scale with round marks that holds all values. */
+export function scaleFor(values: readonly number[], from?: number): StripScale {
+  const known = values.filter(Number.isFinite);
+  let low = Math.min(...known, from ?? Infinity);
+  let high = Math.max(...known, from ?? -Infinity);
+  if (!Number.isFinite(low) || !Number.isFinite(high)) [low, high] = [0, 1];
+  if (low === high) high = low + (Math.abs(low) || 1) * 0.1;
+  const rough = (high - low) / 4;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step =
+    [1, 2, 2.5, 5, 10].map((unit) => unit * power).find((unit) => unit >= rough) ?? rough;
+  const first = Math.floor(low / step + 1e-9) * step;
+  const ticks: number[] = [];
+  for (let at = 0; ; at += 1) {
+    const tick = first + at * step;
+    ticks.push(Number(tick.toPrecision(12)));
+    if (tick >= high - 1e-12 * step) break;
+  }
+  return { low: ticks[0] ?? low, high: ticks.at(-1) ?? high, ticks };
+}
+
+/** Where a value stands on a scale, in per cent of the strip's width. */
+export const placeOn = (scale: StripScale, value: number): number =>
+  2 + (96 * (value - scale.low)) / (scale.high - scale.low);
+
+const percentOf = (value: number): string => `${Math.min(100, Math.max(0, value)).toFixed(2)}%`;
+
+/** A contender's row on a shared scale: a dot each, a tick at the mean, a bar for the interval. */
+export function DotStrip(props: DotStripProps) {
+  const { hue, isTuned, scale, dots, interval, band, label, height = 34 } = props;
+  const x = (value: number) => percentOf(placeOn(scale, value));
+  const middle = height / 2;
+  const fill = isTuned ? 'var(--hue)' : 'var(--sheet)';
+  return (
+    <svg className={`hue-${hue} block w-full`} height={height} role="img" aria-label={label}>
+      {band && (
+        <rect
+          x={x(band[0])}
+          width={percentOf(placeOn(scale, band[1]) - placeOn(scale, band[0]))}
+          y={0}
+          height={height}
+          fill="var(--band)"
+        />
+      )}
+      {scale.ticks.map((tick) => (
+        <line
+          key={tick}
+          x1={x(tick)}
+          x2={x(tick)}
+          y1={0}
+          y2={height}
+          stroke={tick === 0 ? 'var(--line)' : 'var(--line-soft)'}
+        />
+      ))}
+      {stacked(dots, scale).map(({ dot, level }, at) => (
+        <circle
+          key={at}
+          cx={x(dot.value)}
+          cy={middle + level * 5}
+          r={3}
+          fill={fill}
+          fillOpacity={isTuned ? 0.75 : 1}
+          stroke="var(--hue)"
+          strokeWidth={1.2}
+        >
+          <title>{dot.label}</title>
+        </circle>
+      ))}
+      {interval.low !== null && interval.high !== null && (
+        <line
+          x1={x(interval.low)}
+          x2={x(interval.high)}
+          y1={middle}
+          y2={middle}
+          stroke="var(--hue)"
+          strokeWidth={3}
+        />
+      )}
+      {interval.estimate !== null && (
+        <line
+          x1={x(interval.estimate)}
+          x2={x(interval.estimate)}
+          y1={middle - 9}
+          y2={middle + 9}
+          stroke="var(--hue)"
+          strokeWidth={2.5}
+        />
+      )}
+    </svg>
+  );
+}
+
+/** Puts dots that would hide each other above and below the middle. */
+function stacked(dots: readonly StripDot[], scale: StripScale): { dot: StripDot; level: number }[] {
+  const places = new Map<number, number>();
+  return [...dots]
+    .sort((a, b) => a.value - b.value)
+    .map((dot) => {
+      const place = Math.round(placeOn(scale, dot.value) / 1.2);
+      const before = places.get(place) ?? 0;
+      places.set(place, before + 1);
+      const level = Math.ceil(before / 2) * (before % 2 === 0 ? 1 : -1);
+      return { dot, level: Math.max(-2, Math.min(2, level)) };
+    });
+}
+
+/** The axis under a set of strips. */
+export function StripAxis({ scale, digits }: { scale: StripScale; digits: number }) {
+  return (
+    <svg className="block w-full" height={18} aria-hidden="true">
+      {scale.ticks.map((tick) => (
+        <text
+          key={tick}
+          x={percentOf(placeOn(scale, tick))}
+          y={13}
+          textAnchor="middle"
+          fontSize={11}
+          fill="var(--ink-2)"
+          className="font-mono"
+        >
+          {tick.toFixed(digits)}
+        </text>
+      ))}
+    </svg>
+  );
+}

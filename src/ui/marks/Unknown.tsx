@@ -1,0 +1,9 @@
+/** Not known: hatched, with the reason for those who ask. */
+export function Unknown({ why = 'not known' }: { why?: string }) {
+  return (
+    <span className="inline-block min-w-10 rounded-sm unknown text-center text-ink-2" title={why}>
+      <span className="sr-only">{why}</span>
+      <span aria-hidden="true">&nbsp;</span>
+    </span>
+  );
+}

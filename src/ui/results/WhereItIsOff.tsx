@@ -1,0 +1,131 @@
+import type { AccuracySummary } from '../../core/sections';
+import type { ContenderMark } from '../../core/study';
+import { fixed, percent, signed } from '../lib/format';
+import { Badge } from '../marks/Badge';
+import { Unknown } from '../marks/Unknown';
+
+interface WhereItIsOffProps {
+  marks: readonly ContenderMark[];
+  accuracy: Record<string, AccuracySummary>;
+  reference: string | null;
+  /** A deviation below this is neutral, mm. */
+  neutral: number;
+}
+
+const GROUPS = [
+  { title: 'x', key: 'x', of: 'by_axis' },
+  { title: 'y', key: 'y', of: 'by_axis' },
+  { title: 'z', key: 'z', of: 'by_axis' },
+  { title: 'holes', key: 'hole', of: 'by_kind' },
+  { title: 'bosses', key: 'boss', of: 'by_kind' },
+  { title: 'slots', key: 'internal', of: 'by_kind' },
+] as const;
+
+/** Mean deviation by axis and kind: too small is blue, too large is ochre. */
+export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsOffProps) {
+  return (
+    <section className="min-w-0 sheet" aria-labelledby="where-off">
+      <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
+        <h2 id="where-off" className="font-semibold">
+          Where it is off
+        </h2>
+        <p className="text-xs text-ink-2">mean deviation, mm: − too small, + too large</p>
+      </header>
+      <div className="overflow-x-auto">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">
+                <span className="sr-only">contender</span>
+              </th>
+              {GROUPS.map((group) => (
+                <th key={group.title} className="th text-right">
+                  {group.title}
+                </th>
+              ))}
+              <th className="th text-right">worst</th>
+              <th className="th text-right">in tolerance</th>
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map((mark) => {
+              const own = accuracy[mark.contender_id];
+              if (!own) return null;
+              return (
+                <tr key={mark.contender_id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1">
+                    <Badge mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  {GROUPS.map((group) => {
+                    const cell =
+                      group.of === 'by_axis' ? own.by_axis[group.key] : own.by_kind[group.key];
+                    return (
+                      <DeviationCell
+                        key={group.title}
+                        value={cell.bias_mm}
+                        neutral={neutral}
+                        figure={`group/${mark.contender_id}/${group.key}`}
+                      />
+                    );
+                  })}
+                  <td className="px-2 text-right font-mono">
+                    {own.max_abs_mm === null ? <Unknown /> : fixed(own.max_abs_mm, 2)}
+                  </td>
+                  <td className="px-2 text-right">
+                    <InTolerance own={own} id={mark.contender_id} />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+interface DeviationCellProps {
+  value: number | null;
+  neutral: number;
+  figure: string;
+}
+
+function DeviationCell({ value, neutral, figure }: DeviationCellProps) {
+  if (value === null) {
+    return (
+      <td className="unknown">
+        <span className="sr-only">not measured</span>
+      </td>
+    );
+  }
+  const tone =
+    Math.abs(value) < neutral
+      ? ''
+      : value < 0
+        ? 'bg-small-soft text-small'
+        : 'bg-large-soft text-large';
+  return (
+    <td className={`px-2 py-1 text-right ${tone}`}>
+      <button type="button" className="figure" data-figure={figure}>
+        {signed(value, 3)}
+      </button>
+    </td>
+  );
+}
+
+function InTolerance({ own, id }: { own: AccuracySummary; id: string }) {
+  const { inside, outside, undecided } = own.tolerance;
+  const all = inside + outside + undecided;
+  if (all === 0) return <Unknown why="no limits" />;
+  return (
+    <button
+      type="button"
+      className="figure"
+      data-figure={`tolerance/${id}`}
+      title={`${inside} inside, ${outside} outside, ${undecided} undecided`}
+    >
+      {percent(inside / all)}
+      {undecided > 0 && <span className="text-ink-2"> +{undecided}?</span>}
+    </button>
+  );
+}
