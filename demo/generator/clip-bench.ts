@@ -24,7 +24,7 @@ export function clipBench(): Study {
       title: 'Four machines for the clip bench',
       description:
         'A bicycle repair co-operative in a harbour town wants four more printers for its clip bench and has one candidate of each kind on the table for three weeks. Everything in this study is invented.',
-      created: '2026-03-24T17:20:00+01:00',
+      created: '2026-03-28T17:20:00+01:00',
       intent: 'crossed',
       question:
         "Which machine should print our clips, brackets and spacers, and does our own profile gain anything over the maker's?",

@@ -181,7 +181,7 @@ export function runs(draws: Draws): Pick<Tables, 'prints' | 'incidents' | 'speci
       (print.paused_s ?? 0) +
       (mishap?.downtime_s ?? 0);
     const start = nextSlot(freeAt.get(machine) ?? OPENS_S + draws.between(0, 1800));
-    freeAt.set(machine, start + busy_s + draws.between(900, 5400));
+    freeAt.set(machine, start + busy_s + draws.between(2 * 3600, 20 * 3600));
     print.started_at = timeAt(Math.round(start));
     print.ended_at = timeAt(Math.round(start + busy_s));
     prints.push(print);
@@ -194,7 +194,7 @@ export function runs(draws: Draws): Pick<Tables, 'prints' | 'incidents' | 'speci
     incident_id: `I-${String(incidents.length + 1).padStart(2, '0')}`,
     machine_id: 'fulmar',
     print_id: null,
-    at: timeAt(4 * DAY_S + 16 * 3600),
+    at: timeAt(11 * DAY_S + 16 * 3600),
     progress_pct: null,
     mode: 'false-alarm',
     cause: 'machine',

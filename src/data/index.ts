@@ -34,3 +34,11 @@ export {
 } from './repositories/studies';
 export { countProgress, type ProgressCounts } from './repositories/progress';
 export type { StudyRecord } from './models/study';
+export { brokenReferences, machineOfPrint, type BrokenReference } from './repositories/references';
+export { endPrint } from './repositories/prints';
+export {
+  listSpecimenFacts,
+  specimenMeasurements,
+  type SpecimenFacts,
+  type SpecimenMeasurements,
+} from './repositories/specimens';

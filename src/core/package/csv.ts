@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
+import { quote } from '../study';
 import type { FaultList } from './fault';
-import { quote } from './fault';
 
 /** A row of a file as text, and the line at which it begins. */
 export interface TextRow {

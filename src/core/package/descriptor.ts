@@ -6,8 +6,9 @@ import {
   type Column,
   type StudyMeta,
   type TableName,
+  quote,
 } from '../study';
-import { quote, type FaultList } from './fault';
+import type { FaultList } from './fault';
 
 export const DESCRIPTOR = 'datapackage.json';
 

@@ -25,12 +25,6 @@ export interface FaultReport {
 export const formatFault = (fault: Fault): string =>
   `${fault.file}:${fault.line}:${fault.column}: ${fault.message}`;
 
-/** The value as a message quotes it: on one line, and not endless. */
-export function quote(value: string): string {
-  const shown = value.length > 80 ? `${value.slice(0, 79)}…` : value;
-  return JSON.stringify(shown);
-}
-
 /** Collects faults and warnings, and puts them in order at the end. */
 export class FaultList {
   readonly #faults: (Fault & { position: number })[] = [];

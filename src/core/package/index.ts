@@ -1,6 +1,6 @@
 export { writeCsv } from './csv';
 export { FAULT_LIMIT, formatFault, type Fault, type FaultReport } from './fault';
-export { readCell } from './cells';
 export { readPackage, type ReadPackage, type ReadResult } from './read';
 export { memorySource, type PackageSource } from './source';
 export { writePackage } from './write';
+export { breachesOf } from './rules';

@@ -1,7 +1,14 @@
-import { columnsOf, tableSpec, type AnyRow, type Column, type TableName } from '../study';
-import { readCell } from './cells';
+import {
+  columnsOf,
+  tableSpec,
+  type AnyRow,
+  type Column,
+  type TableName,
+  quote,
+  readCell,
+} from '../study';
 import { readCsv, type TextRow } from './csv';
-import { quote, type FaultList } from './fault';
+import type { FaultList } from './fault';
 
 /** A row as it was read; where it is faulty, the cells that could not be read are missing. */
 export interface LoadedRow {

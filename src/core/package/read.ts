@@ -7,6 +7,7 @@ import {
   type Row,
   type Study,
   type TableName,
+  quote,
 } from '../study';
 import {
   DESCRIPTOR,
@@ -15,7 +16,7 @@ import {
   readDescriptor,
   type Descriptor,
 } from './descriptor';
-import { FaultList, quote, type FaultReport } from './fault';
+import { FaultList, type FaultReport } from './fault';
 import { loadTable, type LoadedTable } from './loaded-table';
 import { checkReferences, Lookup } from './references';
 import { checkRules } from './rules';

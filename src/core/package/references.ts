@@ -1,11 +1,14 @@
-import { tableSpec, type Reference, type TableName } from '../study';
-import { quote, type FaultList } from './fault';
+import { tableSpec, type Reference, type TableName, quote } from '../study';
+import type { FaultList } from './fault';
 import { keyOf, type LoadedRow, type LoadedTable } from './loaded-table';
 
 export type LoadedTables = ReadonlyMap<TableName, LoadedTable>;
 
 /** The value of a cell where it could be read and is not empty. */
-export function cellOf(row: LoadedRow | undefined, column: string): string | number | undefined {
+export function cellOf(
+  row: Pick<LoadedRow, 'values'> | undefined,
+  column: string,
+): string | number | undefined {
   return row?.values[column] ?? undefined;
 }
 

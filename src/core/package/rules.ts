@@ -1,23 +1,26 @@
-import { instant, type TableName } from '../study';
-import { quote, type FaultList } from './fault';
+import { instant, quote, type AnyRow, type TableName } from '../study';
+import type { FaultList } from './fault';
 import type { LoadedRow, LoadedTable } from './loaded-table';
 import { cellOf, type Lookup } from './references';
 
 /** What a row says that cannot be: the column at fault and the reason. */
-interface Breach {
+export interface Breach {
   column: string;
   message: string;
 }
 
 type Rule = (row: LoadedRow, lookup: Lookup) => Breach | null;
 
-const numberOf = (row: LoadedRow, column: string): number | undefined => {
+/** A rule between the cells of one row. */
+type RowRule = (row: Pick<LoadedRow, 'values'>) => Breach | null;
+
+const numberOf = (row: Pick<LoadedRow, 'values'>, column: string): number | undefined => {
   const value = cellOf(row, column);
   return typeof value === 'number' ? value : undefined;
 };
 
 const notAbove =
-  (smaller: string, larger: string): Rule =>
+  (smaller: string, larger: string): RowRule =>
   (row) => {
     const low = numberOf(row, smaller);
     const high = numberOf(row, larger);
@@ -25,7 +28,7 @@ const notAbove =
     return { column: smaller, message: `${quote(String(low))} is above ${larger} (${high})` };
   };
 
-const endsAfterItStarts: Rule = (row) => {
+const endsAfterItStarts: RowRule = (row) => {
   const started = cellOf(row, 'started_at');
   const ended = cellOf(row, 'ended_at');
   if (started === undefined || ended === undefined) return null;
@@ -36,7 +39,7 @@ const endsAfterItStarts: Rule = (row) => {
   };
 };
 
-const isNotItsOwnParent: Rule = (row) => {
+const isNotItsOwnParent: RowRule = (row) => {
   const parent = cellOf(row, 'parent_id');
   if (parent === undefined || parent !== cellOf(row, 'profile_id')) return null;
   return { column: 'parent_id', message: `${quote(String(parent))} is the profile itself` };
@@ -55,7 +58,7 @@ const happensOnThePrintsMachine: Rule = (row, lookup) => {
   };
 };
 
-const guessNamesATarget: Rule = (row) => {
+const guessNamesATarget: RowRule = (row) => {
   if (cellOf(row, 'kind') !== 'guess' || row.values.target !== null) return null;
   return { column: 'target', message: 'is empty, and a guess panel must name its target' };
 };
@@ -102,15 +105,23 @@ const ballotFitsItsPanel: Rule = (row, lookup) => {
 
 const printRules = [notAbove('waste_g', 'filament_g'), endsAfterItStarts];
 
-const RULES: Partial<Record<TableName, readonly Rule[]>> = {
+const ROW_RULES: Partial<Record<TableName, readonly RowRule[]>> = {
   profiles: [isNotItsOwnParent],
   dimensions: [notAbove('lower_tol_mm', 'upper_tol_mm')],
   prints: printRules,
   open_prints: printRules,
-  incidents: [happensOnThePrintsMachine],
   panels: [guessNamesATarget],
+};
+
+const RULES: Partial<Record<TableName, readonly Rule[]>> = {
+  ...ROW_RULES,
+  incidents: [happensOnThePrintsMachine],
   ballots: [ballotFitsItsPanel],
 };
+
+/** What cannot be between the cells of a row of a table: the columns at fault and the reasons. */
+export const breachesOf = (table: TableName, row: AnyRow): Breach[] =>
+  (ROW_RULES[table] ?? []).flatMap((rule) => rule({ values: row }) ?? []);
 
 /** Checks what must hold between the cells of a row, and between a row and those it names. */
 export function checkRules(lookup: Lookup, faults: FaultList): void {

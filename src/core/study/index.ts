@@ -1,3 +1,4 @@
+export { quote, readCell, type CellResult } from './cells';
 export * from './catalogues';
 export { columnsOf, type Column } from './columns';
 export {
@@ -37,3 +38,5 @@ export {
 } from './tables';
 export { ID_PATTERN, instant, isInsidePath, isIsoTime } from './values';
 export { contenderMarks, type ContenderMark } from './marks';
+export { columnLabel } from './labels';
+export { nextCodes } from './codes';

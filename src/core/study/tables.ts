@@ -278,4 +278,4 @@ export function tableOfFile(path: string): TableName | undefined {
 }
 
 /** The specification of a table, seen without its row type. */
-export const tableSpec = (name: TableName): TableSpec => TABLES[name] as unknown as TableSpec;
+export const tableSpec = (name: TableName): TableSpec => TABLES[name];

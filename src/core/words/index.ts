@@ -1,2 +1,3 @@
 export { saidAdvice, type SaidAdvice } from './advice';
 export { saidVerdict } from './verdict';
+export { toggled, viewOf, viewQuery, withReference, type View } from './view';

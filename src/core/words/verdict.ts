@@ -16,7 +16,8 @@ export function saidVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): strin
         : `unsettled · ${row.prints_needed} prints each needed`;
     case 'one_print':
       return 'one print';
-    default:
+    case 'trivial':
+    case 'indistinguishable':
       return row.verdict;
   }
 }

@@ -42,7 +42,7 @@ export function defineRowModels(sequelize: Sequelize): Record<TableName, RowMode
     return sequelize.define(table, attributes, {
       tableName: table,
       timestamps: false,
-    }) as unknown as RowModel;
+    });
   };
   return Object.fromEntries(TABLE_NAMES.map((table) => [table, define(table)])) as Record<
     TableName,

@@ -80,7 +80,7 @@ export function insertRow(
       if (isSame) return existing;
       throw new ConflictError(`${tableSpec(table).title}: this id is taken.`, existing);
     }
-    await db.rows[table].create({ ...row, study_id: studyId } as StoredRow, { transaction });
+    await db.rows[table].create({ ...row, study_id: studyId }, { transaction });
     await raiseRevision(db, studyId, transaction);
     await logChange(db, { studyId, table, key, before: null, after: row, who }, transaction);
     return { ...row, row_version: 1 };

@@ -161,7 +161,7 @@ export function updateStudy(
     if (record.version !== version) {
       throw new ConflictError('The study was changed by somebody else in the meantime.', {
         ...metaOfRecord(record),
-        version: record.version,
+        row_version: record.version,
       });
     }
     const before = metaOfRecord(record);

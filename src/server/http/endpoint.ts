@@ -1,5 +1,5 @@
 import type { APIContext, APIRoute } from 'astro';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { problemOf, RequestError } from './problem';
 
 const BODY_LIMIT = 1024 * 1024;
@@ -52,6 +52,10 @@ export async function body<Schema extends z.ZodType>(
 export function operatorOf(context: APIContext): string | null {
   const sent = context.request.headers.get('x-operator');
   if (!sent) return null;
-  const name = decodeURIComponent(sent).trim().slice(0, 60);
-  return name === '' ? null : name;
+  try {
+    const name = decodeURIComponent(sent).trim().slice(0, 60);
+    return name === '' ? null : name;
+  } catch {
+    throw new RequestError(400, 'The header x-operator must be URI-encoded.');
+  }
 }

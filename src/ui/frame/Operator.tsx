@@ -1,10 +1,9 @@
-import { useEffect, useState } from 'react';
-import { keepOperator, readOperator } from '../lib/operator';
+import { OPERATOR_KEY } from '../lib/operator';
+import { useRemembered } from '../lib/remembered';
 
 /** Who works at the bench: initials that go with every reading and change. */
 export function Operator() {
-  const [name, setName] = useState('');
-  useEffect(() => setName(readOperator()), []);
+  const [name, remember] = useRemembered(OPERATOR_KEY);
   return (
     <label className="flex items-center gap-1.5 text-xs text-ink-2">
       at the bench
@@ -14,10 +13,7 @@ export function Operator() {
         placeholder="initials"
         maxLength={20}
         autoComplete="off"
-        onChange={(event) => {
-          setName(event.target.value);
-          keepOperator(event.target.value);
-        }}
+        onChange={(event) => remember(event.target.value)}
       />
     </label>
   );

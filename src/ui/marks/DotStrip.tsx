@@ -50,7 +50,7 @@ export function scaleFor(values: readonly number[], from?: number): StripScale {
 
 /** Where a value stands on a scale, in per cent of the strip's width. */
 export const placeOn = (scale: StripScale, value: number): number =>
-  2 + (96 * (value - scale.low)) / (scale.high - scale.low);
+  4 + (92 * (value - scale.low)) / (scale.high - scale.low);
 
 const percentOf = (value: number): string => `${Math.min(100, Math.max(0, value)).toFixed(2)}%`;
 

@@ -71,7 +71,7 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
                   <td className="px-2 text-right font-mono">
                     {own.max_abs_mm === null ? <Unknown /> : fixed(own.max_abs_mm, 2)}
                   </td>
-                  <td className="px-2 text-right">
+                  <td className="px-2 text-right whitespace-nowrap">
                     <InTolerance own={own} id={mark.contender_id} />
                   </td>
                 </tr>

@@ -35,10 +35,13 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
               <Badge mark={mark} />
               <ul className="min-w-0 flex-1">
                 {advice.map((said) => (
-                  <li key={said.axis} className="flex flex-wrap justify-between gap-x-3">
+                  <li
+                    key={said.axis}
+                    className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3"
+                  >
                     <span>
                       {said.finding}
-                      <small className="ml-1.5 text-ink-2">{said.remedy}</small>
+                      <small className="block text-ink-2">{said.remedy}</small>
                     </span>
                     <button
                       type="button"

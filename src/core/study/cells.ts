@@ -1,5 +1,4 @@
-import type { Column } from '../study';
-import { quote } from './fault';
+import type { Column } from './columns';
 
 const NUMBER = /^-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
 
@@ -34,4 +33,10 @@ function notANumber(text: string): string {
       ? ': write it without blanks'
       : '';
   return `${quote(text)} is not a number${hint}`;
+}
+
+/** A value as a message quotes it: on one line, and not endless. */
+export function quote(value: string): string {
+  const shown = value.length > 80 ? `${value.slice(0, 79)}…` : value;
+  return JSON.stringify(shown);
 }

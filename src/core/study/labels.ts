@@ -1,0 +1,58 @@
+/** Units that a column's name can end in, as people write them. */
+const UNITS: readonly (readonly [string, string])[] = [
+  ['_mm3_s', 'mm³/s'],
+  ['_mm_s2', 'mm/s²'],
+  ['_mm_s', 'mm/s'],
+  ['_g_cm3', 'g/cm³'],
+  ['_mm', 'mm'],
+  ['_pct', '%'],
+  ['_wh', 'Wh'],
+  ['_db', 'dB(A)'],
+  ['_kg', 'kg'],
+  ['_s', 's'],
+  ['_g', 'g'],
+  ['_m', 'm'],
+  ['_c', '°C'],
+];
+
+/** Names of columns where the column's own words would be short of what people say. */
+const NAMES: Record<string, string> = {
+  lower_tol_mm: 'lower limit',
+  upper_tol_mm: 'upper limit',
+  nominal_mm: 'nominal',
+  estimate_s: 'estimate',
+  heat_s: 'heating',
+  print_s: 'printing',
+  paused_s: 'paused',
+  filament_g: 'filament used, part and waste',
+  waste_g: 'of which waste',
+  filament_m: 'filament length',
+  energy_wh: 'energy',
+  progress_pct: 'progress',
+  ambient_c: 'ambient',
+  noise_db: 'noise',
+  downtime_s: 'stood still',
+  hands_s: 'hands',
+  price_per_kg: 'price per kg',
+  price_list: 'list price',
+  max_flow_mm3_s: 'flow limit',
+  claimed_speed_mm_s: 'claimed speed',
+  claimed_accel_mm_s2: 'claimed acceleration',
+  expanded_uncertainty_mm: 'expanded uncertainty (k = 2)',
+  contender_id: 'contender',
+  machine_id: 'machine',
+  profile_id: 'profile',
+  parent_id: 'stock parent',
+  material_id: 'material',
+  artefact_id: 'artefact',
+};
+
+/** A column's name in words, and its unit where it has one. */
+export function columnLabel(column: string): { label: string; unit: string | null } {
+  const found = UNITS.find(([ending]) => column.endsWith(ending));
+  const stem = found && column !== 'price_per_kg' ? column.slice(0, -found[0].length) : column;
+  return {
+    label: NAMES[column] ?? stem.replaceAll('_', ' '),
+    unit: column === 'price_per_kg' ? null : (found?.[1] ?? null),
+  };
+}

@@ -1,0 +1,72 @@
+import { select, type Database } from '../database';
+
+/** A specimen with what it is a copy of, and how much of it is measured. */
+export interface SpecimenFacts {
+  specimen_id: string;
+  code: string | null;
+  copy: number | null;
+  print_id: string;
+  repeat: number;
+  contender_id: string;
+  artefact_id: string;
+  artefact: string;
+  /** Dimensions with a reading that counts, or that cannot be measured. */
+  measured: number;
+}
+
+/** The specimens of a study, in the order of their prints and copies. */
+export const listSpecimenFacts = (db: Database, studyId: string): Promise<SpecimenFacts[]> =>
+  select<SpecimenFacts>(
+    db,
+    `with done as (
+       select specimen_id, count(distinct dimension_id)::int as n from (
+         select specimen_id, dimension_id from readings
+           where study_id = $1 and superseded_at is null
+         union select specimen_id, dimension_id from unmeasured where study_id = $1
+       ) cells group by specimen_id
+     )
+     select s.specimen_id, s.code, s.copy, s.print_id, p.repeat, p.contender_id, p.artefact_id,
+       a.name as artefact, coalesce(done.n, 0) as measured
+     from specimens s
+     join prints p on p.study_id = s.study_id and p.print_id = s.print_id
+     join artefacts a on a.study_id = s.study_id and a.artefact_id = p.artefact_id
+     left join done on done.specimen_id = s.specimen_id
+     where s.study_id = $1
+     order by a.ordinal, p.ordinal, s.copy nulls first, s.ordinal`,
+    [studyId],
+  );
+
+/** What is known of one specimen's dimensions. */
+export interface SpecimenMeasurements {
+  readings: {
+    reading_id: string;
+    dimension_id: string;
+    trial: number;
+    value_mm: number;
+    instrument_id: string | null;
+    operator: string | null;
+  }[];
+  unmeasured: { dimension_id: string; reason: string | null; row_version: number }[];
+}
+
+/** The readings of a specimen that count, and what of it cannot be measured. */
+export async function specimenMeasurements(
+  db: Database,
+  studyId: string,
+  specimenId: string,
+): Promise<SpecimenMeasurements> {
+  const [readings, unmeasured] = await Promise.all([
+    select<SpecimenMeasurements['readings'][number]>(
+      db,
+      `select reading_id, dimension_id, trial, value_mm, instrument_id, operator from readings
+       where study_id = $1 and specimen_id = $2 and superseded_at is null order by ordinal`,
+      [studyId, specimenId],
+    ),
+    select<SpecimenMeasurements['unmeasured'][number]>(
+      db,
+      'select dimension_id, reason, row_version from unmeasured where study_id = $1 and specimen_id = $2',
+      [studyId, specimenId],
+    ),
+  ]);
+  return { readings, unmeasured };
+}

@@ -1,0 +1,25 @@
+import { listRows, type VersionedRow } from '../data';
+import { app } from './app';
+
+/** The tables that the line-up is made of. */
+const LINE_UP_TABLES = [
+  'contenders',
+  'machines',
+  'profiles',
+  'profile_settings',
+  'materials',
+  'artefacts',
+  'dimensions',
+  'instruments',
+] as const;
+
+export type LineUpTable = (typeof LINE_UP_TABLES)[number];
+
+/** All rows of the tables that the line-up is made of. */
+export async function lineUpRows(studyId: string): Promise<Record<LineUpTable, VersionedRow[]>> {
+  const { db } = app();
+  const entries = await Promise.all(
+    LINE_UP_TABLES.map(async (table) => [table, await listRows(db, studyId, table)] as const),
+  );
+  return Object.fromEntries(entries) as Record<LineUpTable, VersionedRow[]>;
+}

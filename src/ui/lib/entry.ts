@@ -1,0 +1,48 @@
+/** What somebody typed, as a value; or what is wrong with it. */
+export type Entry = { value: number | null } | { fault: string };
+
+/** Reads a typed number. A decimal comma is taken as a point, as many calipers type it. */
+export function readNumber(typed: string): Entry {
+  const text = typed.trim();
+  if (text === '') return { value: null };
+  const plain = text.replace(',', '.').replace('\u2212', '-');
+  if (!/^[-+]?(?:\d+\.?\d*|\.\d+)$/.test(plain)) return { fault: `“${text}” is not a number` };
+  return { value: Number(plain) };
+}
+
+/** Reads a duration in s from `h:mm:ss`, `m:ss`, or a plain number of seconds. */
+export function readDuration(typed: string): Entry {
+  const text = typed.trim();
+  if (text === '') return { value: null };
+  if (/^\d+(?:[.,]\d+)?$/.test(text)) return { value: Number(text.replace(',', '.')) };
+  const parts = /^(?:(\d+):)?(\d{1,3}):(\d{2})$/.exec(text);
+  const hours = Number(parts?.[1] ?? 0);
+  const minutes = Number(parts?.[2] ?? NaN);
+  const seconds = Number(parts?.[3] ?? NaN);
+  if (!parts || seconds > 59 || (parts[1] !== undefined && minutes > 59)) {
+    return { fault: `“${text}” is not a time: write h:mm:ss or m:ss` };
+  }
+  return { value: hours * 3600 + minutes * 60 + seconds };
+}
+
+/** Seconds as a form shows them: `h:mm:ss`, whatever their size. */
+export function writeDuration(seconds: number): string {
+  const whole = Math.round(seconds);
+  const two = (value: number) => String(value).padStart(2, '0');
+  return `${Math.floor(whole / 3600)}:${two(Math.floor((whole % 3600) / 60))}:${two(whole % 60)}`;
+}
+
+/** A local date and time of this browser as ISO 8601 with its offset. */
+export function localIso(date: Date): string {
+  const two = (value: number) => String(Math.trunc(Math.abs(value))).padStart(2, '0');
+  const offset = -date.getTimezoneOffset();
+  const local = new Date(date.getTime() + offset * 60_000).toISOString().slice(0, 19);
+  return `${local}${offset < 0 ? '-' : '+'}${two(offset / 60)}:${two(offset % 60)}`;
+}
+
+/** Puts a time from a form (without offset) together with its offset: the old one where known. */
+export function withOffset(local: string, before: string | null): string {
+  const full = local.length === 16 ? `${local}:00` : local;
+  const kept = before && /(?:Z|[+-]\d{2}(?::?\d{2})?)$/.exec(before)?.[0];
+  return kept ? full + kept : localIso(new Date(full));
+}

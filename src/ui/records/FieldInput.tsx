@@ -1,0 +1,133 @@
+import { useId, useState } from 'react';
+import { readDuration, readNumber, withOffset, writeDuration } from '../lib/entry';
+import type { FieldSpec } from './fields';
+import type { Value } from './use-record';
+
+interface FieldInputProps {
+  field: FieldSpec;
+  value: Value;
+  onCommit: (value: Value) => void;
+  issue?: string | undefined;
+  autoFocus?: boolean;
+  /** Tells on every key, for forms that are sent as a whole. */
+  isEager?: boolean;
+  /** Told whether what stands in the field can be read. */
+  onFault?: (isFaulty: boolean) => void;
+}
+
+/** A value as its field shows it. */
+function show(field: FieldSpec, value: Value): string {
+  if (value === null) return '';
+  if (field.kind === 'duration') return writeDuration(Number(value));
+  if (field.kind === 'time') return String(value).slice(0, 19);
+  return String(value);
+}
+
+/** What stands in a field, as a value; or what is wrong with it. */
+function read(
+  field: FieldSpec,
+  typed: string,
+  before: Value,
+): { value: Value } | { fault: string } {
+  if (field.kind === 'number') return readNumber(typed);
+  if (field.kind === 'duration') return readDuration(typed);
+  if (typed.trim() === '') return { value: null };
+  if (field.kind === 'time') {
+    return { value: withOffset(typed, typeof before === 'string' ? before : null) };
+  }
+  return { value: typed };
+}
+
+/** One field of a record: saved when it is left or Enter is pressed. */
+export function FieldInput(props: FieldInputProps) {
+  const { field, value, onCommit, issue, autoFocus = false, isEager = false, onFault } = props;
+  const id = useId();
+  const [typed, setTyped] = useState(() => show(field, value));
+  const [fault, setFault] = useState<string | null>(null);
+  const [seen, setSeen] = useState(value);
+  if (seen !== value) {
+    // Another value came from outside, or was just taken: the field shows it as it is written.
+    setSeen(value);
+    if (!isEager) setTyped(show(field, value));
+  }
+  const message = fault ?? issue;
+
+  const take = (text: string) => {
+    const entry = read(field, text, value);
+    if ('fault' in entry) {
+      setFault(entry.fault);
+      onFault?.(true);
+      return;
+    }
+    if (entry.value === null && field.required) {
+      setFault('must hold a value');
+      return;
+    }
+    setFault(null);
+    onFault?.(false);
+    if (entry.value !== value) onCommit(entry.value);
+  };
+  const common = {
+    id,
+    className: 'field',
+    autoFocus,
+    'aria-invalid': message ? true : undefined,
+    'aria-describedby': message ? `${id}-issue` : undefined,
+    required: field.required,
+  };
+  const change = (text: string) => {
+    setTyped(text);
+    if (isEager) take(text);
+  };
+  return (
+    <div>
+      <label htmlFor={id} className="block text-xs text-ink-2">
+        {field.label}
+        {field.unit && <span> · {field.unit}</span>}
+        {field.required && <span aria-hidden="true"> *</span>}
+      </label>
+      {field.kind === 'choice' ? (
+        <select
+          {...common}
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            take(event.target.value);
+          }}
+        >
+          {(!field.required || value === null) && <option value="">not known</option>}
+          {field.options?.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.label}
+            </option>
+          ))}
+        </select>
+      ) : field.kind === 'long' ? (
+        <textarea
+          {...common}
+          rows={3}
+          value={typed}
+          onChange={(event) => change(event.target.value)}
+          onBlur={() => take(typed)}
+        />
+      ) : (
+        <input
+          {...common}
+          type={field.kind === 'time' ? 'datetime-local' : 'text'}
+          step={field.kind === 'time' ? 1 : undefined}
+          inputMode={field.kind === 'number' ? 'decimal' : undefined}
+          autoComplete="off"
+          value={typed}
+          onChange={(event) => change(event.target.value)}
+          onBlur={() => take(typed)}
+          onKeyDown={(event) => event.key === 'Enter' && !isEager && take(typed)}
+        />
+      )}
+      {message && (
+        <p id={`${id}-issue`} role="alert" className="text-xs text-warn">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,114 @@
+import { useState } from 'react';
+import { v7 as uuid } from 'uuid';
+import { ApiError, callApi } from '../lib/api';
+import type { FieldSpec } from './fields';
+import { FieldInput } from './FieldInput';
+import type { Value, Values } from './use-record';
+
+interface NewRecordProps {
+  /** Address of the table under the API. */
+  path?: string;
+  /** How the row is sent, where it is not by a POST of the row to `path`. */
+  send?: (values: Values) => Promise<Values & { row_version: number }>;
+  fields: readonly FieldSpec[];
+  /** Values that are not asked for, or stand there at first. */
+  initial?: Values;
+  /** The column that is given an id where it is not asked for. */
+  idColumn?: string;
+  label: string;
+  action: string;
+  onAdded: (row: Values & { row_version: number }) => void;
+  onCancel: () => void;
+}
+
+/** A form for a new row, sent as a whole. */
+export function NewRecord(props: NewRecordProps) {
+  const {
+    path = '',
+    send,
+    fields,
+    initial = {},
+    idColumn,
+    label,
+    action,
+    onAdded,
+    onCancel,
+  } = props;
+  const [values, setValues] = useState<Values>(() => ({
+    ...(idColumn !== undefined && { [idColumn]: uuid() }),
+    ...initial,
+  }));
+  const [issues, setIssues] = useState<Record<string, string>>({});
+  const [message, setMessage] = useState<string | null>(null);
+  const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
+  const [isBusy, setBusy] = useState(false);
+
+  const submit = async () => {
+    const missing = fields.filter((field) => field.required && values[field.name] == null);
+    setIssues(Object.fromEntries(missing.map((field) => [field.name, 'must hold a value'])));
+    if (missing.length > 0 || faulty.size > 0) return;
+    setBusy(true);
+    setMessage(null);
+    try {
+      onAdded(await (send ? send(values) : callApi('POST', path, values)));
+    } catch (error) {
+      setMessage(error instanceof Error ? error.message : 'It could not be added.');
+      if (error instanceof ApiError) {
+        const found: Record<string, string> = {};
+        for (const { path: at, message: why } of error.issues) {
+          found[at.slice(at.lastIndexOf('.') + 1)] = why;
+        }
+        setIssues(found);
+      }
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <form
+      aria-label={label}
+      className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') onCancel();
+      }}
+    >
+      {fields.map((field, at) => (
+        <div key={field.name} className={field.kind === 'long' ? 'col-span-full' : ''}>
+          <FieldInput
+            field={field}
+            value={values[field.name] ?? null}
+            issue={issues[field.name]}
+            autoFocus={at === 0}
+            isEager
+            onFault={(isFaulty) =>
+              setFaulty((known) => {
+                const next = new Set(known);
+                if (isFaulty) next.add(field.name);
+                else next.delete(field.name);
+                return next;
+              })
+            }
+            onCommit={(value: Value) => setValues((known) => ({ ...known, [field.name]: value }))}
+          />
+        </div>
+      ))}
+      {message && (
+        <p role="alert" className="col-span-full text-warn">
+          {message}
+        </p>
+      )}
+      <p className="col-span-full flex gap-2">
+        <button className="action action-main" disabled={isBusy}>
+          {action}
+        </button>
+        <button type="button" className="action" onClick={onCancel}>
+          Cancel
+        </button>
+      </p>
+    </form>
+  );
+}

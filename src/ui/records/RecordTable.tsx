@@ -1,0 +1,208 @@
+import { Fragment, useState } from 'react';
+import type { ContenderMark } from '../../core/study';
+import { ApiError, callApi } from '../lib/api';
+import { Badge } from '../marks/Badge';
+import type { FieldSpec } from './fields';
+import { NewRecord } from './NewRecord';
+import { RecordForm } from './RecordForm';
+import type { Value, Values } from './use-record';
+
+export type TableRow = Values & { row_version: number };
+
+interface RecordTableProps {
+  title: string;
+  /** What one row is called. */
+  one: string;
+  hint?: string;
+  /** Address of the table under the API. */
+  path: string;
+  /** The columns that name a row, in the order of the address. */
+  keyColumns: readonly string[];
+  fields: readonly FieldSpec[];
+  /** Fields that are asked for when a row is new. */
+  newFields: readonly FieldSpec[];
+  idColumn?: string;
+  initial?: Values;
+  rows: readonly TableRow[];
+  /** Columns that the closed table shows. */
+  shown: readonly string[];
+  /** Words for the values of columns that name other rows. */
+  words?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** Badges of rows that are contenders, by id. */
+  badges?: Readonly<Record<string, ContenderMark>>;
+  /** Whether other tables of the page offer these rows, and the page must be read again. */
+  feedsOthers?: boolean;
+}
+
+/** Rows of one kind: readable as a table, each opened to be edited, new ones added below. */
+export function RecordTable(props: RecordTableProps) {
+  const { title, one, hint, path, keyColumns, fields, newFields, idColumn, initial, shown, words } =
+    props;
+  const [rows, setRows] = useState(props.rows);
+  const [opened, setOpened] = useState<string | null>(null);
+  const [isAdding, setAdding] = useState(false);
+  const keyOf = (row: Values) =>
+    keyColumns.map((column) => encodeURIComponent(String(row[column]))).join('/');
+  const heads = shown.map((name) => fields.find((field) => field.name === name) ?? null);
+  const changed = (key: string, saved: TableRow) =>
+    setRows((known) => known.map((row) => (keyOf(row) === key ? { ...row, ...saved } : row)));
+  return (
+    <section className="min-w-0 sheet" aria-label={title}>
+      <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
+        <div>
+          <h2 className="font-semibold">{title}</h2>
+          {hint && <p className="text-xs text-ink-2">{hint}</p>}
+        </div>
+        <button type="button" className="action" onClick={() => setAdding(true)}>
+          Add {one}
+        </button>
+      </header>
+      <div className="overflow-x-auto">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              {heads.map((field, at) => (
+                <th
+                  key={shown[at]}
+                  className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
+                >
+                  {field?.label ?? shown[at]}
+                  {field?.unit && ` · ${field.unit}`}
+                </th>
+              ))}
+              <th className="th">
+                <span className="sr-only">edit</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => {
+              const key = keyOf(row);
+              const isOpen = key === opened;
+              return (
+                <Fragment key={key}>
+                  <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
+                    {shown.map((name, at) => (
+                      <Shown
+                        key={name}
+                        value={row[name] ?? null}
+                        said={words?.[name]?.[String(row[name])]}
+                        badge={at === 0 ? props.badges?.[key] : undefined}
+                        isNumber={heads[at]?.kind === 'number'}
+                      />
+                    ))}
+                    <td className="w-16 px-2 text-right">
+                      <button
+                        type="button"
+                        className="text-xs text-plum underline"
+                        aria-expanded={isOpen}
+                        aria-label={`${isOpen ? 'Close' : 'Edit'} ${String(row[shown[0] ?? ''])}`}
+                        onClick={() => setOpened(isOpen ? null : key)}
+                      >
+                        {isOpen ? 'close' : 'edit'}
+                      </button>
+                    </td>
+                  </tr>
+                  {isOpen && (
+                    <tr className="border-b border-line">
+                      <td colSpan={shown.length + 1} className="bg-desk p-3">
+                        <RecordForm
+                          path={`${path}/${key}`}
+                          fields={fields}
+                          values={row}
+                          version={row.row_version}
+                          label={`${one} ${String(row[shown[0] ?? ''])}`}
+                          onSaved={(saved) => changed(key, saved)}
+                        />
+                        <DeleteRow
+                          path={`${path}/${key}`}
+                          one={one}
+                          onDeleted={() =>
+                            setRows((known) => known.filter((r) => keyOf(r) !== key))
+                          }
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {rows.length === 0 && !isAdding && <p className="px-3 py-2 text-ink-2">none yet</p>}
+      {isAdding && (
+        <div className="border-t border-line bg-desk p-3">
+          <NewRecord
+            path={path}
+            fields={newFields}
+            {...(idColumn !== undefined && { idColumn })}
+            {...(initial && { initial })}
+            label={`New ${one}`}
+            action={`Add ${one}`}
+            onAdded={(row) => {
+              if (props.feedsOthers) location.reload();
+              setRows((known) => [...known, row]);
+              setAdding(false);
+            }}
+            onCancel={() => setAdding(false)}
+          />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Shown({
+  value,
+  said,
+  badge,
+  isNumber,
+}: {
+  value: Value;
+  said: string | undefined;
+  badge: ContenderMark | undefined;
+  isNumber: boolean;
+}) {
+  if (value === null) {
+    return (
+      <td className="unknown px-2">
+        <span className="sr-only">not known</span>
+      </td>
+    );
+  }
+  return (
+    <td className={`px-2 py-1 ${isNumber ? 'text-right font-mono' : ''}`}>
+      <span className="inline-flex items-center gap-2">
+        {badge && <Badge mark={badge} />}
+        {said ?? value}
+      </span>
+    </td>
+  );
+}
+
+function DeleteRow({ path, one, onDeleted }: { path: string; one: string; onDeleted: () => void }) {
+  const [message, setMessage] = useState<string | null>(null);
+  const remove = async () => {
+    try {
+      // The version is read at the last moment: what is deleted is what stands there now.
+      const { row_version } = await callApi<{ row_version: number }>('GET', path);
+      await callApi('DELETE', path, { version: row_version });
+      onDeleted();
+    } catch (error) {
+      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+    }
+  };
+  return (
+    <p className="mt-2 flex items-center gap-3 text-xs">
+      <button type="button" className="action" onClick={() => void remove()}>
+        Take this {one} out
+      </button>
+      {message && (
+        <span role="alert" className="text-warn">
+          {message}
+        </span>
+      )}
+    </p>
+  );
+}

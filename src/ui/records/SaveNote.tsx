@@ -1,0 +1,21 @@
+import type { SaveState } from './use-record';
+
+/** Says whether what is on screen is saved. */
+export function SaveNote({ state }: { state: SaveState }) {
+  const said = {
+    idle: '',
+    saving: 'saving …',
+    saved: state.kind === 'saved' ? `saved ${clock(state.at)}` : '',
+    waiting: 'the server does not answer: kept here, and sent when it is back',
+    refused: state.kind === 'refused' ? `not saved: ${state.message}` : '',
+  }[state.kind];
+  const isBad = state.kind === 'waiting' || state.kind === 'refused';
+  return (
+    <p role="status" className={`text-xs ${isBad ? 'text-warn' : 'text-ink-2'}`}>
+      {said}
+    </p>
+  );
+}
+
+const clock = (at: Date): string =>
+  `${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;

@@ -1,0 +1,219 @@
+import type { PairRow } from '../../core/compare';
+import type { Speed } from '../../core/speed';
+import type { ContenderMark } from '../../core/study';
+import { duration, fixed } from '../lib/format';
+import { Badge } from '../marks/Badge';
+import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
+import { Unknown } from '../marks/Unknown';
+import { VerdictChip } from '../marks/VerdictChip';
+
+interface SpeedStripsProps {
+  marks: readonly ContenderMark[];
+  speed: Record<string, Speed>;
+  pairs: readonly PairRow[];
+  reference: string | null;
+  /** The smallest difference of interest, per cent of time. */
+  deltaPct: number | null;
+}
+
+/** Printing time against the reference, every contender on one scale. */
+export function SpeedStrips({ marks, speed, pairs, reference, deltaPct }: SpeedStripsProps) {
+  const shown = marks.flatMap((mark) => {
+    const own = speed[mark.contender_id];
+    return own ? [{ mark, own }] : [];
+  });
+  const scale = scaleFor(
+    shown.flatMap(({ own }) => [
+      own.time_index.low ?? own.time_index.estimate ?? 1,
+      own.time_index.high ?? own.time_index.estimate ?? 1,
+      ...ratios(own).map((dot) => dot.value),
+    ]),
+    0,
+  );
+  const band = deltaPct === null ? null : ([1 / (1 + deltaPct / 100), 1 + deltaPct / 100] as const);
+  return (
+    <div className="overflow-x-auto sheet">
+      <table className="w-full min-w-[720px]">
+        <thead className="sr-only">
+          <tr>
+            <th>contender</th>
+            <th>time index by artefact</th>
+            <th>time index</th>
+            <th>actual over estimate</th>
+            <th>verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map(({ mark, own }) => (
+            <tr key={mark.contender_id}>
+              <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                <span className="flex items-center gap-1.5">
+                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+                  <span className="truncate">
+                    {mark.machineName}{' '}
+                    <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
+                  </span>
+                </span>
+              </th>
+              <td className="p-0">
+                <DotStrip
+                  hue={mark.hue}
+                  isTuned={mark.isTuned}
+                  scale={scale}
+                  interval={own.time_index}
+                  band={band}
+                  dots={ratios(own)}
+                  label={`${mark.label}: time index ${own.time_index.estimate?.toFixed(2) ?? 'not known'}`}
+                />
+              </td>
+              <td className="w-[120px] px-3 whitespace-nowrap">
+                {own.time_index.estimate === null ? (
+                  <Unknown why={own.time_index.notes?.join('; ') ?? 'not known'} />
+                ) : (
+                  <button
+                    type="button"
+                    className="figure"
+                    data-figure={`time/${mark.contender_id}`}
+                  >
+                    {fixed(own.time_index.estimate, 2)} ×
+                  </button>
+                )}
+              </td>
+              <td className="w-[120px] px-2 whitespace-nowrap">
+                {own.estimate_ratio.estimate === null ? (
+                  <Unknown why="no estimates" />
+                ) : (
+                  <button
+                    type="button"
+                    className="figure"
+                    data-figure={`speed/${mark.contender_id}`}
+                  >
+                    {fixed(own.estimate_ratio.estimate, 2)}{' '}
+                    {own.estimate_ratio.low !== null && own.estimate_ratio.high !== null && (
+                      <span className="text-ink-2">
+                        ±{fixed((own.estimate_ratio.high - own.estimate_ratio.low) / 2, 2)}
+                      </span>
+                    )}
+                  </button>
+                )}
+              </td>
+              <td className="w-[230px] px-2">
+                {mark.contender_id === reference ? (
+                  <span className="text-ink-2">reference</span>
+                ) : (
+                  <VerdictChip
+                    row={pairs.find((row) => row.contender === mark.contender_id)}
+                    name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
+                    unit="time"
+                    figure={`time/${mark.contender_id}`}
+                  />
+                )}
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <td />
+            <td className="p-0">
+              <StripAxis scale={scale} digits={2} />
+            </td>
+            <td colSpan={3} className="px-3 text-xs text-ink-2">
+              time × reference · actual/estimate · against the reference
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const ratios = (own: Speed) =>
+  Object.entries(own.by_artefact).flatMap(([artefact, each]) =>
+    each.ratio_to_reference === null
+      ? []
+      : [
+          {
+            value: each.ratio_to_reference,
+            label: `${artefact}: ${each.ratio_to_reference.toFixed(2)} × the reference`,
+          },
+        ],
+  );
+
+interface TimesByArtefactProps {
+  marks: readonly ContenderMark[];
+  artefacts: readonly { id: string; name: string }[];
+  speed: Record<string, Speed>;
+  reference: string | null;
+}
+
+/** Median printing times, artefact by artefact; the quickest of a row is underlined. */
+export function TimesByArtefact({ marks, artefacts, speed, reference }: TimesByArtefactProps) {
+  return (
+    <section className="min-w-0 sheet" aria-labelledby="times">
+      <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
+        <h2 id="times" className="font-semibold">
+          Median printing time
+        </h2>
+        <p className="text-xs text-ink-2">
+          finished prints, heating and pauses apart; × the reference below it; the quickest is bold
+        </p>
+      </header>
+      <div className="overflow-x-auto">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">artefact</th>
+              {marks.map((mark) => (
+                <th key={mark.contender_id} className="th text-right">
+                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {artefacts.map((artefact) => {
+              const times = marks.map(
+                (mark) => speed[mark.contender_id]?.by_artefact[artefact.id] ?? null,
+              );
+              const known = times.flatMap((time) => time?.median_print_s ?? []);
+              const quickest = known.length > 1 ? Math.min(...known) : null;
+              return (
+                <tr key={artefact.id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                    {artefact.name}
+                  </th>
+                  {times.map((time, at) => {
+                    const mark = marks[at];
+                    if (time?.median_print_s == null || !mark) {
+                      return (
+                        <td key={mark?.contender_id ?? at} className="unknown">
+                          <span className="sr-only">not known</span>
+                        </td>
+                      );
+                    }
+                    return (
+                      <td key={mark.contender_id} className="px-2 text-right">
+                        <button
+                          type="button"
+                          className={`figure ${time.median_print_s === quickest ? 'font-semibold underline' : ''}`}
+                          data-figure={`speed/${mark.contender_id}/${artefact.id}`}
+                        >
+                          {duration(time.median_print_s)}
+                        </button>
+                        <div className="text-2xs text-ink-2">
+                          {time.ratio_to_reference === null
+                            ? ''
+                            : `${fixed(time.ratio_to_reference, 2)} ×`}{' '}
+                          n {time.n}
+                        </div>
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,108 @@
+import type { ReliabilitySets } from '../../core/reliability';
+import type { ContenderMark } from '../../core/study';
+import { fixed, percent } from '../lib/format';
+import { Badge } from '../marks/Badge';
+import { DotStrip, StripAxis, type StripScale } from '../marks/DotStrip';
+import { Unknown } from '../marks/Unknown';
+
+interface SuccessStripsProps {
+  marks: readonly ContenderMark[];
+  reliability: Record<string, ReliabilitySets>;
+  reference: string | null;
+}
+
+const SCALE: StripScale = { low: 0, high: 1, ticks: [0, 0.25, 0.5, 0.75, 1] };
+
+/** The share of prints that were a success, with its exact interval, and what it proves. */
+export function SuccessStrips({ marks, reliability, reference }: SuccessStripsProps) {
+  return (
+    <div className="overflow-x-auto sheet">
+      <table className="w-full min-w-[760px]">
+        <thead>
+          <tr className="border-b border-line">
+            <th className="th pl-3">contender</th>
+            <th className="th">share of successes, all prints</th>
+            <th className="th text-right">good</th>
+            <th className="th text-right">rescued</th>
+            <th className="th text-right">failed</th>
+            <th className="th text-right">aborted</th>
+            <th className="th">without the operator’s mistakes</th>
+            <th className="th">what it proves</th>
+          </tr>
+        </thead>
+        <tbody>
+          {marks.map((mark) => {
+            const sets = reliability[mark.contender_id];
+            if (!sets) return null;
+            const { all, without_operator: machine } = sets;
+            return (
+              <tr key={mark.contender_id} className="border-b border-line-soft">
+                <th scope="row" className="w-[168px] pl-3 text-left font-normal">
+                  <span className="flex items-center gap-1.5">
+                    <Badge mark={mark} isReference={mark.contender_id === reference} />
+                    <span className="truncate">
+                      {mark.machineName}{' '}
+                      <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
+                    </span>
+                  </span>
+                </th>
+                <td className="min-w-[200px] p-0">
+                  <DotStrip
+                    hue={mark.hue}
+                    isTuned={mark.isTuned}
+                    scale={SCALE}
+                    interval={all.success}
+                    dots={[]}
+                    label={`${mark.label}: ${all.good} of ${all.prints} prints were a success`}
+                  />
+                </td>
+                <td className="px-2 text-right whitespace-nowrap">
+                  <button
+                    type="button"
+                    className="figure"
+                    data-figure={`reliability/${mark.contender_id}`}
+                  >
+                    {all.good}/{all.prints}
+                  </button>
+                </td>
+                <Count value={all.rescued} />
+                <Count value={all.failed} />
+                <Count value={all.aborted} />
+                <td className="px-2 whitespace-nowrap">
+                  {machine.success.estimate === null ? (
+                    <Unknown why={machine.notes.join('; ')} />
+                  ) : (
+                    <span className="font-mono">
+                      {machine.good}/{machine.prints}{' '}
+                      <span className="text-ink-2">
+                        {percent(machine.success.low ?? 0)} … {percent(machine.success.high ?? 1)}
+                      </span>
+                    </span>
+                  )}
+                </td>
+                <td className="px-2 text-xs">
+                  {all.failure_rate_below === null
+                    ? `success ${percent(all.success.low ?? 0)} … ${percent(all.success.high ?? 1)}`
+                    : `${all.prints} in a row: fails in fewer than ${fixed(100 * all.failure_rate_below, 0)} %`}
+                </td>
+              </tr>
+            );
+          })}
+          <tr>
+            <td />
+            <td className="p-0">
+              <StripAxis scale={SCALE} digits={2} />
+            </td>
+            <td colSpan={6} />
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Count({ value }: { value: number }) {
+  return (
+    <td className={`px-2 text-right font-mono ${value === 0 ? 'text-ink-2' : ''}`}>{value}</td>
+  );
+}

@@ -1,0 +1,193 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { v7 as uuid } from 'uuid';
+import type { SpecimenMeasurements } from '../../../data';
+import { callApi } from '../../lib/api';
+import { localIso } from '../../lib/entry';
+import { enqueue, listWaiting, OUTBOX_EVENT, sendWaiting } from '../../lib/outbox';
+import { readOperator } from '../../lib/operator';
+
+/** A reading at the bench. */
+export interface BenchReading {
+  reading_id: string;
+  specimen_id: string;
+  dimension_id: string;
+  value_mm: number;
+  instrument_id: string | null;
+}
+
+/** What is known of a dimension of the specimen at hand. */
+export interface BenchCell {
+  readings: readonly BenchReading[];
+  isUnmeasurable: boolean;
+}
+
+type Step =
+  | { kind: 'reading'; reading: BenchReading }
+  | { kind: 'unmeasured'; specimen_id: string; dimension_id: string };
+
+type Known = Readonly<Record<string, Readonly<Record<string, BenchCell>>>>;
+
+const NOTHING: BenchCell = { readings: [], isUnmeasurable: false };
+
+export interface SpecimenBench {
+  cellOf: (dimensionId: string) => BenchCell;
+  measuredOf: (specimenId: string) => number | null;
+  /** Whether what was measured before could not be asked for. */
+  isBlind: boolean;
+  /** Entries that the server has not confirmed yet. */
+  pending: ReadonlySet<string>;
+  keep: (dimensionId: string, value_mm: number, instrumentId: string | null) => void;
+  markUnmeasurable: (dimensionId: string) => void;
+  /** Takes the last entry of this session back; says where it was. */
+  undo: () => { specimenId: string; dimensionId: string } | null;
+}
+
+/** The specimen at hand: what was measured, what is kept now, and taking it back. */
+export function useSpecimen(studyId: string, specimenId: string | null): SpecimenBench {
+  const [known, setKnown] = useState<Known>({});
+  const [blind, setBlind] = useState<ReadonlySet<string>>(new Set());
+  const [pending, setPending] = useState<ReadonlySet<string>>(new Set());
+  const steps = useRef<Step[]>([]);
+  const base = `/studies/${studyId}`;
+
+  const change = useCallback(
+    (specimen: string, dimension: string, to: (cell: BenchCell) => BenchCell) =>
+      setKnown((all) => {
+        const cells = all[specimen] ?? {};
+        return { ...all, [specimen]: { ...cells, [dimension]: to(cells[dimension] ?? NOTHING) } };
+      }),
+    [],
+  );
+
+  const isKnown = specimenId !== null && known[specimenId] !== undefined;
+  useEffect(() => {
+    if (specimenId === null || isKnown) return;
+    let isStale = false;
+    callApi<SpecimenMeasurements>('GET', `${base}/specimens/${specimenId}/measurements`).then(
+      (found) => {
+        if (!isStale)
+          setKnown((all) => ({ ...all, [specimenId]: cellsFrom(specimenId, found, all) }));
+      },
+      () => !isStale && setBlind((all) => new Set(all).add(specimenId)),
+    );
+    return () => {
+      isStale = true;
+    };
+  }, [base, specimenId, isKnown]);
+
+  useEffect(() => {
+    const look = () =>
+      void listWaiting().then((found) => setPending(new Set(found.map((entry) => entry.id))));
+    look();
+    window.addEventListener(OUTBOX_EVENT, look);
+    return () => window.removeEventListener(OUTBOX_EVENT, look);
+  }, []);
+
+  const send = useCallback((entry: Parameters<typeof enqueue>[0]) => {
+    void enqueue(entry).then(sendWaiting);
+  }, []);
+
+  const keep = (dimensionId: string, value_mm: number, instrument_id: string | null) => {
+    if (specimenId === null) return;
+    const reading: BenchReading = {
+      reading_id: uuid(),
+      specimen_id: specimenId,
+      dimension_id: dimensionId,
+      value_mm,
+      instrument_id,
+    };
+    const before = known[specimenId]?.[dimensionId]?.readings.length ?? 0;
+    change(specimenId, dimensionId, (cell) => ({ ...cell, readings: [...cell.readings, reading] }));
+    steps.current.push({ kind: 'reading', reading });
+    send({
+      id: reading.reading_id,
+      method: 'POST',
+      path: `${base}/readings`,
+      content: {
+        ...reading,
+        trial: before + 1,
+        operator: readOperator() || null,
+        at: localIso(new Date()),
+      },
+    });
+  };
+
+  const markUnmeasurable = (dimensionId: string) => {
+    if (specimenId === null) return;
+    change(specimenId, dimensionId, (cell) => ({ ...cell, isUnmeasurable: true }));
+    steps.current.push({ kind: 'unmeasured', specimen_id: specimenId, dimension_id: dimensionId });
+    send({
+      id: uuid(),
+      method: 'POST',
+      path: `${base}/rows/unmeasured`,
+      content: {
+        specimen_id: specimenId,
+        dimension_id: dimensionId,
+        reason: null,
+        operator: readOperator() || null,
+        at: localIso(new Date()),
+      },
+    });
+  };
+
+  const undo = () => {
+    const step = steps.current.pop();
+    if (!step) return null;
+    if (step.kind === 'reading') {
+      const { reading_id, specimen_id, dimension_id } = step.reading;
+      change(specimen_id, dimension_id, (cell) => ({
+        ...cell,
+        readings: cell.readings.filter((reading) => reading.reading_id !== reading_id),
+      }));
+      send({
+        id: uuid(),
+        method: 'DELETE',
+        path: `${base}/readings/${reading_id}`,
+        content: { at: localIso(new Date()) },
+      });
+      return { specimenId: specimen_id, dimensionId: dimension_id };
+    }
+    const { specimen_id, dimension_id } = step;
+    change(specimen_id, dimension_id, (cell) => ({ ...cell, isUnmeasurable: false }));
+    send({
+      id: uuid(),
+      method: 'DELETE',
+      path: `${base}/rows/unmeasured/${encodeURIComponent(specimen_id)}/${encodeURIComponent(dimension_id)}`,
+      content: { version: 1 },
+    });
+    return { specimenId: specimen_id, dimensionId: dimension_id };
+  };
+
+  const cellOf = (dimensionId: string) =>
+    (specimenId === null ? undefined : known[specimenId]?.[dimensionId]) ?? NOTHING;
+  const measuredOf = (id: string) => {
+    const cells = known[id];
+    if (!cells || blind.has(id)) return null;
+    return Object.values(cells).filter((cell) => cell.isUnmeasurable || cell.readings.length > 0)
+      .length;
+  };
+  const isBlind = specimenId !== null && blind.has(specimenId);
+  return { cellOf, measuredOf, isBlind, pending, keep, markUnmeasurable, undo };
+}
+
+/** The cells of a specimen as the server knows them, with what was entered here meanwhile. */
+function cellsFrom(
+  specimenId: string,
+  found: SpecimenMeasurements,
+  all: Known,
+): Record<string, BenchCell> {
+  const cells: Record<string, BenchCell> = { ...all[specimenId] };
+  const mine = new Set(
+    Object.values(cells).flatMap((cell) => cell.readings.map((r) => r.reading_id)),
+  );
+  for (const reading of found.readings) {
+    if (mine.has(reading.reading_id)) continue;
+    const cell = cells[reading.dimension_id] ?? NOTHING;
+    const known: BenchReading = { ...reading, specimen_id: specimenId };
+    cells[reading.dimension_id] = { ...cell, readings: [...cell.readings, known] };
+  }
+  for (const { dimension_id } of found.unmeasured) {
+    cells[dimension_id] = { ...(cells[dimension_id] ?? NOTHING), isUnmeasurable: true };
+  }
+  return cells;
+}

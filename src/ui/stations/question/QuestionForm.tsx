@@ -1,0 +1,133 @@
+import { FieldInput } from '../../records/FieldInput';
+import type { FieldSpec } from '../../records/fields';
+import { ConflictNote } from '../../records/RecordForm';
+import { SaveNote } from '../../records/SaveNote';
+import { useRecord, type Value, type Values } from '../../records/use-record';
+
+interface QuestionFormProps {
+  path: string;
+  values: Values;
+  version: number;
+  contenders: readonly { value: string; label: string }[];
+}
+
+const SMALLEST = ['accuracy_mm', 'surface', 'time_pct'];
+const COST = ['currency', 'tariff_per_kwh', 'wage_per_h', 'lifetime_h'];
+
+/** The study's record has objects in it; a form has fields. */
+export function flattenMeta(meta: Record<string, unknown>): Values {
+  const inner = (key: string) => (meta[key] ?? {}) as Record<string, Value>;
+  const take = (names: readonly string[], from: Record<string, Value>) =>
+    Object.fromEntries(names.map((name) => [name, from[name] ?? null]));
+  return {
+    ...take(['title', 'question', 'intent', 'reference', 'description'], meta as Values),
+    ...take(SMALLEST, inner('smallest_difference')),
+    ...take(COST, inner('cost')),
+  };
+}
+
+const INTENTS = [
+  { value: 'machines', label: 'machines: each at its own profile' },
+  { value: 'same-settings', label: 'same settings: machines differ, settings must match' },
+  { value: 'tuning', label: 'tuning: stock against tuned on the same machine' },
+  { value: 'before-after', label: 'before and after: one machine, one change between' },
+  { value: 'crossed', label: 'crossed: machines × profiles' },
+];
+
+const field = (
+  name: string,
+  label: string,
+  kind: FieldSpec['kind'],
+  unit: string | null = null,
+  more: Partial<FieldSpec> = {},
+): FieldSpec => ({ name, label, kind, unit, required: false, ...more });
+
+/** What is asked, by which intent, against which reference, and what difference would matter. */
+export function QuestionForm({ path, values, version, contenders }: QuestionFormProps) {
+  const record = useRecord(
+    {
+      path,
+      toChange: (name, value, saved) => {
+        const group = SMALLEST.includes(name)
+          ? { key: 'smallest_difference', names: SMALLEST }
+          : COST.includes(name)
+            ? { key: 'cost', names: COST }
+            : null;
+        if (!group) return { [name]: value };
+        const known: Values = {};
+        for (const each of group.names) known[each] = saved[each] ?? null;
+        return { [group.key]: { ...known, [name]: value } };
+      },
+      fromAnswer: flattenMeta,
+    },
+    values,
+    version,
+  );
+  const show = (spec: FieldSpec) => (
+    <FieldInput
+      key={spec.name}
+      field={spec}
+      value={record.values[spec.name] ?? null}
+      issue={record.issues[spec.name]}
+      onCommit={(value) => record.commit(spec.name, value)}
+    />
+  );
+  return (
+    <form
+      onSubmit={(event) => event.preventDefault()}
+      className="grid gap-3 lg:grid-cols-[3fr_2fr]"
+    >
+      <section className="grid content-start gap-3 sheet p-4">
+        <h2 className="font-semibold">What is asked</h2>
+        {show(field('title', 'title', 'text', null, { required: true }))}
+        {show(field('question', 'the question, as its readers would ask it', 'long'))}
+        {show(
+          field('intent', 'what varies on purpose', 'choice', null, {
+            required: true,
+            options: INTENTS,
+          }),
+        )}
+        {show(
+          field('reference', 'the reference: who the others are compared with', 'choice', null, {
+            options: contenders,
+          }),
+        )}
+        {contenders.length === 0 && (
+          <p className="text-xs text-ink-2">
+            A reference can be chosen once the line-up has contenders.
+          </p>
+        )}
+        {show(field('description', 'description', 'long'))}
+      </section>
+      <div className="grid content-start gap-3">
+        <section className="grid grid-cols-3 gap-3 sheet p-4">
+          <h2 className="col-span-full font-semibold">What difference would matter</h2>
+          <p className="col-span-full text-xs text-ink-2">
+            Smaller differences are called trivial, or the contenders indistinguishable. Without
+            them nothing can be shown to be equal.
+          </p>
+          {show(field('accuracy_mm', 'accuracy', 'number', 'mm'))}
+          {show(field('surface', 'surface index', 'number', 'points'))}
+          {show(field('time_pct', 'printing time', 'number', '%'))}
+        </section>
+        <section className="grid grid-cols-2 gap-3 sheet p-4">
+          <h2 className="col-span-full font-semibold">What things cost here</h2>
+          {show(field('currency', 'currency', 'text', 'ISO 4217'))}
+          {show(field('tariff_per_kwh', 'electricity', 'number', 'per kWh'))}
+          {show(field('wage_per_h', 'hands', 'number', 'per h'))}
+          {show(field('lifetime_h', 'a machine lasts', 'number', 'h'))}
+        </section>
+        <div>
+          <SaveNote state={record.state} />
+          {record.changedByOthers.length > 0 && (
+            <p role="alert" className="text-xs text-warn">
+              Somebody else changed {record.changedByOthers.join(', ')} meanwhile: it is shown here
+              now.
+            </p>
+          )}
+          <ConflictNote record={record} nameOf={(name) => name.replaceAll('_', ' ')} />
+        </div>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,77 @@
+import { useState } from 'react';
+import { v7 as uuid } from 'uuid';
+import { nextCodes } from '../../../core/study/codes';
+import { callApi } from '../../lib/api';
+import { readNumber } from '../../lib/entry';
+import type { FieldSpec } from '../../records/fields';
+import { NewRecord } from '../../records/NewRecord';
+import type { TableRow } from '../../records/RecordTable';
+import type { Values } from '../../records/use-record';
+
+interface EndPrintProps {
+  studyId: string;
+  /** What is known of the print: an open one's row, or a new one's beginnings. */
+  print: Values;
+  fields: readonly FieldSpec[];
+  codes: readonly string[];
+  onEnded: (row: TableRow) => void;
+  onCancel: () => void;
+}
+
+/** How a print ended: outcome, times, masses; and a code for every part that came off the plate. */
+export function EndPrint({ studyId, print, fields, codes, onEnded, onCancel }: EndPrintProps) {
+  const [copies, setCopies] = useState('1');
+  const entry = readNumber(copies);
+  const count =
+    'value' in entry && Number.isInteger(entry.value) && Number(entry.value) >= 0
+      ? Math.min(500, Number(entry.value))
+      : null;
+  const [ids] = useState(() => Array.from({ length: 500 }, () => uuid()));
+  const stickers = nextCodes(codes, count ?? 0);
+  const send = async (values: Values): Promise<TableRow> => {
+    const { row_version: _, ...row } = values;
+    const isPart = row.outcome === 'success' || row.outcome === 'rescued';
+    const specimens = isPart
+      ? stickers.map((code, at) => ({
+          specimen_id: ids[at],
+          print_id: row.print_id,
+          copy: at + 1,
+          plate_x_mm: null,
+          plate_y_mm: null,
+          code,
+        }))
+      : [];
+    return callApi('POST', `/studies/${studyId}/prints`, { print: row, specimens });
+  };
+  return (
+    <>
+      <label className="mb-2 block text-xs text-ink-2">
+        parts that came off the plate
+        <input
+          className="field w-24"
+          inputMode="numeric"
+          value={copies}
+          aria-invalid={count === null}
+          onChange={(event) => setCopies(event.target.value)}
+        />
+        <span className="ml-2">
+          {count === null
+            ? 'a whole number'
+            : stickers.length === 0
+              ? 'no part'
+              : `stickers ${stickers[0]}${stickers.length > 1 ? ` … ${stickers.at(-1)}` : ''}`}
+        </span>
+      </label>
+      <NewRecord
+        fields={fields}
+        {...(print.print_id == null && { idColumn: 'print_id' })}
+        initial={print}
+        label="End of the print"
+        action="Keep it"
+        send={send}
+        onAdded={onEnded}
+        onCancel={onCancel}
+      />
+    </>
+  );
+}

@@ -1,0 +1,86 @@
+import type { VersionedRow } from '../../../data';
+import type { ContenderMark } from '../../../core/study';
+import { duration, shortTime } from '../../lib/format';
+import { Badge } from '../../marks/Badge';
+
+interface IncidentListProps {
+  incidents: readonly VersionedRow[];
+  markOfMachine: (machine: string) => ContenderMark | undefined;
+  onOpen: (incident: VersionedRow) => void;
+}
+
+/** What went wrong, the latest first, and what it is booked on. */
+export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListProps) {
+  const ordered = [...incidents].sort((a, b) => (String(a.at) < String(b.at) ? 1 : -1));
+  const others = incidents.filter((row) => row.cause !== 'operator').length;
+  return (
+    <section className="min-w-0 sheet" aria-labelledby="incidents">
+      <header className="flex items-baseline justify-between border-b border-line px-3 py-2">
+        <h2 id="incidents" className="font-semibold">
+          Incidents
+        </h2>
+        <span className="text-xs text-ink-2">
+          {incidents.length}, {others} not the operator’s
+        </span>
+      </header>
+      {incidents.length === 0 && <p className="px-3 py-3 text-ink-2">none noted</p>}
+      <div
+        className="max-h-[360px] overflow-auto"
+        tabIndex={0}
+        aria-label="Incidents, the latest first"
+      >
+        <table className="w-full">
+          <thead className="sticky top-0 bg-sheet">
+            <tr className="border-b border-line">
+              <th className="th">when</th>
+              <th className="th">
+                <span className="sr-only">machine</span>
+              </th>
+              <th className="th">what</th>
+              <th className="th">booked on</th>
+              <th className="th text-right">stood still</th>
+            </tr>
+          </thead>
+          <tbody>
+            {ordered.map((row) => {
+              const mark = markOfMachine(String(row.machine_id));
+              return (
+                <tr key={String(row.incident_id)} className="border-b border-line-soft">
+                  <td className="px-2 py-1.5 font-mono text-xs whitespace-nowrap">
+                    {row.at === null ? '' : shortTime(String(row.at)).slice(5)}
+                  </td>
+                  <td>{mark && <Badge mark={{ ...mark, isTuned: false }} />}</td>
+                  <td className="px-2 py-1.5">
+                    <button
+                      type="button"
+                      className="text-left hover:underline"
+                      onClick={() => onOpen(row)}
+                    >
+                      <b className="font-medium">{row.mode}</b>
+                      {row.progress_pct !== null && ` at ${row.progress_pct} %`}
+                      {row.note !== null && `: ${row.note}`}
+                    </button>
+                  </td>
+                  <td className="px-2">
+                    <span className="rounded-full border border-line px-2 text-xs">
+                      {row.cause}
+                    </span>
+                  </td>
+                  {row.downtime_s === null ? (
+                    <td className="unknown">
+                      <span className="sr-only">not known</span>
+                    </td>
+                  ) : (
+                    <td className="px-2 text-right font-mono text-xs">
+                      {duration(Number(row.downtime_s))}
+                    </td>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}

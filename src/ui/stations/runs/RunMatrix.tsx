@@ -1,0 +1,88 @@
+import type { ContenderMark } from '../../../core/study';
+import { duration } from '../../lib/format';
+import { Badge } from '../../marks/Badge';
+import { RunMark, RUN_WORDS } from '../../marks/RunMark';
+import { medianTime, nextRepeat, type RunCell } from './runs-model';
+
+interface RunMatrixProps {
+  marks: readonly ContenderMark[];
+  reference: string | null;
+  artefacts: readonly { id: string; name: string }[];
+  cells: ReadonlyMap<string, readonly RunCell[]>;
+  onOpen: (cell: RunCell) => void;
+}
+
+/** Artefact × contender × repeat: what is printed, what is owed. */
+export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMatrixProps) {
+  return (
+    <div className="overflow-x-auto sheet">
+      <table className="w-full min-w-[640px]">
+        <thead>
+          <tr className="border-b border-line">
+            <th className="th">artefact</th>
+            {marks.map((mark) => (
+              <th key={mark.contender_id} className="th">
+                <span className="flex items-center gap-1.5">
+                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+                  {mark.machineName}
+                </span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {artefacts.map((artefact) => (
+            <tr key={artefact.id} className="border-b border-line-soft align-top">
+              <th scope="row" className="px-2 py-2 text-left font-medium">
+                {artefact.name}
+              </th>
+              {marks.map((mark) => {
+                const own = cells.get(`${artefact.id} ${mark.contender_id}`) ?? [];
+                const time = medianTime(own);
+                const repeat = nextRepeat(own);
+                return (
+                  <td key={mark.contender_id} className="px-2 py-1.5">
+                    <div className="flex flex-wrap gap-0.5">
+                      {own.map((cell) => (
+                        <button
+                          key={`${cell.repeat} ${String(cell.print?.print_id)}`}
+                          type="button"
+                          className="rounded-sm p-0.5 hover:bg-plum-soft"
+                          aria-label={`${artefact.name}, ${mark.label}, repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
+                          title={`repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
+                          onClick={() => onOpen(cell)}
+                        >
+                          <RunMark state={cell.state} />
+                        </button>
+                      ))}
+                      <button
+                        type="button"
+                        className="rounded-sm px-1.5 text-ink-2 hover:bg-plum-soft hover:text-plum"
+                        aria-label={`Add a print: ${artefact.name}, ${mark.label}`}
+                        title="add a print"
+                        onClick={() =>
+                          onOpen({
+                            contender: mark.contender_id,
+                            artefact: artefact.id,
+                            repeat,
+                            state: 'owed',
+                            print: null,
+                          })
+                        }
+                      >
+                        +
+                      </button>
+                    </div>
+                    <div className="font-mono text-2xs text-ink-2">
+                      {time === null ? '' : duration(time)}
+                    </div>
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,265 @@
+import { useEffect, useMemo, useState } from 'react';
+import { v7 as uuid } from 'uuid';
+import type { ContenderMark } from '../../../core/study';
+import type { VersionedRow } from '../../../data';
+import type { RunsData } from '../../../server/runs-page';
+import { counted, fixed } from '../../lib/format';
+import { localIso } from '../../lib/entry';
+import type { FieldSpec } from '../../records/fields';
+import { NewRecord } from '../../records/NewRecord';
+import { RecordForm } from '../../records/RecordForm';
+import type { TableRow } from '../../records/RecordTable';
+import type { Values } from '../../records/use-record';
+import { EndPrint } from './EndPrint';
+import { IncidentList } from './IncidentList';
+import { Panel } from './Panel';
+import { PrintingNow } from './PrintingNow';
+import { RunMatrix } from './RunMatrix';
+import { runCells, type RunCell } from './runs-model';
+import { StartPrint } from './StartPrint';
+
+interface RunsBenchProps extends RunsData {
+  studyId: string;
+  marks: readonly ContenderMark[];
+  reference: string | null;
+  startFields: readonly FieldSpec[];
+  endFields: readonly FieldSpec[];
+  printFields: readonly FieldSpec[];
+  incidentFields: readonly FieldSpec[];
+}
+
+type Opened =
+  | { kind: 'start'; cell: RunCell }
+  | { kind: 'print'; print: VersionedRow }
+  | { kind: 'end'; print: VersionedRow }
+  | { kind: 'incident'; print: VersionedRow }
+  | { kind: 'edit-incident'; incident: VersionedRow };
+
+/** What the last print of a contender was made with, for the next one's form. */
+const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s'];
+
+/** The bench while the machines print: the matrix, what runs now, what went wrong. */
+export function RunsBench(props: RunsBenchProps) {
+  const { studyId, marks, reference, artefacts, machineOf, codes } = props;
+  const [prints, setPrints] = useState(props.prints);
+  const [openPrints, setOpenPrints] = useState(props.openPrints);
+  const [incidents, setIncidents] = useState(props.incidents);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const cells = useMemo(
+    () =>
+      runCells(
+        artefacts.map((one) => one.id),
+        marks.map((mark) => mark.contender_id),
+        prints,
+        openPrints,
+      ),
+    [artefacts, marks, prints, openPrints],
+  );
+  const all = [...cells.values()].flat();
+  const next = all.find((cell) => cell.state === 'owed');
+  const nameOf = (id: string) => artefacts.find((one) => one.id === id)?.name ?? id;
+  const markOf = (id: string) => marks.find((mark) => mark.contender_id === id);
+  const close = () => setOpened(null);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (opened || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target.closest('input, select, textarea, dialog')) return;
+      const running = openPrints[Number(event.key) - 1];
+      if (event.key === 's' && next) setOpened({ kind: 'start', cell: next });
+      else if (running) setOpened({ kind: 'incident', print: running });
+      else return;
+      event.preventDefault();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [opened, next, openPrints]);
+
+  const usualOf = (cell: RunCell): Values => {
+    const own = prints.filter((print) => print.contender_id === cell.contender);
+    const same = own.filter((print) => print.artefact_id === cell.artefact).at(-1);
+    const last = own.at(-1) ?? prints.at(-1);
+    return Object.fromEntries(
+      USUAL.map((name) => [
+        name,
+        (name === 'estimate_s' ? same?.[name] : (same ?? last)?.[name]) ?? null,
+      ]),
+    );
+  };
+  const ended = (row: TableRow) => {
+    setPrints((known) => [...known.filter((one) => one.print_id !== row.print_id), row]);
+    setOpenPrints((known) => known.filter((one) => one.print_id !== row.print_id));
+    close();
+  };
+  const titleOf = (row: Pick<VersionedRow, string>) =>
+    `${nameOf(String(row.artefact_id))} · ${markOf(String(row.contender_id))?.label ?? ''} · repeat ${String(row.repeat)}`;
+
+  const hours = prints.reduce((sum, row) => sum + Number(row.print_s ?? 0) / 3600, 0);
+  const tally = (outcome: string) => prints.filter((row) => row.outcome === outcome).length;
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-lg font-semibold">Runs</h1>
+          <p className="text-xs text-ink-2">
+            {counted(prints.length, 'print')} ended · {tally('rescued')} rescued · {tally('failed')}{' '}
+            failed · {tally('aborted')} aborted · {fixed(hours, 1)} h printed
+            {next &&
+              ` · next: ${nameOf(next.artefact)} on ${markOf(next.contender)?.label ?? ''}, repeat ${next.repeat}`}
+          </p>
+        </div>
+        {next && (
+          <button
+            type="button"
+            className="action action-main"
+            data-keys="S"
+            data-does="start the next print"
+            onClick={() => setOpened({ kind: 'start', cell: next })}
+          >
+            Start next print <kbd className="key">S</kbd>
+          </button>
+        )}
+      </div>
+      {artefacts.length === 0 || marks.length === 0 ? (
+        <p className="sheet p-4">
+          A print needs a contender, an artefact and a material:{' '}
+          <a href={`/studies/${studyId}/line-up`}>enter them in the line-up</a>.
+        </p>
+      ) : (
+        <RunMatrix
+          marks={marks}
+          reference={reference}
+          artefacts={artefacts}
+          cells={cells}
+          onOpen={(cell) =>
+            setOpened(
+              cell.print === null
+                ? { kind: 'start', cell }
+                : { kind: cell.state === 'open' ? 'end' : 'print', print: cell.print },
+            )
+          }
+        />
+      )}
+      <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
+        <PrintingNow
+          openPrints={openPrints}
+          markOf={markOf}
+          nameOf={nameOf}
+          onIncident={(print) => setOpened({ kind: 'incident', print })}
+          onEnd={(print) => setOpened({ kind: 'end', print })}
+        />
+        <IncidentList
+          incidents={incidents}
+          markOfMachine={(machine) =>
+            marks.find((mark) => machineOf[mark.contender_id] === machine)
+          }
+          onOpen={(incident) => setOpened({ kind: 'edit-incident', incident })}
+        />
+      </div>
+      {opened?.kind === 'start' && (
+        <Panel
+          title={titleOf({
+            artefact_id: opened.cell.artefact,
+            contender_id: opened.cell.contender,
+            repeat: opened.cell.repeat,
+          })}
+          onClose={close}
+        >
+          <StartPrint
+            studyId={studyId}
+            cell={opened.cell}
+            startFields={props.startFields}
+            endFields={props.endFields}
+            usual={usualOf(opened.cell)}
+            codes={codes}
+            onStarted={(row) => {
+              setOpenPrints((known) => [...known, row]);
+              close();
+            }}
+            onEnded={ended}
+            onCancel={close}
+          />
+        </Panel>
+      )}
+      {opened?.kind === 'end' && (
+        <Panel title={titleOf(opened.print)} onClose={close}>
+          <EndPrint
+            studyId={studyId}
+            print={{ ...opened.print, ended_at: localIso(new Date()) }}
+            fields={props.endFields}
+            codes={codes}
+            onEnded={ended}
+            onCancel={close}
+          />
+        </Panel>
+      )}
+      {opened?.kind === 'print' && (
+        <Panel title={titleOf(opened.print)} onClose={close}>
+          <RecordForm
+            path={`/studies/${studyId}/rows/prints/${encodeURIComponent(String(opened.print.print_id))}`}
+            fields={props.printFields}
+            values={opened.print}
+            version={opened.print.row_version}
+            label="Print"
+            onSaved={(saved) =>
+              setPrints((known) =>
+                known.map((one) =>
+                  one.print_id === opened.print.print_id ? { ...one, ...saved } : one,
+                ),
+              )
+            }
+          />
+          <p className="mt-2">
+            <button
+              type="button"
+              className="action"
+              onClick={() => setOpened({ kind: 'incident', print: opened.print })}
+            >
+              Note an incident of this print
+            </button>
+          </p>
+        </Panel>
+      )}
+      {opened?.kind === 'incident' && (
+        <Panel title={`Incident · ${titleOf(opened.print)}`} onClose={close}>
+          <NewRecord
+            path={`/studies/${studyId}/rows/incidents`}
+            fields={props.incidentFields}
+            initial={{
+              incident_id: uuid(),
+              machine_id: machineOf[String(opened.print.contender_id)] ?? null,
+              print_id: opened.print.print_id ?? null,
+              at: opened.print.outcome === undefined ? localIso(new Date()) : null,
+            }}
+            label="Incident"
+            action="Note it"
+            onAdded={(row) => {
+              setIncidents((known) => [...known, row]);
+              close();
+            }}
+            onCancel={close}
+          />
+        </Panel>
+      )}
+      {opened?.kind === 'edit-incident' && (
+        <Panel title="Incident" onClose={close}>
+          <RecordForm
+            path={`/studies/${studyId}/rows/incidents/${encodeURIComponent(String(opened.incident.incident_id))}`}
+            fields={props.incidentFields}
+            values={opened.incident}
+            version={opened.incident.row_version}
+            label="Incident"
+            onSaved={(saved) =>
+              setIncidents((known) =>
+                known.map((one) =>
+                  one.incident_id === opened.incident.incident_id ? { ...one, ...saved } : one,
+                ),
+              )
+            }
+          />
+        </Panel>
+      )}
+    </>
+  );
+}

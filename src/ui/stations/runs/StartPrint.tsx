@@ -1,0 +1,78 @@
+import { useState } from 'react';
+import { NewRecord } from '../../records/NewRecord';
+import type { FieldSpec } from '../../records/fields';
+import type { Values } from '../../records/use-record';
+import { localIso } from '../../lib/entry';
+import { readOperator } from '../../lib/operator';
+import type { TableRow } from '../../records/RecordTable';
+import { EndPrint } from './EndPrint';
+import type { RunCell } from './runs-model';
+
+interface StartPrintProps {
+  studyId: string;
+  cell: RunCell;
+  startFields: readonly FieldSpec[];
+  endFields: readonly FieldSpec[];
+  /** What the last print of this kind was made with. */
+  usual: Values;
+  codes: readonly string[];
+  onStarted: (row: TableRow) => void;
+  onEnded: (row: TableRow) => void;
+  onCancel: () => void;
+}
+
+/** Starts a print now, or puts down one that is over already. */
+export function StartPrint(props: StartPrintProps) {
+  const { studyId, cell, startFields, endFields, usual, codes } = props;
+  const [isLate, setLate] = useState(false);
+  const base: Values = {
+    ...usual,
+    contender_id: cell.contender,
+    artefact_id: cell.artefact,
+    repeat: cell.repeat,
+    operator: readOperator() || null,
+  };
+  return (
+    <>
+      <p className="mb-3 flex gap-2" role="group" aria-label="When">
+        <button
+          type="button"
+          className={`action ${isLate ? '' : 'action-main'}`}
+          aria-pressed={!isLate}
+          onClick={() => setLate(false)}
+        >
+          It starts now
+        </button>
+        <button
+          type="button"
+          className={`action ${isLate ? 'action-main' : ''}`}
+          aria-pressed={isLate}
+          onClick={() => setLate(true)}
+        >
+          It is over already
+        </button>
+      </p>
+      {isLate ? (
+        <EndPrint
+          studyId={studyId}
+          print={base}
+          fields={[...startFields, ...endFields]}
+          codes={codes}
+          onEnded={props.onEnded}
+          onCancel={props.onCancel}
+        />
+      ) : (
+        <NewRecord
+          path={`/studies/${studyId}/rows/open_prints`}
+          fields={startFields}
+          idColumn="print_id"
+          initial={{ ...base, started_at: localIso(new Date()) }}
+          label="Start a print"
+          action="Start"
+          onAdded={props.onStarted}
+          onCancel={props.onCancel}
+        />
+      )}
+    </>
+  );
+}

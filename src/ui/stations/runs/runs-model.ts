@@ -1,0 +1,65 @@
+import type { VersionedRow } from '../../../data';
+import type { RunState } from '../../marks/RunMark';
+
+/** One place of the matrix: a repeat of an artefact with a contender, printed or owed. */
+export interface RunCell {
+  contender: string;
+  artefact: string;
+  repeat: number;
+  state: RunState;
+  /** The print, ended or open; null where it is owed. */
+  print: VersionedRow | null;
+}
+
+/** The matrix' cells by `artefact contender`, every one with the same repeats of its artefact. */
+export function runCells(
+  artefacts: readonly string[],
+  contenders: readonly string[],
+  prints: readonly VersionedRow[],
+  openPrints: readonly VersionedRow[],
+): Map<string, RunCell[]> {
+  const cells = new Map<string, RunCell[]>();
+  const all = [
+    ...prints.map((print) => ({ print, state: print.outcome as RunState })),
+    ...openPrints.map((print) => ({ print, state: 'open' as const })),
+  ];
+  for (const artefact of artefacts) {
+    const own = all.filter(({ print }) => print.artefact_id === artefact);
+    const most = Math.max(0, ...own.map(({ print }) => Number(print.repeat)));
+    for (const contender of contenders) {
+      const here = own.filter(({ print }) => print.contender_id === contender);
+      const row: RunCell[] = here.map(({ print, state }) => ({
+        contender,
+        artefact,
+        repeat: Number(print.repeat),
+        state,
+        print,
+      }));
+      const done = new Set(row.map((cell) => cell.repeat));
+      for (let repeat = 1; repeat <= most; repeat += 1) {
+        if (!done.has(repeat))
+          row.push({ contender, artefact, repeat, state: 'owed', print: null });
+      }
+      row.sort((a, b) => a.repeat - b.repeat);
+      cells.set(`${artefact} ${contender}`, row);
+    }
+  }
+  return cells;
+}
+
+/** The repeat that comes next for a contender and artefact. */
+export function nextRepeat(cells: readonly RunCell[]): number {
+  const owed = cells.find((cell) => cell.state === 'owed');
+  return owed?.repeat ?? Math.max(0, ...cells.map((cell) => cell.repeat)) + 1;
+}
+
+/** The median of the known printing times of finished prints, s. */
+export function medianTime(cells: readonly RunCell[]): number | null {
+  const times = cells
+    .filter((cell) => cell.state === 'success' || cell.state === 'rescued')
+    .flatMap((cell) => (cell.print?.print_s == null ? [] : [Number(cell.print.print_s)]))
+    .sort((a, b) => a - b);
+  if (times.length === 0) return null;
+  const middle = (times.length - 1) / 2;
+  return ((times[Math.floor(middle)] ?? 0) + (times[Math.ceil(middle)] ?? 0)) / 2;
+}

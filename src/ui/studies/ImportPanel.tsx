@@ -1,0 +1,162 @@
+import { useRef, useState, type DragEvent } from 'react';
+import { counted } from '../lib/format';
+import { packFiles, type NamedFile } from './pack-files';
+import { filesOfDrop } from './dropped-files';
+import { uploadPackage, type ImportAnswer, type ImportFault } from './upload-package';
+
+type Stage =
+  | { kind: 'waiting' }
+  | { kind: 'packing' }
+  | { kind: 'sending'; share: number }
+  | { kind: 'reading' }
+  | { kind: 'failed'; message: string }
+  | { kind: 'faults'; answer: ImportAnswer & { faults: readonly ImportFault[] } };
+
+/** Takes a study package, as a zip or a folder, by dropping it or by choosing it. */
+export function ImportPanel({ onCancel }: { onCancel: () => void }) {
+  const [stage, setStage] = useState<Stage>({ kind: 'waiting' });
+  const [isOver, setOver] = useState(false);
+  const abort = useRef<(() => void) | null>(null);
+
+  const take = async (files: readonly NamedFile[]) => {
+    try {
+      const [only] = files;
+      const isZip = files.length === 1 && only !== undefined && /\.zip$/i.test(only.path);
+      if (files.length === 0) throw new Error('Nothing was dropped.');
+      setStage({ kind: 'packing' });
+      const zip = isZip ? only.file : await packFiles(files);
+      const upload = uploadPackage(zip, (share) =>
+        setStage(share < 1 ? { kind: 'sending', share } : { kind: 'reading' }),
+      );
+      abort.current = upload.cancel;
+      const answer = await upload.answer;
+      if (answer.study_id !== undefined) {
+        location.assign(`/studies/${answer.study_id}/results/accuracy`);
+      } else if (answer.faults) {
+        setStage({ kind: 'faults', answer: { ...answer, faults: answer.faults } });
+      } else setStage({ kind: 'failed', message: answer.detail ?? 'The server did not take it.' });
+    } catch (error) {
+      setStage({
+        kind: 'failed',
+        message: error instanceof Error ? error.message : 'It could not be read.',
+      });
+    }
+  };
+  const chosen = (list: FileList | null) =>
+    void take(
+      [...(list ?? [])].map((file) => ({ path: file.webkitRelativePath || file.name, file })),
+    );
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void filesOfDrop(event.dataTransfer).then(take);
+  };
+  const isBusy = ['packing', 'sending', 'reading'].includes(stage.kind);
+  return (
+    <section
+      aria-label="Import a package"
+      className={`mt-3 sheet p-4 ${isOver ? 'border-plum bg-plum-soft' : ''}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
+    >
+      {!isBusy && (
+        <div className="flex flex-wrap items-center gap-3">
+          <p>Drop a study package here: its folder, or a zip of it.</p>
+          <label className="action">
+            Choose a zip
+            <input
+              type="file"
+              accept=".zip,application/zip"
+              className="sr-only"
+              onChange={(event) => chosen(event.target.files)}
+            />
+          </label>
+          <label className="action">
+            Choose a folder
+            <input
+              type="file"
+              className="sr-only"
+              multiple
+              ref={(input) => input?.setAttribute('webkitdirectory', '')}
+              onChange={(event) => chosen(event.target.files)}
+            />
+          </label>
+          <button type="button" className="action" onClick={onCancel}>
+            Cancel
+          </button>
+        </div>
+      )}
+      {isBusy && (
+        <div className="flex flex-wrap items-center gap-3" role="status">
+          <progress
+            className="h-2 w-64 accent-[var(--plum)]"
+            {...(stage.kind === 'sending' && { value: stage.share })}
+          />
+          <span>
+            {stage.kind === 'packing' && 'Putting the files together …'}
+            {stage.kind === 'sending' && `Sending … ${Math.round(100 * stage.share)} %`}
+            {stage.kind === 'reading' && 'Checking every row, then storing …'}
+          </span>
+          <button
+            type="button"
+            className="action"
+            onClick={() => {
+              abort.current?.();
+              setStage({ kind: 'waiting' });
+            }}
+          >
+            Cancel
+          </button>
+        </div>
+      )}
+      {stage.kind === 'failed' && (
+        <p role="alert" className="mt-3 text-warn">
+          {stage.message}
+        </p>
+      )}
+      {stage.kind === 'faults' && <FaultTable answer={stage.answer} />}
+    </section>
+  );
+}
+
+function FaultTable({ answer }: { answer: ImportAnswer & { faults: readonly ImportFault[] } }) {
+  const total = answer.fault_count ?? answer.faults.length;
+  return (
+    <div role="alert" className="mt-3">
+      <p className="font-semibold text-warn">
+        {counted(total, 'fault')} in the package; nothing was imported.
+      </p>
+      <div className="mt-2 max-h-[50vh] overflow-auto border border-line" tabIndex={0}>
+        <table className="w-full text-xs">
+          <thead className="sticky top-0 bg-sheet">
+            <tr className="border-b border-line">
+              <th className="th">file</th>
+              <th className="th text-right">line</th>
+              <th className="th">column</th>
+              <th className="th">what is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            {answer.faults.map((fault, at) => (
+              <tr key={at} className="border-b border-line-soft align-top">
+                <td className="px-2 py-1 font-mono">{fault.file}</td>
+                <td className="px-2 py-1 text-right font-mono">{fault.line}</td>
+                <td className="px-2 py-1 font-mono">
+                  {fault.column === '-' ? 'the row' : fault.column}
+                </td>
+                <td className="px-2 py-1">{fault.message}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {total > answer.faults.length && (
+        <p className="mt-1 text-xs text-ink-2">and {total - answer.faults.length} more</p>
+      )}
+    </div>
+  );
+}

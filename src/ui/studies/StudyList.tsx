@@ -1,0 +1,220 @@
+import { useState } from 'react';
+import { callApi } from '../lib/api';
+import { counted } from '../lib/format';
+import { ImportPanel } from './ImportPanel';
+
+/** A study as the list shows it. */
+export interface ListedStudy {
+  study_id: string;
+  title: string;
+  intent: string;
+  question: string | null;
+  changed: string;
+  contenders: number;
+  prints: number;
+  readings: number;
+}
+
+const INTENTS: readonly (readonly [string, string])[] = [
+  ['machines', 'machines, each at its own profile'],
+  ['same-settings', 'machines at the same settings'],
+  ['tuning', 'stock against tuned on the same machine'],
+  ['before-after', 'one machine before and after one change'],
+  ['crossed', 'machines × profiles'],
+];
+
+/** All studies; a new one, or one from a package, begins here. */
+export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
+  const [panel, setPanel] = useState<'new' | 'import' | null>(null);
+  return (
+    <>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h1 className="text-lg font-semibold">Studies</h1>
+        <p className="flex gap-2">
+          <button type="button" className="action" onClick={() => setPanel('import')}>
+            Import a package
+          </button>
+          <button type="button" className="action action-main" onClick={() => setPanel('new')}>
+            New study
+          </button>
+        </p>
+      </div>
+      {panel === 'new' && <NewStudy onCancel={() => setPanel(null)} />}
+      {panel === 'import' && <ImportPanel onCancel={() => setPanel(null)} />}
+      {studies.length === 0 && panel === null && (
+        <p className="mt-3 sheet p-4">
+          No study yet. Begin one, or import a study package: a folder or zip of CSV tables.
+        </p>
+      )}
+      <ul className="mt-3 grid gap-2">
+        {studies.map((study) => (
+          <li key={study.study_id} className="flex flex-wrap items-start gap-x-6 gap-y-2 sheet p-3">
+            <div className="min-w-0 flex-1 basis-80">
+              <a
+                href={`/studies/${study.study_id}/results/accuracy`}
+                className="text-base font-semibold no-underline hover:underline"
+              >
+                {study.title}
+              </a>
+              <p className="text-ink-2">{study.question ?? 'No question is written down yet.'}</p>
+            </div>
+            <dl className="flex flex-wrap gap-x-5 gap-y-1 text-xs">
+              <Fact
+                name="compares"
+                value={INTENTS.find(([key]) => key === study.intent)?.[1] ?? study.intent}
+              />
+              <Fact name="line-up" value={counted(study.contenders, 'contender')} />
+              <Fact
+                name="evidence"
+                value={`${counted(study.prints, 'print')}, ${counted(study.readings, 'reading')}`}
+              />
+              <Fact name="changed" value={study.changed} />
+            </dl>
+            <p className="flex gap-2 text-xs">
+              <a className="action" href={`/studies/${study.study_id}/measure`}>
+                Measure
+              </a>
+              <a className="action" href={`/api/v1/studies/${study.study_id}/package`} download>
+                Export
+              </a>
+              <DeleteStudy study={study} />
+            </p>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-2xs text-ink-2">{name}</dt>
+      <dd>{value}</dd>
+    </div>
+  );
+}
+
+function NewStudy({ onCancel }: { onCancel: () => void }) {
+  const [title, setTitle] = useState('');
+  const [intent, setIntent] = useState('machines');
+  const [message, setMessage] = useState<string | null>(null);
+  const submit = async () => {
+    try {
+      const { study_id } = await callApi<{ study_id: string }>('POST', '/studies', {
+        title,
+        intent,
+      });
+      location.assign(`/studies/${study_id}/question`);
+    } catch (error) {
+      setMessage(error instanceof Error ? error.message : 'It could not be made.');
+    }
+  };
+  return (
+    <form
+      aria-label="New study"
+      className="mt-3 grid gap-3 sheet p-4 md:grid-cols-[2fr_1fr_auto] md:items-end"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+      onKeyDown={(event) => event.key === 'Escape' && onCancel()}
+    >
+      <label className="text-xs text-ink-2">
+        title
+        <input
+          className="field"
+          autoFocus
+          required
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+        />
+      </label>
+      <label className="text-xs text-ink-2">
+        what varies on purpose
+        <select
+          className="field"
+          value={intent}
+          onChange={(event) => setIntent(event.target.value)}
+        >
+          {INTENTS.map(([key, said]) => (
+            <option key={key} value={key}>
+              {said}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="flex gap-2">
+        <button className="action action-main">Begin</button>
+        <button type="button" className="action" onClick={onCancel}>
+          Cancel
+        </button>
+      </p>
+      {message && (
+        <p role="alert" className="text-warn">
+          {message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function DeleteStudy({ study }: { study: ListedStudy }) {
+  const [stage, setStage] = useState<'idle' | 'asking' | 'gone'>('idle');
+  const [title, setTitle] = useState('');
+  const [message, setMessage] = useState<string | null>(null);
+  const path = `/studies/${study.study_id}`;
+  const attempt = (work: () => Promise<unknown>, next: typeof stage) => {
+    work().then(
+      () => setStage(next),
+      (error: unknown) => setMessage(error instanceof Error ? error.message : 'It did not work.'),
+    );
+  };
+  if (stage === 'gone') {
+    return (
+      <span role="status" className="flex items-center gap-2">
+        Deleted.
+        <button
+          type="button"
+          className="action"
+          onClick={() => attempt(() => callApi('POST', path, { action: 'restore' }), 'idle')}
+        >
+          Bring it back
+        </button>
+      </span>
+    );
+  }
+  if (stage === 'idle') {
+    return (
+      <button type="button" className="action" onClick={() => setStage('asking')}>
+        Delete
+      </button>
+    );
+  }
+  return (
+    <form
+      aria-label={`Delete ${study.title}`}
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        attempt(() => callApi('DELETE', path, { title }), 'gone');
+      }}
+    >
+      <label>
+        <span className="sr-only">Type the study’s title to delete it</span>
+        <input
+          className="field w-56"
+          autoFocus
+          placeholder="type the title to delete it"
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+        />
+      </label>
+      <button className="action">Delete</button>
+      <button type="button" className="action" onClick={() => setStage('idle')}>
+        Keep it
+      </button>
+      {message && <span role="alert">{message}</span>}
+    </form>
+  );
+}
