@@ -43,3 +43,17 @@ export async function execute(
     ...(transaction && { transaction }),
   });
 }
+
+/**
+ * Runs a change in a transaction in which foreign keys are checked at once, so that what does not
+ * fit fails where it is done and not at the commit.
+ */
+export function change<Result>(
+  db: Database,
+  work: (transaction: Transaction) => Promise<Result>,
+): Promise<Result> {
+  return db.sequelize.transaction(async (transaction) => {
+    await execute(db, 'set constraints all immediate', [], transaction);
+    return work(transaction);
+  });
+}

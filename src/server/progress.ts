@@ -1,4 +1,4 @@
-import { countProgress, type Database, type StudyRecord } from '../data';
+import { countProgress, type Database, type ProgressCounts, type StudyRecord } from '../data';
 
 /** The stations of a study, in the order of the work. */
 export const STATIONS = [
@@ -22,9 +22,25 @@ export interface Progress {
   owed: number;
 }
 
+/** Counts of the studies asked for last: they hold as long as the study's revision does. */
+const counted = new Map<string, { revision: string; counts: ProgressCounts }>();
+const MOST_COUNTED = 200;
+
+async function countsOf(db: Database, record: StudyRecord): Promise<ProgressCounts> {
+  const { study_id: id, revision } = record;
+  const known = counted.get(id);
+  if (known?.revision === revision) return known.counts;
+  const counts = await countProgress(db, id);
+  counted.delete(id);
+  counted.set(id, { revision, counts });
+  const [oldest] = counted.keys();
+  if (counted.size > MOST_COUNTED && oldest !== undefined) counted.delete(oldest);
+  return counts;
+}
+
 /** Counts what is done and owed at each station of a study. */
 export async function progressOf(db: Database, record: StudyRecord): Promise<Progress[]> {
-  const counts = await countProgress(db, record.study_id);
+  const counts = await countsOf(db, record);
   const smallest = record.smallest_difference;
   const questions = [
     record.question !== null && record.question !== '',

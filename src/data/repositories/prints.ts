@@ -1,5 +1,5 @@
 import type { AnyRow } from '../../core/study';
-import { execute, type Database } from '../database';
+import { change, execute, type Database } from '../database';
 import { insertRow, type VersionedRow } from './rows';
 
 /**
@@ -13,7 +13,7 @@ export function endPrint(
   specimens: readonly AnyRow[],
   who: string | null,
 ): Promise<VersionedRow> {
-  return db.sequelize.transaction(async (transaction) => {
+  return change(db, async (transaction) => {
     await execute(
       db,
       'delete from open_prints where study_id = $1 and print_id = $2',

@@ -1,6 +1,6 @@
 import { BaseError } from 'sequelize';
 import type { AnyRow } from '../../core/study';
-import { select, type Database } from '../database';
+import { change, select, type Database } from '../database';
 import { NotFoundError } from '../errors';
 import { asRefusal } from './rows';
 import { raiseRevision } from './studies';
@@ -31,7 +31,7 @@ export async function appendReading(
   reading: StoredReading,
 ): Promise<StoredReading> {
   try {
-    return await db.sequelize.transaction(async (transaction) => {
+    return await change(db, async (transaction) => {
       // The study's row is locked first, so that two benches cannot take the same trial.
       await raiseRevision(db, studyId, transaction);
       const bind = [

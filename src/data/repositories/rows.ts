@@ -1,13 +1,12 @@
 import {
   BaseError,
-  DatabaseError,
   ForeignKeyConstraintError,
   UniqueConstraintError,
   type Transaction,
   type WhereOptions,
 } from 'sequelize';
 import { columnsOf, tableSpec, type AnyRow, type TableName } from '../../core/study';
-import { select, type Database } from '../database';
+import { change as inChange, select, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';
 import { logChange } from './changes';
@@ -156,27 +155,19 @@ async function inTransaction<Result>(
   work: (transaction: Transaction) => Promise<Result>,
 ): Promise<Result> {
   try {
-    return within ? await work(within) : await db.sequelize.transaction(work);
+    return within ? await work(within) : await inChange(db, work);
   } catch (error) {
     throw error instanceof BaseError ? asRefusal(error, table) : error;
   }
 }
 
-const FOREIGN_KEY_VIOLATION = '23503';
-
 /** Turns what the database refuses into words; other database errors stay. */
 export function asRefusal(error: BaseError, table: TableName): Error {
-  const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : null;
-  const commitCode = (error as { parent?: { code?: string } }).parent?.code;
   const { title } = tableSpec(table);
   if (error instanceof UniqueConstraintError) {
     return new RefusedError(`A row with this key is already among the ${title}.`);
   }
-  if (
-    error instanceof ForeignKeyConstraintError ||
-    code === FOREIGN_KEY_VIOLATION ||
-    commitCode === FOREIGN_KEY_VIOLATION
-  ) {
+  if (error instanceof ForeignKeyConstraintError) {
     return new RefusedError(
       `The change to the ${title} does not fit: it names a row that is not there, or other rows still name this one.`,
     );

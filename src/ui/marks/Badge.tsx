@@ -4,10 +4,12 @@ interface BadgeProps {
   mark: ContenderMark;
   isReference?: boolean;
   size?: number;
+  /** Whether the text beside it says the same. */
+  isDecorative?: boolean;
 }
 
 /** A contender's badge: hollow for stock, solid for tuned; the reference carries a flag. */
-export function Badge({ mark, isReference = false, size = 20 }: BadgeProps) {
+export function Badge({ mark, isReference = false, size = 20, isDecorative = false }: BadgeProps) {
   const { letter, hue, isTuned } = mark;
   const kind = isTuned ? 'tuned' : 'stock';
   const flag = isReference ? 9 : 0;
@@ -16,8 +18,9 @@ export function Badge({ mark, isReference = false, size = 20 }: BadgeProps) {
       className={`hue-${hue} inline-block shrink-0`}
       width={size + flag}
       height={size}
-      role="img"
-      aria-label={`${letter} ${kind}${isReference ? ', reference' : ''}`}
+      {...(isDecorative
+        ? { 'aria-hidden': true }
+        : { role: 'img', 'aria-label': `${letter} ${kind}${isReference ? ', reference' : ''}` })}
     >
       <rect
         x={1}

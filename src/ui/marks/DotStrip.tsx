@@ -27,13 +27,18 @@ interface DotStripProps {
   height?: number;
 }
 
+/** With more dots than this a strip shows how many fall on each place. */
+export const MOST_DOTS = 80;
+
 /** A scale with round marks that holds all values. */
 export function scaleFor(values: readonly number[], from?: number): StripScale {
   const known = values.filter(Number.isFinite);
   let low = Math.min(...known, from ?? Infinity);
   let high = Math.max(...known, from ?? -Infinity);
   if (!Number.isFinite(low) || !Number.isFinite(high)) [low, high] = [0, 1];
-  if (low === high) high = low + (Math.abs(low) || 1) * 0.1;
+  // Values that are the same but for rounding get a scale of a tenth of their size.
+  const size = Math.max(Math.abs(low), Math.abs(high), 1e-9);
+  if (high - low < 1e-9 * size) high = low + 0.1 * size;
   const rough = (high - low) / 4;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step =
@@ -81,20 +86,33 @@ export function DotStrip(props: DotStripProps) {
           stroke={tick === 0 ? 'var(--line)' : 'var(--line-soft)'}
         />
       ))}
-      {stacked(dots, scale).map(({ dot, level }, at) => (
-        <circle
-          key={at}
-          cx={x(dot.value)}
-          cy={middle + level * 5}
-          r={3}
-          fill={fill}
-          fillOpacity={isTuned ? 0.75 : 1}
-          stroke="var(--hue)"
-          strokeWidth={1.2}
-        >
-          <title>{dot.label}</title>
-        </circle>
-      ))}
+      {dots.length > MOST_DOTS
+        ? piled(dots, scale).map(({ place, count, most }) => (
+            <line
+              key={place}
+              x1={percentOf(place)}
+              x2={percentOf(place)}
+              y1={middle - 1 - (11 * count) / most}
+              y2={middle + 1 + (11 * count) / most}
+              stroke="var(--hue)"
+              strokeWidth={4}
+              strokeOpacity={isTuned ? 0.6 : 0.35}
+            />
+          ))
+        : stacked(dots, scale).map(({ dot, level }, at) => (
+            <circle
+              key={at}
+              cx={x(dot.value)}
+              cy={middle + level * 5}
+              r={3}
+              fill={fill}
+              fillOpacity={isTuned ? 0.75 : 1}
+              stroke="var(--hue)"
+              strokeWidth={1.2}
+            >
+              <title>{dot.label}</title>
+            </circle>
+          ))}
       {interval.low !== null && interval.high !== null && (
         <line
           x1={x(interval.low)}
@@ -131,6 +149,20 @@ function stacked(dots: readonly StripDot[], scale: StripScale): { dot: StripDot;
       const level = Math.ceil(before / 2) * (before % 2 === 0 ? 1 : -1);
       return { dot, level: Math.max(-2, Math.min(2, level)) };
     });
+}
+
+/** Counts dots that fall on the same place: what is shown of very many. */
+function piled(
+  dots: readonly StripDot[],
+  scale: StripScale,
+): { place: number; count: number; most: number }[] {
+  const counts = new Map<number, number>();
+  for (const dot of dots) {
+    const place = Math.round(placeOn(scale, dot.value));
+    counts.set(place, (counts.get(place) ?? 0) + 1);
+  }
+  const most = Math.max(...counts.values());
+  return [...counts].map(([place, count]) => ({ place, count, most }));
 }
 
 /** The axis under a set of strips. */

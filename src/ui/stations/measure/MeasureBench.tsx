@@ -174,8 +174,8 @@ export function MeasureBench(props: MeasureBenchProps) {
           </button>
         </span>
       </div>
-      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-        <div className="grid gap-3">
+      <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div className="grid grid-cols-1 gap-3">
           <ReadingField
             dimension={current}
             key={`${specimen.specimen_id}/${current.id}/${cell.readings.length}`}

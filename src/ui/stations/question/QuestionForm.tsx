@@ -75,7 +75,7 @@ export function QuestionForm({ path, values, version, contenders }: QuestionForm
   return (
     <form
       onSubmit={(event) => event.preventDefault()}
-      className="grid gap-3 lg:grid-cols-[3fr_2fr]"
+      className="grid grid-cols-1 gap-3 lg:grid-cols-[3fr_2fr]"
     >
       <section className="grid content-start gap-3 sheet p-4">
         <h2 className="font-semibold">What is asked</h2>

@@ -141,7 +141,7 @@ export function RunsBench(props: RunsBenchProps) {
           }
         />
       )}
-      <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
+      <div className="mt-3 grid grid-cols-1 items-start gap-3 lg:grid-cols-2">
         <PrintingNow
           openPrints={openPrints}
           markOf={markOf}

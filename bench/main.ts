@@ -1,0 +1,140 @@
+import { v7 as uuid } from 'uuid';
+import { evaluate } from '../src/core/evaluate';
+import { memorySource, readPackage, writePackage } from '../src/core/package';
+import { appendReading, migrate, openDatabase, storeStudy } from '../src/data';
+import { syntheticStudy } from './synthetic';
+
+interface Line {
+  what: string;
+  figure: string;
+  bar: string;
+  isMet: boolean;
+}
+
+const median = (values: number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? NaN;
+};
+
+const p95 = (values: number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(0.95 * sorted.length)] ?? NaN;
+};
+
+async function timed(work: () => unknown): Promise<number> {
+  const started = performance.now();
+  await work();
+  return performance.now() - started;
+}
+
+async function repeated(times: number, work: () => unknown): Promise<number[]> {
+  const all: number[] = [];
+  for (let at = 0; at < times; at += 1) all.push(await timed(work));
+  return all;
+}
+
+const line = (what: string, ms: number, barMs: number | null): Line => ({
+  what,
+  figure: `${ms.toFixed(ms < 100 ? 1 : 0)} ms`,
+  bar: barMs === null ? '' : `< ${barMs} ms`,
+  isMet: barMs === null || ms < barMs,
+});
+
+/** Calculations alone: no database, no pages. */
+export async function benchCore(): Promise<Line[]> {
+  const study = syntheticStudy(2000, 100_000);
+  const texts = writePackage(study);
+  const encoder = new TextEncoder();
+  const source = memorySource(
+    new Map([...texts].map(([path, text]) => [path, encoder.encode(text)])),
+  );
+  return [
+    line(
+      'evaluate 100 000 readings, 2 000 prints',
+      median(await repeated(5, () => evaluate(study))),
+      2000,
+    ),
+    line('read and check that package', median(await repeated(3, () => readPackage(source))), null),
+    line('write that package', median(await repeated(3, () => writePackage(study))), null),
+  ];
+}
+
+/** A database with 30 000 readings; returns the study's id. */
+export async function fillDatabase(databaseUrl: string): Promise<string> {
+  const db = openDatabase(databaseUrl);
+  await migrate(db.sequelize);
+  const studyId = uuid();
+  const study = syntheticStudy(1000, 30_000);
+  await db.sequelize.transaction((transaction) => storeStudy(db, studyId, study, {}, transaction));
+  await db.sequelize.close();
+  return studyId;
+}
+
+/** The time of importing 100 000 readings, and of keeping one more. */
+export async function benchDatabase(databaseUrl: string, studyId: string): Promise<Line[]> {
+  const db = openDatabase(databaseUrl);
+  const large = syntheticStudy(2000, 100_000);
+  const stored = await timed(() =>
+    db.sequelize.transaction((transaction) => storeStudy(db, uuid(), large, {}, transaction)),
+  );
+  const keep = (at: number) =>
+    appendReading(db, studyId, {
+      reading_id: uuid(),
+      specimen_id: `S-${at % 1000}`,
+      dimension_id: 'x4',
+      trial: 1,
+      value_mm: 80.04,
+      instrument_id: 'caliper-2',
+      operator: 'bench',
+      at: '2026-03-02T10:00:00+01:00',
+      superseded_at: null,
+    });
+  const times: number[] = [];
+  for (let at = 0; at < 300; at += 1) times.push(await timed(() => keep(at)));
+  await db.sequelize.close();
+  return [
+    line('store a study of 100 000 readings', stored, null),
+    line('keep one reading (p95), in the database', p95(times), 30),
+  ];
+}
+
+/** The same over HTTP, and the results page. */
+export async function benchServer(base: string, studyId: string): Promise<Line[]> {
+  const page = `${base}/studies/${studyId}/results/accuracy`;
+  const get = async (url: string) => (await fetch(url)).text();
+  const first = await timed(() => get(page));
+  await repeated(10, () => get(page));
+  const cached = await repeated(100, () => get(page));
+  const post = (at: number) =>
+    fetch(`${base}/api/v1/studies/${studyId}/readings`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        reading_id: uuid(),
+        specimen_id: `S-${at % 1000}`,
+        dimension_id: 'x4',
+        trial: 1,
+        value_mm: 80.05,
+        instrument_id: 'caliper-2',
+        operator: 'http',
+        at: null,
+      }),
+    });
+  const posts: number[] = [];
+  for (let at = 0; at < 200; at += 1) posts.push(await timed(() => post(at)));
+  const section = `${base}/api/v1/studies/${studyId}/results/pairs`;
+  const fresh = await timed(async () => {
+    await post(1);
+    for (;;) {
+      const { isStale } = (await (await fetch(section)).json()) as { isStale: boolean };
+      if (!isStale) return;
+    }
+  });
+  return [
+    line('results page, 30 000 readings, the first time', first, null),
+    line('results page, cached (median)', median(cached), null),
+    line('results page, cached (p95)', p95(cached), 100),
+    line('save one reading over HTTP (p95)', p95(posts), 30),
+    line('fresh result after a write', fresh, 1000),
+  ];
+}

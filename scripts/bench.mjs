@@ -1,0 +1,53 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build } from 'esbuild';
+import { startCluster } from './lib/postgres.mjs';
+import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+
+// Measures what the product promises, and prints a table. Figures are of this machine.
+process.chdir(ROOT);
+await ensurePackages();
+await ensureBuilt();
+const outfile = join(ROOT, 'dist', 'bench', 'main.js');
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: ['bench/main.ts'],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'warning',
+});
+const bench = await import(pathToFileURL(outfile).href);
+const lines = [...(await bench.benchCore())];
+const cluster = await startCluster('bench');
+try {
+  const databaseUrl = await cluster.createDatabase(`bench_${Date.now()}`);
+  const studyId = await bench.fillDatabase(databaseUrl);
+  lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
+  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      ASTRO_NODE_AUTOSTART: 'disabled',
+      DATABASE_URL: databaseUrl,
+      PORT: '0',
+    },
+  });
+  const { port } = await new Promise((resolve) => child.once('message', resolve));
+  lines.push(...(await bench.benchServer(`http://127.0.0.1:${port}`, studyId)));
+  child.kill('SIGTERM');
+  await new Promise((resolve) => child.once('exit', resolve));
+} finally {
+  await cluster.stop();
+}
+const width = Math.max(...lines.map((line) => line.what.length));
+for (const { what, figure, bar, isMet } of lines) {
+  const verdict = bar === '' ? '' : isMet ? 'met' : 'NOT MET';
+  process.stdout.write(
+    `${what.padEnd(width)}  ${figure.padStart(10)}  ${bar.padEnd(10)}  ${verdict}\n`,
+  );
+}

@@ -1,0 +1,79 @@
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ensureChromium } from './lib/chromium.mjs';
+import { startCluster } from './lib/postgres.mjs';
+import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+
+// Takes a picture of every main view, from the demo data, into docs/screenshots.
+process.chdir(ROOT);
+await ensurePackages();
+await ensureBuilt();
+const executablePath = await ensureChromium();
+const folder = join(ROOT, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+const VIEWS = [
+  { name: 'studies', path: '' },
+  { name: 'question', path: '/question' },
+  { name: 'line-up', path: '/line-up' },
+  { name: 'runs', path: '/runs' },
+  {
+    name: 'measure',
+    path: '/measure?specimen=K7-002',
+    keys: ['ArrowDown', '2', '9', '.', '8', '7'],
+  },
+  { name: 'measure-phone', path: '/measure?specimen=K7-002', width: 390, height: 844 },
+  { name: 'results-accuracy', path: '/results/accuracy' },
+  { name: 'results-accuracy-dark', path: '/results/accuracy', colorScheme: 'dark' },
+  { name: 'results-speed', path: '/results/speed' },
+  { name: 'results-reliability', path: '/results/reliability' },
+  { name: 'evidence', path: '/results/accuracy', click: '[data-figure="accuracy/A-stock"]' },
+];
+
+const cluster = await startCluster('screenshots', { forTests: true });
+try {
+  const databaseUrl = await cluster.createDatabase(`pictures_${Date.now()}`);
+  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      ASTRO_NODE_AUTOSTART: 'disabled',
+      DATABASE_URL: databaseUrl,
+      DEMO_STUDY: join(ROOT, 'demo', 'clip-bench'),
+      PORT: '0',
+    },
+  });
+  const { port } = await new Promise((resolve) => child.once('message', resolve));
+  const base = `http://127.0.0.1:${port}`;
+  const [{ study_id }] = await (await fetch(`${base}/api/v1/studies`)).json();
+  const browser = await chromium.launch({
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
+  });
+  for (const {
+    name,
+    path,
+    width = 1280,
+    height = 800,
+    colorScheme = 'light',
+    click,
+    keys,
+  } of VIEWS) {
+    const page = await browser.newPage({ viewport: { width, height }, colorScheme });
+    await page.goto(path === '' ? base : `${base}/studies/${study_id}${path}`);
+    await page.waitForLoadState('networkidle');
+    if (click) await page.click(click);
+    for (const key of keys ?? []) await page.keyboard.press(key);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+    await page.close();
+  }
+  await browser.close();
+  child.kill('SIGTERM');
+  await new Promise((resolve) => child.once('exit', resolve));
+} finally {
+  await cluster.stop();
+}

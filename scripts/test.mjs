@@ -1,0 +1,116 @@
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureChromium } from './lib/chromium.mjs';
+import { startCluster } from './lib/postgres.mjs';
+import { checkNode, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+import { run, say } from './lib/run.mjs';
+
+const reports = join(ROOT, '.cache', 'test-reports');
+const tally = { passed: 0, failed: 0 };
+
+/** Runs a check that passes or fails as a whole. */
+async function check(name, command, args, options = {}) {
+  const started = Date.now();
+  const { code, output } = await run(command, args, { cwd: ROOT, quiet: true, ...options });
+  tally[code === 0 ? 'passed' : 'failed'] += 1;
+  say(
+    `${code === 0 ? 'passed' : 'FAILED'}  ${name}  ${Math.round((Date.now() - started) / 1000)} s`,
+  );
+  if (code !== 0) say(output);
+}
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+
+async function runVitest(project, env) {
+  const report = join(reports, `${project}.json`);
+  const args = ['run', '--project', project, '--reporter=default', '--reporter=json'];
+  const { code, output } = await run(bin('vitest'), [...args, `--outputFile=${report}`], {
+    cwd: ROOT,
+    quiet: true,
+    env,
+  });
+  count(project, code, output, () => {
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
+    return { passed: numPassedTests, failed: numFailedTests };
+  });
+}
+
+async function runPlaywright(env) {
+  const report = join(reports, 'e2e.json');
+  const { code, output } = await run(bin('playwright'), ['test'], {
+    cwd: ROOT,
+    quiet: true,
+    env: { ...env, E2E_JSON: report },
+  });
+  count('end-to-end', code, output, () => {
+    const { stats } = JSON.parse(readFileSync(report, 'utf8'));
+    return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
+  });
+}
+
+/** Adds a run's tests to the tally; a run that broke counts as one more failure. */
+function count(name, code, output, read) {
+  let found = { passed: 0, failed: 0 };
+  try {
+    found = read();
+  } catch {
+    // The run ended before it could write its report.
+  }
+  if (code !== 0 && found.failed === 0) found = { ...found, failed: 1 };
+  tally.passed += found.passed;
+  tally.failed += found.failed;
+  say(
+    `${found.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${found.passed} of ${found.passed + found.failed}`,
+  );
+  if (code !== 0) say(output);
+}
+
+async function test() {
+  checkNode();
+  process.chdir(ROOT);
+  await ensurePackages();
+  rmSync(reports, { recursive: true, force: true });
+  mkdirSync(reports, { recursive: true });
+  const chromium = await ensureChromium();
+  const cluster = await startCluster('test', { forTests: true });
+  try {
+    const env = {
+      ...process.env,
+      CHROMIUM: chromium,
+      TEST_DATABASE_URL: await cluster.createDatabase('vergleich'),
+    };
+    await check('astro sync', bin('astro'), ['sync']);
+    await ensureBuilt();
+    await Promise.all([
+      check('lint', bin('eslint'), ['.']),
+      (async () => {
+        await check('format', bin('prettier'), ['--check', '.']);
+        await check('import rules', bin('depcruise'), [
+          ...['--config', '.dependency-cruiser.cjs', 'src'],
+        ]);
+        await check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']);
+      })(),
+    ]);
+    await Promise.all([
+      check('types of pages', bin('astro'), ['check', '--minimumSeverity', 'error']),
+      runVitest('unit', env),
+    ]);
+    await runVitest('integration', env);
+    await runPlaywright(env);
+  } finally {
+    await cluster.stop();
+  }
+}
+
+test().then(
+  () => {
+    say('');
+    process.stdout.write(`${tally.passed} passed, ${tally.failed} failed\n`);
+    process.exit(tally.failed === 0 ? 0 : 1);
+  },
+  (error) => {
+    say(error.message);
+    process.stdout.write(`${tally.passed} passed, ${tally.failed + 1} failed\n`);
+    process.exit(1);
+  },
+);

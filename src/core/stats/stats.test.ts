@@ -1,0 +1,175 @@
+import { describe, expect, it } from 'vitest';
+import {
+  chiSquareQuantile,
+  clopperPearson,
+  fUpperP,
+  leastSquares,
+  combinationVariance,
+  median,
+  oneSideInterval,
+  percentile,
+  poissonRate,
+  sum,
+  tQuantile,
+  tTwoSidedP,
+  wilson,
+  zQuantile,
+} from '.';
+
+describe('distributions, against printed tables', () => {
+  it.each([
+    [0.975, 1, 12.7062047],
+    [0.975, 10, 2.2281389],
+    [0.975, 30, 2.0422725],
+    [0.95, 5, 2.0150484],
+    [0.995, 3, 5.8409093],
+  ])('t quantile %f with %f degrees of freedom', (p, df, expected) => {
+    expect(tQuantile(p, df)).toBeCloseTo(expected, 6);
+  });
+
+  it('t quantile with a fraction of a degree of freedom gives back its probability', () => {
+    // Simpson's rule over the density of t, written out from its definition.
+    const df = 2.5;
+    const gamma = (x: number): number =>
+      x < 7
+        ? gamma(x + 1) / x
+        : Math.sqrt((2 * Math.PI) / x) *
+          (x / Math.E) ** x *
+          (1 + 1 / (12 * x) + 1 / (288 * x ** 2) - 139 / (51840 * x ** 3));
+    const scale = gamma((df + 1) / 2) / (Math.sqrt(df * Math.PI) * gamma(df / 2));
+    const density = (t: number) => scale * (1 + t ** 2 / df) ** (-(df + 1) / 2);
+    const end = tQuantile(0.975, df);
+    const steps = 4000;
+    const h = end / steps;
+    const terms = Array.from({ length: steps + 1 }, (_, at) => {
+      const weight = at === 0 || at === steps ? 1 : at % 2 === 1 ? 4 : 2;
+      return weight * density(at * h);
+    });
+    expect(0.5 + (h / 3) * sum(terms)).toBeCloseTo(0.975, 6);
+  });
+
+  it('upper tail of F at its printed 5 % point', () => {
+    expect(fUpperP(3.7082648, 3, 10)).toBeCloseTo(0.05, 7);
+    expect(fUpperP(0, 3, 10)).toBe(1);
+  });
+
+  it('chi square and normal quantiles', () => {
+    expect(chiSquareQuantile(0.975, 12)).toBeCloseTo(23.3366642, 6);
+    expect(zQuantile(0.975)).toBeCloseTo(1.959964, 6);
+  });
+
+  it('two-sided p of t = 2.2281389 with 10 degrees of freedom is 0.05', () => {
+    expect(tTwoSidedP(2.2281389, 10)).toBeCloseTo(0.05, 7);
+    expect(tTwoSidedP(-2.2281389, 10)).toBeCloseTo(0.05, 7);
+  });
+});
+
+describe('rates', () => {
+  it('Clopper–Pearson of 8 in 10, of 0 in 10 and of 10 in 10', () => {
+    const some = clopperPearson(8, 10, 0.05);
+    expect(some.low).toBeCloseTo(0.4439045, 6);
+    expect(some.high).toBeCloseTo(0.9747893, 6);
+    expect(clopperPearson(0, 10, 0.05)).toMatchObject({ low: 0, estimate: 0 });
+    expect(clopperPearson(0, 10, 0.05).high).toBeCloseTo(0.3084971, 6);
+    expect(clopperPearson(10, 10, 0.05).high).toBe(1);
+  });
+
+  it('Wilson of 8 in 10', () => {
+    const interval = wilson(8, 10, 0.05);
+    expect(interval.low).toBeCloseTo(0.4901625, 6);
+    expect(interval.high).toBeCloseTo(0.9433178, 6);
+  });
+
+  it('exact Poisson limits of 5 and of 0 events, as printed for radiation counts', () => {
+    const five = poissonRate(5, 1, 0.05);
+    expect(five.low).toBeCloseTo(1.623486, 5);
+    expect(five.high).toBeCloseTo(11.668332, 5);
+    const none = poissonRate(0, 1, 0.05);
+    expect(none.low).toBe(0);
+    expect(none.high).toBeCloseTo(3.688879, 5);
+  });
+
+  it('says why nothing is known of no trials and no hours', () => {
+    expect(clopperPearson(0, 0, 0.05)).toMatchObject({ estimate: null, notes: ['no trials'] });
+    expect(poissonRate(0, 0, 0.05)).toMatchObject({ estimate: null, notes: ['no hours'] });
+  });
+});
+
+describe('summaries', () => {
+  it('percentile of type 7', () => {
+    expect(percentile([10, 1, 3, 2, 4], 0.95)).toBeCloseTo(8.8, 12);
+    expect(median([4, 1, 3, 2])).toBe(2.5);
+    expect(() => percentile([], 0.5)).toThrow(RangeError);
+  });
+
+  it('sums without losing small terms', () => {
+    expect(sum([1e16, 1, -1e16])).toBe(1);
+  });
+});
+
+describe('least squares', () => {
+  // NIST Statistical Reference Datasets, NoInt1: y = b·x, certified values.
+  const x = [60, 61, 62, 63, 64, 65, 66, 67, 68, 69, 70];
+  const y = [130, 131, 132, 133, 134, 135, 136, 137, 138, 139, 140];
+
+  it('agrees with the certified values of NoInt1', () => {
+    const fit = leastSquares([x], y);
+    expect(fit?.coefficients[0]).toBeCloseTo(2.07438016528926, 11);
+    expect(fit?.rss).toBeCloseTo(127.272727272727, 9);
+    expect(fit && Math.sqrt(combinationVariance(fit, [1]))).toBeCloseTo(0.0165289256198347, 12);
+  });
+
+  it('refuses columns that say the same, and too few observations', () => {
+    expect(leastSquares([x, x.map((value) => 3 * value)], y)).toBeNull();
+    expect(
+      leastSquares(
+        [
+          [1, 2],
+          [2, 1],
+        ],
+        [1, 2],
+      ),
+    ).toBeNull();
+  });
+});
+
+describe('one-side rule', () => {
+  it('with one artefact is the ordinary t interval', () => {
+    // Student's sleep data, group 2: mean 2.33, 95 % interval 0.8976775 … 3.7623225.
+    const values = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4];
+    const interval = oneSideInterval(new Map([['f', values]]), 0.05);
+    expect(interval.estimate).toBeCloseTo(2.33, 12);
+    expect(interval.low).toBeCloseTo(0.8976775, 6);
+    expect(interval.high).toBeCloseTo(3.7623225, 6);
+  });
+
+  it('counts every artefact the same, and borrows the scatter for a single print', () => {
+    const values = new Map([
+      ['a', [1, 3]],
+      ['b', [10]],
+    ]);
+    const interval = oneSideInterval(values, 0.05);
+    expect(interval.estimate).toBe(6);
+    // s² = 2 with one degree of freedom for both: v = (2/2 + 2/1)/4 = 0.75,
+    // df = 0.75²/((1² + 2²)/16) = 1.8.
+    const half = tQuantile(0.975, 1.8) * Math.sqrt(0.75);
+    expect(interval.high).toBeCloseTo(6 + half, 9);
+  });
+
+  it('has no interval where every artefact has one print', () => {
+    const interval = oneSideInterval(
+      new Map([
+        ['a', [1]],
+        ['b', [2]],
+      ]),
+      0.05,
+    );
+    expect(interval).toMatchObject({ estimate: 1.5, low: null, high: null });
+    expect(interval.notes).toEqual(['one print per artefact: no interval']);
+  });
+
+  it('has ends at the estimate where nothing varies', () => {
+    const interval = oneSideInterval(new Map([['a', [2, 2, 2]]]), 0.05);
+    expect(interval).toMatchObject({ estimate: 2, low: 2, high: 2 });
+  });
+});

@@ -1,0 +1,107 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test as base, type Page } from '@playwright/test';
+import { freshDatabase } from '../support/database';
+import { DEMO } from '../support/demo-files';
+
+/** A running application with the demo study in a database of its own. */
+export interface Bench {
+  url: string;
+  /** Address of the demo study. */
+  study: string;
+  stop: () => Promise<void>;
+  start: () => Promise<void>;
+}
+
+function startServer(
+  databaseUrl: string,
+  port: number,
+): Promise<{ child: ChildProcess; port: number }> {
+  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      ASTRO_NODE_AUTOSTART: 'disabled',
+      DATABASE_URL: databaseUrl,
+      DEMO_STUDY: DEMO,
+      HOST: '127.0.0.1',
+      PORT: String(port),
+    },
+  });
+  return new Promise((resolve, reject) => {
+    child.once('message', (message) =>
+      resolve({ child, port: (message as { port: number }).port }),
+    );
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+}
+
+const kill = (child: ChildProcess): Promise<void> =>
+  new Promise((resolve) => {
+    child.once('exit', () => resolve());
+    child.kill('SIGKILL');
+  });
+
+export const test = base.extend<object, { bench: Bench }>({
+  bench: [
+    async ({}, use) => {
+      const { url: databaseUrl, drop } = await freshDatabase();
+      let { child, port } = await startServer(databaseUrl, 0);
+      const url = `http://127.0.0.1:${port}`;
+      const studies = (await (await fetch(`${url}/api/v1/studies`)).json()) as {
+        study_id: string;
+      }[];
+      await use({
+        url,
+        study: `${url}/studies/${studies[0]?.study_id}`,
+        stop: () => kill(child),
+        start: async () => {
+          ({ child, port } = await startServer(databaseUrl, port));
+        },
+      });
+      await kill(child);
+      await drop();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+});
+
+/** Opens a page and waits until its islands answer. */
+export async function open(page: Page, url: string): Promise<void> {
+  await page.goto(url);
+  await settled(page);
+}
+
+/** Waits until the islands of the page answer. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null);
+}
+
+const AXE = readFileSync(join('node_modules', 'axe-core', 'axe.min.js'), 'utf8');
+
+interface Violation {
+  id: string;
+  impact: string | null;
+  nodes: { html: string; failureSummary: string }[];
+}
+
+/** Expects that axe finds nothing against WCAG 2.2 AA on the page. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const found = await page.evaluate(async (source) => {
+    // The content policy forbids added script elements; evaluation by the browser's driver is not one.
+    (0, eval)(source);
+    const { axe } = window as unknown as {
+      axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> };
+    };
+    const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+    return (await axe.run(document, { runOnly: { type: 'tag', values: tags } })).violations;
+  }, AXE);
+  const said = found.map(
+    ({ id, nodes }) => `${id}: ${nodes[0]?.html}\n${nodes[0]?.failureSummary}`,
+  );
+  expect(said).toEqual([]);
+}
+
+export { expect } from '@playwright/test';

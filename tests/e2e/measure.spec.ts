@@ -1,0 +1,137 @@
+import type { Page } from '@playwright/test';
+import { expect, open, test } from './bench';
+
+const readings = async (
+  study: string,
+): Promise<{ specimen_id: string; value_mm: number; operator: string | null }[]> => {
+  const id = study.split('/').at(-1);
+  const origin = new URL(study).origin;
+  return (await fetch(`${origin}/api/v1/studies/${id}/readings`)).json() as never;
+};
+
+const field = (page: Page) => page.getByRole('textbox', { name: /^Reading of/ });
+
+const present = (page: Page) => page.getByRole('region', { name: 'Reading' }).getByRole('heading');
+
+test('a specimen is measured with the keyboard alone, and the result changes', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/accuracy`);
+  const figure = page.locator('[data-figure="accuracy/B-tuned"]');
+  const before = await figure.textContent();
+  // The first specimen that is not all measured comes up by itself, its first dimension at hand.
+  await open(page, `${bench.study}/measure`);
+  await expect(field(page)).toBeFocused();
+  await expect(present(page)).toContainText('x1 step');
+  await page.keyboard.type('20.14');
+  await expect(page.locator('[data-mark=deviation]')).toHaveText('+0.14');
+  await page.keyboard.press('Enter');
+  await expect(present(page)).toContainText('x2 steps');
+  await page.keyboard.type('40,15');
+  await page.keyboard.press('Enter');
+  await expect(present(page)).toContainText('x3 steps');
+  // R reads the last dimension again.
+  await page.keyboard.press('r');
+  await expect(present(page)).toContainText('x2 steps');
+  await expect(present(page)).toContainText('reading 2');
+  await page.keyboard.type('40.13');
+  await page.keyboard.press('Enter');
+  const row = page.getByRole('row', { name: /x2 steps/ });
+  await expect(row).toContainText('40.140');
+  await expect(row).toContainText('+0.140');
+  // X: cannot be measured; U takes it back.
+  await expect(present(page)).toContainText('x3 steps');
+  await page.keyboard.press('x');
+  await expect(page.getByRole('row', { name: /x3 steps/ })).toContainText('cannot be measured');
+  await page.keyboard.press('u');
+  await expect(page.getByRole('row', { name: /x3 steps/ })).not.toContainText('cannot be measured');
+  await page.keyboard.type('60.16');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('u');
+  await expect(present(page)).toContainText('x3 steps');
+  await page.keyboard.type('60.15');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-mark=specimen-summary]')).toContainText('3 of 17 dimensions');
+  // Saved as typed: another visit finds them.
+  await expect(page.getByText(/entr(y|ies) waits?/)).toHaveCount(0);
+  const specimen =
+    new URL(page.url()).searchParams.get('specimen') ??
+    (await page.locator('b.font-mono').first().textContent());
+  await open(page, `${bench.study}/measure?specimen=${specimen}`);
+  await expect(page.getByRole('row', { name: /x3 steps/ })).toContainText('60.150');
+  await open(page, `${bench.study}/results/accuracy`);
+  await expect(figure).not.toHaveText(before ?? '');
+});
+
+test('what is doubtful is asked about, and nothing is taken silently', async ({ page, bench }) => {
+  await open(page, `${bench.study}/measure?specimen=K7-002`);
+  await page.keyboard.press('ArrowDown');
+  const name = await present(page).textContent();
+  const count = (await readings(bench.study)).length;
+  const input = field(page);
+  await page.keyboard.type('2o.1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“2o.1” is not a number');
+  await expect(input).toHaveValue('2o.1');
+  await expect(present(page)).toHaveText(name ?? '');
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('201');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText(
+    /201 is 1\d\d\.\d\d mm above the nominal .* Enter again keeps it/,
+  );
+  await expect(input).toHaveValue('201');
+  expect((await readings(bench.study)).length).toBe(count);
+  await page.keyboard.press('Enter');
+  await expect(input).toHaveValue('');
+  await expect.poll(async () => (await readings(bench.study)).length).toBe(count + 1);
+  await page.keyboard.press('u');
+  await expect.poll(async () => (await readings(bench.study)).length).toBe(count);
+});
+
+test('specimens are chosen by key and by their sticker', async ({ page, bench }) => {
+  await open(page, `${bench.study}/measure`);
+  const code = page.locator('h1 ~ b').first();
+  const first = await code.textContent();
+  await page.keyboard.press('PageUp');
+  await expect(code).not.toHaveText(first ?? '');
+  await page.keyboard.press('Control+Enter');
+  await expect(code).toHaveText(first ?? '');
+  await page.keyboard.type('k7-003');
+  await page.keyboard.press('Enter');
+  await expect(code).toHaveText('K7-003');
+  await expect(field(page)).toBeFocused();
+});
+
+test('entries made while the server is away wait, and arrive once', async ({ page, bench }) => {
+  await page.addInitScript(() => localStorage.setItem('vergleich.operator', 'away'));
+  await open(page, `${bench.study}/measure?specimen=K7-004`);
+  await expect(field(page)).toBeFocused();
+  await bench.stop();
+  const nominals = ['4.01', '4.02', '4.03'];
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  for (const value of nominals) {
+    // The same dimension each time: R goes back to it.
+    await page.keyboard.type(value);
+    await page.keyboard.press('Enter');
+    if (await page.getByText('Enter again keeps it').isVisible())
+      await page.keyboard.press('Enter');
+    await page.keyboard.press('r');
+  }
+  await expect(page.getByText('3 entries wait in this browser for the server.')).toBeVisible();
+  await bench.start();
+  await expect(page.getByText(/entries wait/)).toBeHidden({ timeout: 20_000 });
+  const mine = (await readings(bench.study)).filter((row) => row.operator === 'away');
+  expect(mine.map((row) => row.value_mm).sort()).toEqual([4.01, 4.02, 4.03]);
+});
+
+test('on a phone nothing is cut off', async ({ page, bench }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const path of ['/measure', '/runs', '/results/accuracy', '/question']) {
+    await open(page, bench.study + path);
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(overflow, path).toBeLessThanOrEqual(0);
+  }
+});

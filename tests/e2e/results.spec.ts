@@ -1,0 +1,139 @@
+import { expect, expectAccessible, open, settled, test } from './bench';
+
+test('a new user sees who is more accurate, by how much, and with which caveat', async ({
+  page,
+  bench,
+}) => {
+  await open(page, bench.url);
+  await page.getByRole('link', { name: 'Four machines for the clip bench' }).click();
+  const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();
+  await expect(tuned.getByRole('button', { name: /A tuned better · 0\.0\d mm/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Fulmar 42/ }).first()).toContainText(
+    /unsettled · \d+ prints each needed/,
+  );
+  await expect(page.getByText(/the smallest difference that matters here/)).toBeVisible();
+  await expect(page.getByText(/walls 0\.0\d mm too fat/).first()).toBeVisible();
+  await expect(page.getByText(/X: 0\.2\d % small/)).toBeVisible();
+});
+
+test('every figure opens its evidence by keyboard, and Esc goes back to it', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/accuracy`);
+  await expect(page.locator('html[data-evidence=ready]')).toBeAttached();
+  const figure = page.locator('[data-figure="accuracy/A-stock"]');
+  await figure.focus();
+  await page.keyboard.press('Enter');
+  const drawer = page.getByRole('complementary', { name: 'Evidence' });
+  await expect(
+    drawer.getByRole('heading', { name: 'Auklet 23 stock: Mean absolute deviation' }),
+  ).toBeVisible();
+  await expect(drawer.getByText(/from t over prints/)).toBeVisible();
+  await expect(drawer.getByRole('cell', { name: 'Stair block' }).first()).toBeVisible();
+  await expect(drawer.getByRole('cell', { name: 'hole 6' }).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(drawer).toBeHidden();
+  await expect(figure).toBeFocused();
+});
+
+test('every kind of figure has evidence', async ({ page, bench }) => {
+  for (const tab of ['accuracy', 'speed', 'reliability']) {
+    await open(page, `${bench.study}/results/${tab}`);
+    await expect(page.locator('html[data-evidence=ready]')).toBeAttached();
+    const figures = await page.locator('[data-figure]').evaluateAll((all) => [
+      ...new Map(
+        all.map((one) => {
+          const [kind, , part] = ((one as HTMLElement).dataset.figure ?? '').split('/');
+          return [`${kind}/${part ? 'part' : ''}`, (one as HTMLElement).dataset.figure ?? ''];
+        }),
+      ).values(),
+    ]);
+    expect(figures.length).toBeGreaterThan(0);
+    for (const figure of figures) {
+      await page.locator(`[data-figure="${figure}"]`).first().click();
+      const drawer = page.getByRole('complementary', { name: 'Evidence' });
+      await expect(drawer.getByRole('table').first(), figure).toBeVisible();
+      await page.keyboard.press('Escape');
+    }
+  }
+});
+
+test('the line-up strip hides, and changes the reference, in the address', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/accuracy`);
+  await page.getByRole('link', { name: /Hide\s+Fulmar 42/ }).click();
+  await expect(page).toHaveURL(/hide=D-stock/);
+  await expect(page.getByRole('main').getByText('Fulmar 42')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Compare with Gannet X26 stock' }).click();
+  await expect(page).toHaveURL(/hide=D-stock&ref=B-stock/);
+  await expect(page.getByRole('row', { name: /Auklet 23\s+stock/ }).first()).toContainText(
+    /A worse · 0\.0\d mm/,
+  );
+  await page.getByRole('link', { name: 'Runs' }).click();
+  await expect(page).toHaveURL(/runs\?hide=D-stock&ref=B-stock/);
+  await page.getByRole('link', { name: 'as the study has it' }).click();
+  await expect(page).not.toHaveURL(/\?/);
+});
+
+test('speed and reliability say what they prove', async ({ page, bench }) => {
+  await open(page, `${bench.study}/results/speed`);
+  await expect(page.getByRole('button', { name: /^B better · 5\d % less time$/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Reliability' }).click();
+  const row = page.getByRole('row', { name: /Gannet X26\s+stock/ });
+  await expect(row).toContainText('13 in a row: fails in fewer than 21 %');
+  const auklet = page.getByRole('row', { name: /Auklet 23\s+stock/ });
+  await expect(auklet).toContainText('11/13');
+  await expect(auklet).toContainText('11/11');
+});
+
+test('pages are accessible, and say what is not built', async ({ page, bench }) => {
+  const pages = [
+    '',
+    '/question',
+    '/line-up',
+    '/plan',
+    '/runs',
+    '/measure',
+    '/inspect',
+    '/results/accuracy',
+    '/results/speed',
+    '/results/reliability',
+    '/results/surface',
+    '/report',
+  ];
+  for (const path of pages) {
+    await open(page, path === '' ? bench.url : bench.study + path);
+    await expectAccessible(page);
+  }
+  await open(page, `${bench.study}/plan`);
+  await expect(page.getByText(/Not built yet\. /)).toBeVisible();
+});
+
+test('the dark theme is as readable', async ({ page, bench }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  for (const path of ['/results/accuracy', '/runs', '/measure']) {
+    await open(page, bench.study + path);
+    await expectAccessible(page);
+  }
+});
+
+test('the keys of a page are shown on ?', async ({ page, bench }) => {
+  await open(page, `${bench.study}/measure`);
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys of this page' });
+  await expect(keys.getByText('cannot be measured')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+});
+
+test('an address that leads nowhere says so', async ({ page, bench }) => {
+  const answer = await page.goto(`${bench.url}/studies/none/runs`);
+  expect(answer?.status()).toBe(404);
+  await settled(page);
+  await expect(
+    page.getByRole('heading', { name: 'There is nothing at this address' }),
+  ).toBeVisible();
+});

@@ -1,0 +1,164 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { freshDatabase } from '../support/database';
+import { changedDemo, DEMO, demoFiles } from '../support/demo-files';
+import { zipped } from '../support/zip';
+
+const folder = mkdtempSync(join(tmpdir(), 'vergleich-cli-'));
+let url: string;
+let drop: () => Promise<void>;
+beforeAll(async () => {
+  ({ url, drop } = await freshDatabase());
+});
+afterAll(async () => {
+  await drop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+interface Ended {
+  code: number;
+  out: string;
+  err: string;
+}
+
+const run = (...args: string[]): Promise<Ended> =>
+  new Promise((resolve) => {
+    execFile(
+      process.execPath,
+      ['bin/vergleich.mjs', ...args],
+      { env: { ...process.env, DATABASE_URL: url }, maxBuffer: 1 << 28 },
+      (error, out, err) => resolve({ code: error ? Number(error.code) : 0, out, err }),
+    );
+  });
+
+const write = (name: string, bytes: Uint8Array | string): string => {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+};
+
+describe('evaluate', () => {
+  it('prints one JSON object with the keys of the contract, and nothing else', async () => {
+    const { code, out, err } = await run(
+      'evaluate',
+      DEMO,
+      '--json',
+      '--alpha',
+      '0.1',
+      '--seed',
+      '7',
+    );
+    expect(code).toBe(0);
+    expect(err).toBe('');
+    const results = JSON.parse(out) as Record<string, Record<string, unknown>>;
+    expect(results.study).toMatchObject({ reference: 'A-stock', alpha: 0.1, seed: 7 });
+    expect(Object.keys(results.pairs ?? {})).toEqual(['accuracy_mm', 'surface', 'ln_print_s']);
+    expect(Object.keys(results.accuracy?.['A-stock'] as object)).toEqual(
+      expect.arrayContaining(
+        'prints specimens dimensions readings bias_mm mae_mm rmse_mm max_abs_mm mean_abs_pct repeatability_mm systematic_mm it_grade it_value it_basis tolerance by_axis by_kind fit cells'.split(
+          ' ',
+        ),
+      ),
+    );
+  });
+
+  it('prints for people, with the verdicts', async () => {
+    const { out } = await run('evaluate', DEMO);
+    expect(out).toMatch(/Auklet 23 tuned .* better · 0\.\d\d mm/);
+    expect(out).toContain('Reference: Auklet 23 stock');
+  });
+
+  it('takes a zip, a folder within it too', async () => {
+    const path = write('demo.zip', zipped(demoFiles(), 'clip-bench/'));
+    const [fromZip, fromFolder] = await Promise.all([
+      run('evaluate', path, '--json'),
+      run('evaluate', DEMO, '--json'),
+    ]);
+    expect(fromZip.out).toBe(fromFolder.out);
+  });
+});
+
+describe('validate', () => {
+  it('is quiet about a valid package', async () => {
+    expect(await run('validate', DEMO)).toEqual({ code: 0, out: '', err: '' });
+  });
+
+  it('names every fault on stderr, one a line', async () => {
+    const files = changedDemo({
+      'noise.csv': (text) => text.replace('idle', 'asleep').replace('48.7', '48,7'),
+    });
+    const { code, out, err } = await run('validate', write('faults.zip', zipped(files)));
+    expect(code).toBe(1);
+    expect(out).toBe('');
+    expect(
+      err
+        .trim()
+        .split('\n')
+        .map((line) => line.split(': ')[0]),
+    ).toEqual(['noise.csv:2:state', 'noise.csv:3:-']);
+  });
+});
+
+describe('exit codes', () => {
+  it('1 for wrong input, without a stack trace', async () => {
+    for (const args of [
+      ['evaluate', '/nowhere'],
+      ['validate', write('no.zip', 'no')],
+      ['export', 'x', '--to', join(folder, 'x.zip')],
+    ]) {
+      const { code, err } = await run(...args);
+      expect(code, args.join(' ')).toBe(1);
+      expect(err).not.toMatch(/\n\s+at /);
+      expect(err.trim().length).toBeGreaterThan(10);
+    }
+  });
+
+  it('2 for wrong usage', async () => {
+    for (const args of [
+      [],
+      ['fly'],
+      ['evaluate'],
+      ['evaluate', DEMO, '--alpha', '2'],
+      ['evaluate', DEMO, '--seed', 'x'],
+      ['export', 'x'],
+    ]) {
+      expect((await run(...args)).code, args.join(' ')).toBe(2);
+    }
+  });
+});
+
+describe('import and export', () => {
+  it('bring a study in and out of the database', async () => {
+    const imported = await run('import', DEMO);
+    expect(imported).toMatchObject({ code: 0, err: '' });
+    const to = join(folder, 'out.zip');
+    expect(await run('export', imported.out.trim(), '--to', to)).toEqual({
+      code: 0,
+      out: '',
+      err: '',
+    });
+    expect(readFileSync(to).length).toBeGreaterThan(5000);
+    const [again, before] = await Promise.all([
+      run('evaluate', to, '--json'),
+      run('evaluate', DEMO, '--json'),
+    ]);
+    expect(again.out).toBe(before.out);
+  });
+
+  it('say so where there is no database', async () => {
+    const wrong = url.replace(/:\d+\//, ':1/');
+    const ended = await new Promise<Ended>((resolve) => {
+      execFile(
+        process.execPath,
+        ['bin/vergleich.mjs', 'import', DEMO],
+        { env: { ...process.env, DATABASE_URL: wrong } },
+        (error, out, err) => resolve({ code: error ? Number(error.code) : 0, out, err }),
+      );
+    });
+    expect(ended.code).toBe(1);
+    expect(ended.err).toContain('cannot be used');
+  });
+});

@@ -1,0 +1,273 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { buffer } from 'node:stream/consumers';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { unzipSync } from 'fflate';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { evaluate } from '../../src/core/evaluate';
+import { memorySource, readPackage } from '../../src/core/package';
+import {
+  appendReading,
+  ConflictError,
+  deleteRow,
+  findRow,
+  insertRow,
+  listReadings,
+  listStudies,
+  loadStudy,
+  migrate,
+  RefusedError,
+  supersedeReading,
+  updateRow,
+  updateStudy,
+  deleteStudy,
+  restoreStudy,
+  findStudy,
+  NotFoundError,
+  type Database,
+} from '../../src/data';
+import { exportStudy } from '../../src/server/export-study';
+import { importStudy } from '../../src/server/import-study';
+import { freshDatabase } from '../support/database';
+import { changedDemo, DEMO, demoFiles } from '../support/demo-files';
+import { zipped } from '../support/zip';
+
+let db: Database;
+let drop: () => Promise<void>;
+const folder = mkdtempSync(join(tmpdir(), 'vergleich-test-'));
+
+beforeAll(async () => {
+  ({ db, drop } = await freshDatabase());
+});
+afterAll(async () => {
+  await drop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const zipFile = (name: string, bytes: Uint8Array): string => {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+};
+
+async function importDemo(): Promise<string> {
+  const { studyId } = await importStudy(db, DEMO);
+  if (studyId === null) throw new Error('the demo has faults');
+  return studyId;
+}
+
+describe('migrations', () => {
+  it('run once, however often they are asked for', async () => {
+    expect(await migrate(db.sequelize)).toEqual([]);
+  });
+});
+
+describe('import and export', () => {
+  it('gives identical tables and files through import, export and import', async () => {
+    const files = demoFiles();
+    files.set('photos/a.png', new Uint8Array([137, 80, 78, 71, 0, 255]));
+    const big = Uint8Array.from({ length: 2_500_000 }, (_, at) => (at * 7919) % 256);
+    files.set('mesh/stair.stl', big);
+    files.set('own-notes.csv', new TextEncoder().encode('a,b\n1,2\n'));
+    const first = await importStudy(db, zipFile('with-files.zip', zipped(files, 'study/')));
+    expect(first.faults).toEqual([]);
+    const { zip } = await exportStudy(db, first.studyId ?? '');
+    const exported = new Map(Object.entries(unzipSync(await buffer(zip))));
+    for (const [path, bytes] of files) {
+      const same = Buffer.from(exported.get(path) ?? []).equals(Buffer.from(bytes));
+      expect(same, path).toBe(true);
+    }
+    expect([...exported.keys()].sort()).toEqual([...files.keys()].sort());
+    const second = await importStudy(db, zipFile('again.zip', zipped(exported)));
+    const [one, two] = await Promise.all([
+      loadStudy(db, first.studyId ?? ''),
+      loadStudy(db, second.studyId ?? ''),
+    ]);
+    expect(two.study.tables).toEqual(one.study.tables);
+    expect(two.study.meta).toEqual(one.study.meta);
+  });
+
+  it('keeps unknown columns', async () => {
+    const files = changedDemo({
+      'machines.csv': (text) => text.replaceAll('\r\n', ',blue\r\n').replace(',blue', ',colour'),
+    });
+    const { studyId } = await importStudy(db, zipFile('colour.zip', zipped(files)));
+    const { zip } = await exportStudy(db, studyId ?? '');
+    const exported = unzipSync(await buffer(zip));
+    expect(new TextDecoder().decode(exported['machines.csv'])).toBe(
+      new TextDecoder().decode(files.get('machines.csv')),
+    );
+  });
+
+  it('keeps nothing where there is a fault', async () => {
+    const before = await listStudies(db);
+    const files = changedDemo({
+      'readings.csv': (text) => text.replace(/KM(?![\s\S]*KM)/, 'KM,x'),
+    });
+    const outcome = await importStudy(db, zipFile('fault.zip', zipped(files)));
+    expect(outcome.studyId).toBeNull();
+    expect(outcome.faults.length).toBeGreaterThan(0);
+    expect(await listStudies(db)).toEqual(before);
+  });
+
+  it('gives the same results from the database as from the package', async () => {
+    const studyId = await importDemo();
+    const { study } = await loadStudy(db, studyId);
+    const { content } = await readPackage(memorySource(demoFiles()));
+    if (!content) throw new Error('the demo has faults');
+    expect(evaluate(study)).toEqual(evaluate(content.study));
+  });
+});
+
+describe('readings', () => {
+  const reading = (more: Record<string, string | number | null> = {}) => ({
+    reading_id: uuid(),
+    specimen_id: 'K7-001',
+    dimension_id: '',
+    trial: 1,
+    value_mm: 20.04,
+    instrument_id: 'caliper-1',
+    operator: 'ZZ',
+    at: '2026-04-01T10:00:00+02:00',
+    superseded_at: null,
+    ...more,
+  });
+  let studyId: string;
+  let place: { specimen_id: string; dimension_id: string };
+  beforeAll(async () => {
+    studyId = await importDemo();
+    const [known] = await listReadings(db, studyId);
+    place = {
+      specimen_id: String(known?.specimen_id),
+      dimension_id: String(known?.dimension_id),
+    };
+  });
+
+  it('count once however often they are sent', async () => {
+    const before = (await listReadings(db, studyId)).length;
+    const one = reading(place);
+    const kept = await appendReading(db, studyId, one);
+    const again = await appendReading(db, studyId, one);
+    expect(again).toEqual(kept);
+    expect((await listReadings(db, studyId)).length).toBe(before + 1);
+  });
+
+  it('take the next trial where two benches send the same at once', async () => {
+    const operator = 'two';
+    const kept = await Promise.all(
+      Array.from({ length: 6 }, () => appendReading(db, studyId, reading({ ...place, operator }))),
+    );
+    expect(kept.map((row) => row.trial).sort()).toEqual([1, 2, 3, 4, 5, 6]);
+  });
+
+  it('are superseded, never taken out', async () => {
+    const kept = await appendReading(db, studyId, reading({ ...place, operator: 'slip' }));
+    const at = '2026-04-01T11:00:00+02:00';
+    expect((await supersedeReading(db, studyId, kept.reading_id, at)).superseded_at).toBe(at);
+    const later = '2026-04-01T12:00:00+02:00';
+    expect((await supersedeReading(db, studyId, kept.reading_id, later)).superseded_at).toBe(at);
+    const { study } = await loadStudy(db, studyId, ['readings']);
+    const stored = study.tables.readings.filter((row) => row.operator === 'slip');
+    expect(stored).toHaveLength(1);
+    expect(stored[0]?.superseded_at).toBe(at);
+    // Its trial is free again.
+    const next = await appendReading(db, studyId, reading({ ...place, operator: 'slip' }));
+    expect(next.trial).toBe(1);
+  });
+
+  it('raise the revision', async () => {
+    const before = BigInt((await findStudy(db, studyId)).revision);
+    await appendReading(db, studyId, reading({ ...place, operator: 'rev' }));
+    expect(BigInt((await findStudy(db, studyId)).revision)).toBe(before + 1n);
+  });
+
+  it('of a specimen that is not there are refused', async () => {
+    const stray = reading({ ...place, specimen_id: 'nobody' });
+    await expect(appendReading(db, studyId, stray)).rejects.toThrow(RefusedError);
+  });
+});
+
+describe('rows', () => {
+  let studyId: string;
+  beforeAll(async () => {
+    studyId = await importDemo();
+  });
+  const key = { machine_id: 'auklet' };
+
+  it('are changed from the version that was seen, and not otherwise', async () => {
+    const seen = await findRow(db, studyId, 'machines', key);
+    const first = await updateRow(
+      db,
+      studyId,
+      'machines',
+      key,
+      { firmware: '2.5' },
+      seen.row_version,
+      'KM',
+    );
+    expect(first.firmware).toBe('2.5');
+    const second = updateRow(
+      db,
+      studyId,
+      'machines',
+      key,
+      { firmware: '2.6' },
+      seen.row_version,
+      'TS',
+    );
+    const conflict = await second.catch((error: unknown) => error);
+    expect(conflict).toBeInstanceOf(ConflictError);
+    expect((conflict as ConflictError).current).toMatchObject({ firmware: '2.5', row_version: 2 });
+  });
+
+  it('taken twice are taken once, and another row with the id is refused', async () => {
+    const row = { material_id: 'new', type: 'PLA' };
+    const whole = {
+      ...(await findRow(db, studyId, 'materials', { material_id: 'pla-0417' })),
+      ...row,
+    };
+    const { row_version: _, ...clean } = whole;
+    await insertRow(db, studyId, 'materials', clean, null);
+    await insertRow(db, studyId, 'materials', clean, null);
+    await expect(
+      insertRow(db, studyId, 'materials', { ...clean, type: 'PETG' }, null),
+    ).rejects.toThrow(ConflictError);
+  });
+
+  it('that others name stay', async () => {
+    await expect(
+      deleteRow(db, studyId, 'contenders', { contender_id: 'A-stock' }, 1, null),
+    ).rejects.toThrow(RefusedError);
+    expect(await findRow(db, studyId, 'contenders', { contender_id: 'A-stock' })).toBeTruthy();
+  });
+
+  it('keep what they were, with who and when', async () => {
+    const [rows] = await db.sequelize.query(
+      "select before, after, who from changes where table_name = 'machines' and who = 'KM'",
+    );
+    expect(rows).toMatchObject([{ before: { firmware: '2.4.1' }, after: { firmware: '2.5' } }]);
+  });
+});
+
+describe('a study', () => {
+  it('conflicts show how it stands', async () => {
+    const studyId = await importDemo();
+    await updateStudy(db, studyId, { title: 'One' }, 1, null);
+    await expect(updateStudy(db, studyId, { title: 'Two' }, 1, null)).rejects.toMatchObject({
+      current: { title: 'One', row_version: 2 },
+    });
+  });
+
+  it('that is deleted can be brought back', async () => {
+    const studyId = await importDemo();
+    await deleteStudy(db, studyId);
+    await expect(findStudy(db, studyId)).rejects.toThrow(NotFoundError);
+    await restoreStudy(db, studyId);
+    expect((await findStudy(db, studyId)).title).toBe('Four machines for the clip bench');
+  });
+
+  it('asked for by something that is no id is not there', async () => {
+    await expect(findStudy(db, "x' or 1=1")).rejects.toThrow(NotFoundError);
+  });
+});

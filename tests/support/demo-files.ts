@@ -1,0 +1,22 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+/** The demo study's folder. */
+export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
+
+/** The files of the demo study, in memory. */
+export const demoFiles = (): Map<string, Uint8Array> =>
+  new Map(readdirSync(DEMO).map((name) => [name, readFileSync(join(DEMO, name))]));
+
+/** The demo study's files with some changed: text for new content, null for taken out. */
+export function changedDemo(
+  change: Record<string, ((text: string) => string) | null>,
+): Map<string, Uint8Array> {
+  const files = demoFiles();
+  for (const [name, edit] of Object.entries(change)) {
+    const bytes = files.get(name);
+    if (edit === null) files.delete(name);
+    else files.set(name, new TextEncoder().encode(edit(new TextDecoder().decode(bytes))));
+  }
+  return files;
+}
