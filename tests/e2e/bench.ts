@@ -46,6 +46,8 @@ const kill = (child: ChildProcess): Promise<void> =>
 
 export const test = base.extend<object, { bench: Bench }>({
   bench: [
+    // Playwright reads which fixtures are wanted off this pattern; here it is none.
+    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const { url: databaseUrl, drop } = await freshDatabase();
       let { child, port } = await startServer(databaseUrl, 0);
@@ -77,6 +79,8 @@ export async function open(page: Page, url: string): Promise<void> {
 /** Waits until the islands of the page answer. */
 export async function settled(page: Page): Promise<void> {
   await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null);
+  // Effects run a moment after the islands have taken over.
+  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
 }
 
 const AXE = readFileSync(join('node_modules', 'axe-core', 'axe.min.js'), 'utf8');

@@ -122,6 +122,7 @@ test('the dark theme is as readable', async ({ page, bench }) => {
 
 test('the keys of a page are shown on ?', async ({ page, bench }) => {
   await open(page, `${bench.study}/measure`);
+  await expect(page.locator('html[data-keys-help=ready]')).toBeAttached();
   await page.keyboard.press('?');
   const keys = page.getByRole('dialog', { name: 'Keys of this page' });
   await expect(keys.getByText('cannot be measured')).toBeVisible();

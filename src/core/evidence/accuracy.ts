@@ -10,7 +10,7 @@ import { oneSideInterval, type Interval } from '../stats';
 import { AXES, DIMENSION_KINDS, groupBy, type Axis, type StudyIndex } from '../study';
 import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
 
-const mm = (value: number, digits = 3): number => Number(value.toFixed(digits));
+const mm = (value: number, digits = 3): string => value.toFixed(digits).replace('-', '−');
 
 const say = (interval: Interval, unit: string): string =>
   interval.estimate === null
@@ -29,7 +29,7 @@ function readingsTable(cells: readonly Cell[]): EvidenceTable {
     ordered.map((cell) => [
       codeOf(cell),
       cell.dimension.name,
-      cell.dimension.nominal_mm,
+      mm(cell.dimension.nominal_mm, 2),
       cell.readings.map((row) => row.value_mm.toFixed(2)).join(' · '),
       mm(cell.mean_mm),
       mm(cell.deviation_mm),
@@ -129,7 +129,7 @@ export function fitEvidence(measurements: Measurements, contenderId: string, axi
         ['kind', ['nominal mm'], ['mean deviation mm']],
         axisPoints(cells, axis).map((point) => [
           point.kind,
-          point.nominal_mm,
+          mm(point.nominal_mm, 2),
           mm(point.deviation_mm, 4),
         ]),
       ),

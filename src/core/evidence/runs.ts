@@ -14,7 +14,7 @@ function timesTable(index: StudyIndex, title: string, prints: readonly Print[]):
       print.print_s,
       print.estimate_s,
       print.print_s !== null && print.estimate_s !== null
-        ? Number((print.print_s / print.estimate_s).toFixed(3))
+        ? (print.print_s / print.estimate_s).toFixed(3)
         : null,
       print.outcome,
     ]),
@@ -85,7 +85,7 @@ export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evi
             index.artefacts.get(print.artefact_id)?.name ?? print.artefact_id,
             print.repeat,
             print.outcome,
-            hours === null ? null : Number(hours.toFixed(2)),
+            hours === null ? null : hours.toFixed(2),
           ];
         }),
       ),

@@ -36,6 +36,7 @@ export function KeysHelp() {
       open();
     };
     document.addEventListener('keydown', onKey);
+    document.documentElement.dataset.keysHelp = 'ready';
     return () => document.removeEventListener('keydown', onKey);
   }, []);
   return (

@@ -107,7 +107,7 @@ function DeviationCell({ value, neutral, figure }: DeviationCellProps) {
   return (
     <td className={`px-2 py-1 text-right ${tone}`}>
       <button type="button" className="figure" data-figure={figure}>
-        {signed(value, 3)}
+        {signed(value, 2)}
       </button>
     </td>
   );

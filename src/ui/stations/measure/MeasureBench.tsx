@@ -151,7 +151,7 @@ export function MeasureBench(props: MeasureBenchProps) {
           print {specimen.print_id}
           {specimen.copy !== null && `, copy ${specimen.copy}`}, repeat {specimen.repeat}
         </span>
-        <span className="ml-auto flex items-center gap-2">
+        <span className="flex flex-wrap items-center gap-2 md:ml-auto">
           <label className="flex items-center gap-1.5 text-xs text-ink-2">
             instrument
             <select
@@ -170,7 +170,7 @@ export function MeasureBench(props: MeasureBenchProps) {
             </select>
           </label>
           <button type="button" className="action" onClick={() => step(1)}>
-            Next specimen <kbd className="key">Ctrl ↵</kbd>
+            Next specimen <kbd className="hidden key md:inline">Ctrl ↵</kbd>
           </button>
         </span>
       </div>

@@ -148,7 +148,7 @@ export function ReadingField(props: ReadingFieldProps) {
         />
         <p>
           <span className={`block font-mono text-xl ${tone}`} data-mark="deviation">
-            {deviation === null ? '\u00a0' : signed(deviation, 2)}
+            {deviation === null ? '' : signed(deviation, 2)}
           </span>
           <span className="text-xs text-ink-2">
             {deviation === null ? 'mm, Enter keeps it' : 'mm from nominal'}

@@ -47,7 +47,7 @@ export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMat
                         <button
                           key={`${cell.repeat} ${String(cell.print?.print_id)}`}
                           type="button"
-                          className="rounded-sm p-0.5 hover:bg-plum-soft"
+                          className="min-h-[24px] rounded-sm p-0.5 hover:bg-plum-soft"
                           aria-label={`${artefact.name}, ${mark.label}, repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
                           title={`repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
                           onClick={() => onOpen(cell)}
@@ -57,7 +57,7 @@ export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMat
                       ))}
                       <button
                         type="button"
-                        className="rounded-sm px-1.5 text-ink-2 hover:bg-plum-soft hover:text-plum"
+                        className="min-h-[24px] min-w-[24px] rounded-sm text-ink-2 hover:bg-plum-soft hover:text-plum"
                         aria-label={`Add a print: ${artefact.name}, ${mark.label}`}
                         title="add a print"
                         onClick={() =>
