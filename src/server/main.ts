@@ -1,4 +1,5 @@
-import { createServer } from 'node:http';
+import { once } from 'node:events';
+import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import compression from 'compression';
@@ -8,6 +9,8 @@ import { app, closeApp } from './app';
 import { importStudy } from './import-study';
 import { isLoopback } from './http/origin';
 
+const DEFAULT_PORT = 4680;
+const PORTS_TO_TRY = 20;
 const UPLOAD_TIMEOUT_MS = 60 * 60 * 1000;
 
 const HEADERS = {
@@ -29,10 +32,30 @@ async function loadDemo(): Promise<void> {
   if (outcome.studyId === null) log.error({ faults: outcome.faults }, 'the demo study has faults');
 }
 
+/** Listens on the port that is asked for, or on the first free one from the default on. */
+async function listen(server: Server, host: string, asked: number | null): Promise<void> {
+  const first = asked ?? DEFAULT_PORT;
+  const last = asked ?? DEFAULT_PORT + PORTS_TO_TRY - 1;
+  for (let port = first; port <= last; port += 1) {
+    try {
+      server.listen(port, host);
+      await once(server, 'listening');
+      return;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
+    }
+  }
+  throw new Error(
+    asked === null
+      ? `All ports from ${first} to ${last} are taken: set PORT to a free one.`
+      : `Port ${asked} is taken: set PORT to another one.`,
+  );
+}
+
 /** Starts the web server; resolves when it answers. */
 async function serve(): Promise<void> {
   const host = process.env.HOST ?? '127.0.0.1';
-  const port = Number(process.env.PORT ?? '4680');
+  const port = process.env.PORT === undefined ? null : Number(process.env.PORT);
   if (!isLoopback(host) && host !== '::1') {
     throw new Error(
       `HOST is ${host}: this version has no sign-in yet, and so it only listens on this machine (127.0.0.1 or localhost). Unset HOST.`,
@@ -64,12 +87,9 @@ async function serve(): Promise<void> {
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, host === 'localhost' ? '127.0.0.1' : host, resolve);
-  });
+  await listen(server, host === 'localhost' ? '127.0.0.1' : host, port);
   const address = server.address();
-  const shown = typeof address === 'object' && address ? address.port : port;
+  const shown = typeof address === 'object' && address ? address.port : DEFAULT_PORT;
   process.stdout.write(`Vergleich is running at http://${host}:${shown}/\n`);
   process.send?.({ port: shown });
 }

@@ -65,19 +65,23 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
                     {all.good}/{all.prints}
                   </button>
                 </td>
-                <Count value={all.rescued} />
-                <Count value={all.failed} />
-                <Count value={all.aborted} />
+                <Count value={all.rescued} id={mark.contender_id} />
+                <Count value={all.failed} id={mark.contender_id} />
+                <Count value={all.aborted} id={mark.contender_id} />
                 <td className="px-2 whitespace-nowrap">
                   {machine.success.estimate === null ? (
                     <Unknown why={machine.notes.join('; ')} />
                   ) : (
-                    <span className="font-mono">
+                    <button
+                      type="button"
+                      className="figure"
+                      data-figure={`reliability/${mark.contender_id}`}
+                    >
                       {machine.good}/{machine.prints}{' '}
                       <span className="text-ink-2">
                         {percent(machine.success.low ?? 0)} … {percent(machine.success.high ?? 1)}
                       </span>
-                    </span>
+                    </button>
                   )}
                 </td>
                 <td className="px-2 text-xs">
@@ -101,8 +105,12 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
   );
 }
 
-function Count({ value }: { value: number }) {
+function Count({ value, id }: { value: number; id: string }) {
   return (
-    <td className={`px-2 text-right font-mono ${value === 0 ? 'text-ink-2' : ''}`}>{value}</td>
+    <td className={`px-2 text-right ${value === 0 ? 'text-ink-2' : ''}`}>
+      <button type="button" className="figure" data-figure={`reliability/${id}`}>
+        {value}
+      </button>
+    </td>
   );
 }

@@ -69,7 +69,17 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
                     );
                   })}
                   <td className="px-2 text-right font-mono">
-                    {own.max_abs_mm === null ? <Unknown /> : fixed(own.max_abs_mm, 2)}
+                    {own.max_abs_mm === null ? (
+                      <Unknown />
+                    ) : (
+                      <button
+                        type="button"
+                        className="figure"
+                        data-figure={`tolerance/${mark.contender_id}`}
+                      >
+                        {fixed(own.max_abs_mm, 2)}
+                      </button>
+                    )}
                   </td>
                   <td className="px-2 text-right whitespace-nowrap">
                     <InTolerance own={own} id={mark.contender_id} />
