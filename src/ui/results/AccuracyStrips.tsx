@@ -2,7 +2,7 @@ import type { PairRow } from '../../core/compare';
 import type { AccuracySummary } from '../../core/sections';
 import type { ContenderMark } from '../../core/study';
 import { fixed } from '../lib/format';
-import { Badge } from '../marks/Badge';
+import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
 import { VerdictChip } from '../marks/VerdictChip';
@@ -50,13 +50,7 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
           {shown.map(({ mark, own }) => (
             <tr key={mark.contender_id}>
               <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                <span className="flex items-center gap-1.5">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
-                  <span className="truncate">
-                    {mark.machineName}{' '}
-                    <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
-                  </span>
-                </span>
+                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
               </th>
               <td className="p-0">
                 <DotStrip

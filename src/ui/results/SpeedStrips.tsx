@@ -3,6 +3,7 @@ import type { Speed } from '../../core/speed';
 import type { ContenderMark } from '../../core/study';
 import { duration, fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
+import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
 import { VerdictChip } from '../marks/VerdictChip';
@@ -47,13 +48,7 @@ export function SpeedStrips({ marks, speed, pairs, reference, deltaPct }: SpeedS
           {shown.map(({ mark, own }) => (
             <tr key={mark.contender_id}>
               <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                <span className="flex items-center gap-1.5">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
-                  <span className="truncate">
-                    {mark.machineName}{' '}
-                    <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
-                  </span>
-                </span>
+                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
               </th>
               <td className="p-0">
                 <DotStrip

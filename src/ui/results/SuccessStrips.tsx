@@ -1,7 +1,7 @@
 import type { ReliabilitySets } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
-import { Badge } from '../marks/Badge';
+import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, StripAxis, type StripScale } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
 
@@ -38,13 +38,7 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
             return (
               <tr key={mark.contender_id} className="border-b border-line-soft">
                 <th scope="row" className="w-[168px] pl-3 text-left font-normal">
-                  <span className="flex items-center gap-1.5">
-                    <Badge mark={mark} isReference={mark.contender_id === reference} />
-                    <span className="truncate">
-                      {mark.machineName}{' '}
-                      <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
-                    </span>
-                  </span>
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                 </th>
                 <td className="min-w-[200px] p-0">
                   <DotStrip
