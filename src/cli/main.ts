@@ -2,6 +2,7 @@ import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { PackageError } from '../server/packages';
 import { runEvaluate, type EvaluateFlags } from './evaluate';
 import { InputError } from './input-error';
+import { runToolpath, type ToolpathFlags } from './toolpath';
 import { runValidate } from './validate';
 
 const DONE = 0;
@@ -37,6 +38,13 @@ function buildProgram(): Command {
     .description('check a study package and name every fault')
     .argument('<study>', 'folder or zip of the study package')
     .action((study: string) => runValidate(study));
+  program
+    .command('toolpath')
+    .description('print what sliced files ask for, what can be reached, and what they differ in')
+    .argument('<files...>', 'sliced files, plain, gzip or in a container')
+    .option('--json', 'print one JSON object and nothing else')
+    .option('--machine <file>', 'JSON with the limits and the claim of the machine')
+    .action((files: string[], flags: ToolpathFlags) => runToolpath(files, flags));
   program
     .command('import')
     .description('put a study package into the database in DATABASE_URL')

@@ -1,0 +1,215 @@
+import { median } from '../stats';
+import { ANNOTATIONS, type AnnotationTable } from './annotations';
+import { claimFacts } from './claim';
+import type { BadLine, ToolpathFacts } from './facts';
+import { Interpreter } from './interpreter';
+import { Limits } from './limits';
+import { LineSplitter } from './lines';
+import type { MachineRecord } from './machine';
+import { Notes } from './notes';
+import { Planner } from './planner';
+import { ROLES } from './roles';
+import { Tally } from './tally';
+import { WordReader } from './words';
+
+const MOST_BAD_LINES = 20;
+const SHOWN_TEXT = 120;
+const USUAL_DIAMETER_MM = 1.75;
+
+/** The file has no motion at all: it is no sliced file. */
+export class NoMotionError extends Error {
+  override name = 'NoMotionError';
+}
+
+export interface AnalysisOptions {
+  /** The file's name, as it is to be shown. */
+  file: string;
+  machine?: MachineRecord;
+  annotations?: AnnotationTable;
+}
+
+/** Reads a sliced file piece by piece; memory does not grow with it. */
+export class ToolpathAnalysis {
+  readonly #words = new WordReader();
+  readonly #machine: MachineRecord;
+  readonly #limits: Limits;
+  readonly #notes: Notes;
+  readonly #tally: Tally;
+  readonly #planner: Planner;
+  readonly #interpreter: Interpreter;
+  readonly #lines: LineSplitter;
+  readonly #bad: BadLine[] = [];
+  #badCount = 0;
+
+  constructor(readonly options: AnalysisOptions) {
+    this.#machine = options.machine ?? {};
+    this.#limits = new Limits(this.#machine);
+    this.#notes = new Notes(options.annotations ?? ANNOTATIONS);
+    this.#tally = new Tally(this.#machine.claimed_speed_mm_s ?? null);
+    this.#planner = new Planner(this.#limits, this.#tally.add);
+    this.#interpreter = new Interpreter(this.#limits, this.#planner, this.#notes);
+    this.#lines = new LineSplitter((bytes, start, end, line) => {
+      this.#line(bytes, start, end, line);
+    });
+  }
+
+  /** Bytes of text that were read so far. */
+  get bytesRead(): number {
+    return this.#lines.bytes;
+  }
+
+  /** Takes the next piece of the file's text. */
+  push(chunk: Uint8Array): void {
+    this.#lines.push(chunk);
+  }
+
+  /**
+   * Ends the file.
+   *
+   * @param storedBytes bytes of the file as it is stored, where that is not its text
+   * @throws NoMotionError
+   */
+  end(storedBytes = this.#lines.bytes): ToolpathFacts {
+    this.#lines.end();
+    this.#planner.stop();
+    if (!this.#interpreter.travelled.hasMotion) {
+      throw new NoMotionError(`${this.options.file}: no line of it moves anything`);
+    }
+    return this.#facts(storedBytes);
+  }
+
+  #line(bytes: Uint8Array, start: number, end: number, line: number): void {
+    const words = this.#words;
+    const isCommand = words.read(bytes, start, end);
+    let why = words.broken;
+    if (!why && isCommand && words.isKnown) why = this.#interpreter.execute(words);
+    if (why) {
+      this.#badCount += 1;
+      if (this.#bad.length < MOST_BAD_LINES) {
+        const shown = bytes.subarray(start, Math.min(end, start + 4 * SHOWN_TEXT));
+        const text = [...new TextDecoder().decode(shown)].slice(0, SHOWN_TEXT).join('');
+        this.#bad.push({ line, text, why });
+      }
+      return;
+    }
+    if (!isCommand && words.comment >= 0) this.#notes.read(bytes, words.comment, end);
+  }
+
+  #facts(storedBytes: number): ToolpathFacts {
+    const tally = this.#tally;
+    const notes = this.#notes;
+    const interpreter = this.#interpreter;
+    const { travelled } = interpreter;
+    const { settings } = notes;
+    const diameter = numberOf(settings.filament_diameter_mm) ?? USUAL_DIAMETER_MM;
+    const density = numberOf(settings.filament_density_g_cm3);
+    const area = (Math.PI * diameter * diameter) / 4;
+    const heights = this.#layerHeights();
+    const isNoted = notes.layer >= 0;
+    const layerCount = isNoted ? notes.layer + 1 : travelled.tops.length;
+    const byLayer = isNoted ? tally.byLayerNoted : tally.byLayerMoved;
+    const hasExtruded = tally.extrudingXy_s > 0;
+    const orNull = (value: number) => (hasExtruded ? value : null);
+    const hasFlow = tally.filamentCommanded.total > 0;
+    const flow = (value: number | null) => (hasFlow && value !== null ? value * area : null);
+    const speed = {
+      commanded_max: orNull(tally.commandedMax),
+      commanded_p50: tally.commanded.percentile(0.5),
+      commanded_p95: tally.commanded.percentile(0.95),
+      reached_max: orNull(tally.reachedMax),
+      reached_p50: tally.reached.percentile(0.5),
+      reached_p95: tally.reached.percentile(0.95),
+      at_commanded_share: hasExtruded ? tally.atCommanded_s / tally.extrudingXy_s : null,
+      histogram: {
+        bin_mm_s: 10 as const,
+        commanded_s: tally.commanded.histogram(10),
+        reached_s: tally.reached.histogram(10),
+      },
+    };
+    const min = [...travelled.min];
+    const filament_mm3 = travelled.filament_mm * area;
+    return {
+      file: this.options.file,
+      bytes: storedBytes,
+      lines: this.#lines.lines,
+      bad_lines: this.#bad,
+      bad_line_count: this.#badCount,
+      limits: this.#limits.describe(),
+      time_s: tally.moving_s + interpreter.dwell_s,
+      constant_speed_s: tally.constant_s,
+      time_by_role_s: Object.fromEntries(
+        ROLES.flatMap((role, at) => {
+          const time = tally.byRole[at] ?? 0;
+          return time > 0 ? [[role, time]] : [];
+        }),
+      ),
+      time_by_layer_s:
+        layerCount === 0 ? [] : Array.from({ length: layerCount }, (_, at) => byLayer[at] ?? 0),
+      dwell_s: interpreter.dwell_s,
+      held_back_s: { ...tally.heldBack },
+      layers: layerCount,
+      layer_heights_mm: {
+        first: heights[0] ?? null,
+        median: heights.length > 0 ? median(heights) : null,
+        min: heights.length > 0 ? heights.reduce((a, b) => Math.min(a, b)) : null,
+        max: heights.length > 0 ? heights.reduce((a, b) => Math.max(a, b)) : null,
+      },
+      bbox_mm: Number.isFinite(min[0]) ? { min, max: [...travelled.max] } : null,
+      filament_mm: travelled.filament_mm,
+      filament_mm3,
+      filament_g: density === null ? null : (filament_mm3 * density) / 1000,
+      travel_mm: travelled.travel_mm,
+      extruded_path_mm: travelled.extruded_mm,
+      retractions: travelled.retractions,
+      retract_mm: travelled.retract_mm,
+      tool_changes: travelled.toolChanges,
+      purge_mm3: notes.hasPrime ? travelled.purge_mm * area : null,
+      speed,
+      speed_by_role: Object.fromEntries(
+        [...tally.roles].map(([role, own]) => [
+          ROLES[role] ?? 'other',
+          {
+            commanded_p50: own.commanded.percentile(0.5),
+            reached_p50: own.reached.percentile(0.5),
+            commanded_max: own.commanded.max,
+            time_s: own.time_s,
+          },
+        ]),
+      ),
+      flow: {
+        commanded_max: flow(tally.filamentCommandedMax),
+        commanded_p95: flow(tally.filamentCommanded.percentile(0.95)),
+        reached_max: flow(tally.filamentReachedMax),
+        reached_p95: flow(tally.filamentReached.percentile(0.95)),
+        reached_p50: flow(tally.filamentReached.percentile(0.5)),
+        histogram: { bin_mm3_s: 1, reached_s: tally.filamentReached.histogram(1, area) },
+      },
+      accelerations_seen: [...travelled.accelerations].sort((a, b) => a - b),
+      temperatures: { nozzle_c: interpreter.nozzleTemps, bed_c: interpreter.bedTemps },
+      fan_max_share: interpreter.fanMax,
+      settings,
+      settings_raw_count: notes.settingsRawCount,
+      annotated: notes.self,
+      claim: claimFacts(this.#machine, settings, speed, tally, heights),
+      notes: density === null ? ['filament density not known: no mass'] : [],
+    };
+  }
+
+  #layerHeights(): number[] {
+    const { tops, notedTops } = this.#interpreter.travelled;
+    if (this.#notes.layer < 0) return tops.map((top, at) => top - (tops[at - 1] ?? 0));
+    const heights: number[] = [];
+    let below = 0;
+    for (let at = 0; at <= this.#notes.layer; at += 1) {
+      const top = notedTops[at];
+      const stated = this.#notes.heights[at] ?? null;
+      if (stated !== null) heights.push(stated);
+      else if (top !== undefined) heights.push(top - below);
+      if (top !== undefined) below = top;
+    }
+    return heights;
+  }
+}
+
+const numberOf = (value: unknown): number | null =>
+  typeof value === 'number' && value > 0 ? value : null;

@@ -1,0 +1,2 @@
+export { analyseFile } from './analyse';
+export { SlicedFileError } from './open';
