@@ -21,7 +21,7 @@ await build({
   logLevel: 'warning',
 });
 const bench = await import(pathToFileURL(outfile).href);
-const lines = [...(await bench.benchCore())];
+const lines = [...bench.benchToolpath(), ...(await bench.benchCore())];
 const cluster = await startCluster('bench');
 try {
   const databaseUrl = await cluster.createDatabase(`bench_${Date.now()}`);

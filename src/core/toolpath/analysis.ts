@@ -112,18 +112,19 @@ export class ToolpathAnalysis {
     const orNull = (value: number) => (hasExtruded ? value : null);
     const hasFlow = tally.filamentCommanded.total > 0;
     const flow = (value: number | null) => (hasFlow && value !== null ? value * area : null);
+    const { commanded, reached } = tally.allSpeeds();
     const speed = {
       commanded_max: orNull(tally.commandedMax),
-      commanded_p50: tally.commanded.percentile(0.5),
-      commanded_p95: tally.commanded.percentile(0.95),
+      commanded_p50: commanded.percentile(0.5),
+      commanded_p95: commanded.percentile(0.95),
       reached_max: orNull(tally.reachedMax),
-      reached_p50: tally.reached.percentile(0.5),
-      reached_p95: tally.reached.percentile(0.95),
+      reached_p50: reached.percentile(0.5),
+      reached_p95: reached.percentile(0.95),
       at_commanded_share: hasExtruded ? tally.atCommanded_s / tally.extrudingXy_s : null,
       histogram: {
         bin_mm_s: 10 as const,
-        commanded_s: tally.commanded.histogram(10),
-        reached_s: tally.reached.histogram(10),
+        commanded_s: commanded.histogram(10),
+        reached_s: reached.histogram(10),
       },
     };
     const min = [...travelled.min];

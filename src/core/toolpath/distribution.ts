@@ -64,6 +64,20 @@ export class Distribution {
     return bin;
   }
 
+  /** Adds all that another distribution of the same width holds. */
+  addAll(other: Distribution): void {
+    const bins = other.#mass.length;
+    this.#bin(bins - 1);
+    for (let bin = 0; bin <= bins; bin += 1) {
+      this.#part[bin] = (this.#part[bin] ?? 0) + (other.#part[bin] ?? 0);
+      this.#step[bin] = (this.#step[bin] ?? 0) + (other.#step[bin] ?? 0);
+      if (bin === bins) break;
+      this.#mass[bin] = (this.#mass[bin] ?? 0) + (other.#mass[bin] ?? 0);
+      this.#moment[bin] = (this.#moment[bin] ?? 0) + (other.#moment[bin] ?? 0);
+    }
+    this.max = Math.max(this.max, other.max);
+  }
+
   /** Calls back for every bin with time in it: a value in the bin, and the time. */
   forEach(visit: (value: number, time: number) => void): void {
     let running = 0;

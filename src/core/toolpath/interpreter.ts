@@ -14,6 +14,8 @@ const NEEDS_NUMBER = [X, Y, Z, E, F, I, J, R].reduce(
 );
 
 const INCH = 25.4;
+/** An axis that moves less than this share of the way bounds nothing. */
+const NO_SHARE = 1e-12;
 const FIRST_FEED_MM_S = 25;
 const TRAVEL = roleIndex('travel');
 const RETRACT = roleIndex('retract');
@@ -251,7 +253,8 @@ export class Interpreter {
 
   #line(words: WordReader): void {
     const e = this.#aim(words);
-    const [p, t] = [this.#position, this.#target];
+    const p = this.#position;
+    const t = this.#target;
     const dx = (t[0] ?? 0) - (p[0] ?? 0);
     const dy = (t[1] ?? 0) - (p[1] ?? 0);
     const dz = (t[2] ?? 0) - (p[2] ?? 0);
@@ -265,13 +268,16 @@ export class Interpreter {
     block.sy = block.ey = dy / length;
     block.sz = block.ez = dz / length;
     this.#move(length, e, dx !== 0 || dy !== 0, null);
-    p.set(t);
+    p[0] = t[0] as number;
+    p[1] = t[1] as number;
+    p[2] = t[2] as number;
   }
 
   #arc(words: WordReader, isClockwise: boolean): boolean {
     const saved = { feed: this.#feed, e: this.#e };
     const e = this.#aim(words);
-    const [p, t] = [this.#position, this.#target];
+    const p = this.#position;
+    const t = this.#target;
     const centre = words.has(R)
       ? { r: words.value(R) * this.#unit }
       : {
@@ -296,7 +302,9 @@ export class Interpreter {
     block.ey = Math.cos(to) * turn;
     block.sz = block.ez = dz / length;
     this.#move(length, e, true, arc);
-    p.set(t);
+    p[0] = t[0] as number;
+    p[1] = t[1] as number;
+    p[2] = t[2] as number;
     return true;
   }
 
@@ -307,18 +315,29 @@ export class Interpreter {
     const extrudes = e > 0;
     const perMm = e / length;
     const commanded = this.#feed * this.#feedFactor;
+    const { speed, acceleration: most } = limits;
+    const shareX = arc ? 1 : Math.abs(block.sx);
+    const shareY = arc ? 1 : Math.abs(block.sy);
+    const shareZ = Math.abs(block.sz);
+    const shareE = Math.abs(perMm);
     let axis = Infinity;
     let acceleration = e !== 0 ? limits.move.print.value : limits.move.travel.value;
-    const bound = (share: number, speed: number, most: number) => {
-      if (share < 1e-12) return;
-      axis = Math.min(axis, speed / share);
-      acceleration = Math.min(acceleration, most / share);
-    };
-    const { speed, acceleration: most } = limits;
-    bound(arc ? 1 : Math.abs(block.sx), speed.x.value, most.x.value);
-    bound(arc ? 1 : Math.abs(block.sy), speed.y.value, most.y.value);
-    bound(Math.abs(block.sz), speed.z.value, most.z.value);
-    bound(Math.abs(perMm), speed.e.value, most.e.value);
+    if (shareX > NO_SHARE) {
+      axis = speed.x.value / shareX;
+      acceleration = Math.min(acceleration, most.x.value / shareX);
+    }
+    if (shareY > NO_SHARE) {
+      axis = Math.min(axis, speed.y.value / shareY);
+      acceleration = Math.min(acceleration, most.y.value / shareY);
+    }
+    if (shareZ > NO_SHARE) {
+      axis = Math.min(axis, speed.z.value / shareZ);
+      acceleration = Math.min(acceleration, most.z.value / shareZ);
+    }
+    if (shareE > NO_SHARE) {
+      axis = Math.min(axis, speed.e.value / shareE);
+      acceleration = Math.min(acceleration, most.e.value / shareE);
+    }
     const corner = arc ? Math.sqrt(acceleration * arc.radius) : Infinity;
     block.nominal = Math.min(commanded, axis, corner);
     block.bound =

@@ -22,8 +22,6 @@ export class Tally {
   readonly byLayerNoted: number[] = [];
   readonly byLayerMoved: number[] = [];
   readonly heldBack = { command: 0, axis_speed: 0, acceleration: 0, corner: 0 };
-  readonly commanded = new Distribution(SPEED_BIN);
-  readonly reached = new Distribution(SPEED_BIN);
   readonly filamentCommanded = new Distribution(FILAMENT_BIN);
   readonly filamentReached = new Distribution(FILAMENT_BIN);
   readonly roles = new Map<number, RoleSpeeds>();
@@ -62,6 +60,16 @@ export class Tally {
     this.#flows(move, peak, rise_s, cruise_s, fall_s, time);
     if (move.extrudesXy) this.#speeds(move, peak, rise_s, cruise_s, fall_s, time);
   };
+
+  /** The speeds of all roles together. */
+  allSpeeds(): Pick<RoleSpeeds, 'commanded' | 'reached'> {
+    const all = { commanded: new Distribution(SPEED_BIN), reached: new Distribution(SPEED_BIN) };
+    for (const { commanded, reached } of this.roles.values()) {
+      all.commanded.addAll(commanded);
+      all.reached.addAll(reached);
+    }
+    return all;
+  }
 
   #holdBack(move: Planned, rise_s: number, cruise_s: number, fall_s: number): void {
     const held = this.heldBack;
@@ -110,11 +118,9 @@ export class Tally {
     }
     role.time_s += time;
     role.commanded.addPoint(commanded, time);
-    this.commanded.addPoint(commanded, time);
     this.commandedMax = Math.max(this.commandedMax, commanded);
     this.reachedMax = Math.max(this.reachedMax, peak);
     spread(role.reached, entry, exit, peak, rise_s, cruise_s, fall_s);
-    spread(this.reached, entry, exit, peak, rise_s, cruise_s, fall_s);
     this.extrudingXy_s += time;
     this.atCommanded_s += timeAbove(0.95 * commanded, move, peak, cruise_s);
     if (this.claim !== null) {

@@ -71,22 +71,30 @@ export class WordReader {
     let isNumbered = false;
     let hasWords = false;
     while (at < end) {
-      const byte = bytes[at] ?? 0;
+      const byte = bytes[at] as number;
       if (byte === 32 || byte === 9) {
         at += 1;
         continue;
       }
+      if (byte < 32 || byte === 127) {
+        this.broken = 'control characters';
+        return false;
+      }
       if (byte === 59) {
         this.comment = at + 1;
+        this.#checkControl(bytes, at, end);
         break;
       }
       if (byte === 40) {
-        const close = bytes.indexOf(41, at);
-        at = close < 0 || close >= end ? end : close + 1;
+        let close = at;
+        while (close < end && bytes[close] !== 41) close += 1;
+        this.#checkControl(bytes, at, close);
+        at = close + 1;
         continue;
       }
       if (byte === 42) {
         this.#checkSum(bytes, start, at, end);
+        this.#checkControl(bytes, at, end);
         break;
       }
       if (byte === 37 && !hasWords) {
@@ -115,7 +123,7 @@ export class WordReader {
           if (!this.#isNumber) this.letter = 0;
         } else this.isKnown = this.#isNumber && READ.has(letter * 1000 + value);
         if (!this.isKnown && this.letter !== 0) {
-          at = this.#skipUnknown(bytes, start, at, end, isNumbered);
+          this.#passOver(bytes, start, at, end, isNumbered);
           break;
         }
         continue;
@@ -125,7 +133,6 @@ export class WordReader {
       this.values[letter - 65] = value;
       if (!this.#isNumber || !Number.isFinite(value)) this.empty |= bit;
     }
-    this.#checkControl(bytes, start, end);
     if (this.broken) return false;
     if (this.letter === 0) {
       if (hasWords) this.broken = 'no command';
@@ -147,21 +154,21 @@ export class WordReader {
     let digits = 0;
     let mantissa = 0;
     let scale = 1;
-    const whole = at;
-    while (at < end && isDigit(bytes[at] ?? 0)) {
-      mantissa = mantissa * 10 + ((bytes[at] ?? 48) - 48);
-      at += 1;
+    for (; at < end; at += 1) {
+      const digit = (bytes[at] as number) - 48;
+      if (digit < 0 || digit > 9) break;
+      mantissa = mantissa * 10 + digit;
+      digits += 1;
     }
-    digits += at - whole;
     if (at < end && bytes[at] === 46) {
       at += 1;
-      const fraction = at;
-      while (at < end && isDigit(bytes[at] ?? 0)) {
-        mantissa = mantissa * 10 + ((bytes[at] ?? 48) - 48);
+      for (; at < end; at += 1) {
+        const digit = (bytes[at] as number) - 48;
+        if (digit < 0 || digit > 9) break;
+        mantissa = mantissa * 10 + digit;
         scale *= 10;
-        at += 1;
+        digits += 1;
       }
-      digits += at - fraction;
     }
     this.#isNumber = digits > 0;
     if (digits === 0) {
@@ -176,25 +183,21 @@ export class WordReader {
     return Number(text);
   }
 
-  /** Passes over the words of a command that is only counted; finds its comment and checksum. */
-  #skipUnknown(
+  /** Passes over the words of a command that is only counted; a numbered line's checksum counts. */
+  #passOver(
     bytes: Uint8Array,
     start: number,
     from: number,
     end: number,
     isNumbered: boolean,
-  ): number {
-    if (isNumbered) {
-      for (let at = end - 1; at > from; at -= 1) {
-        const byte = bytes[at] ?? 0;
-        if (byte === 42) {
-          this.#checkSum(bytes, start, at, end);
-          break;
-        }
-        if (!isDigit(byte) && byte !== 32 && byte !== 13) break;
-      }
+  ): void {
+    this.#checkControl(bytes, from, end);
+    if (!isNumbered) return;
+    for (let at = end - 1; at > from; at -= 1) {
+      const byte = bytes[at] ?? 0;
+      if (byte === 42) this.#checkSum(bytes, start, at, end);
+      if (!isDigit(byte) && byte !== 32) return;
     }
-    return end;
   }
 
   #checkSum(bytes: Uint8Array, start: number, star: number, end: number): void {
