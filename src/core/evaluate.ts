@@ -4,11 +4,24 @@ import {
   accuracyPair,
   measure,
   type Accuracy,
+  plateOfAll,
+  squarenessOfAll,
   type Measurements,
+  type PlateFit,
+  type Squareness,
 } from './metrology';
-import { reliabilityOfAll, type ReliabilitySets } from './reliability';
+import {
+  modesOfAll,
+  reliabilityOfAll,
+  survivalOfAll,
+  type ModeTally,
+  type ReliabilitySets,
+  type SurvivalRow,
+} from './reliability';
 import { logPrintTimes, speedOfAll, type Speed } from './speed';
-import { indexStudy, type Study, type StudyIndex } from './study';
+import { indexStudy, type Study, type StudyIndex, type TableName } from './study';
+import { noiseOfAll, wasteOfAll, type Waste } from './cost';
+import { functionsOfAll, laddersOfAll, type FunctionTally, type LadderLimit } from './ladders';
 
 export interface EvaluateOptions {
   /** Intervals are two-sided 1 − alpha. */
@@ -38,8 +51,17 @@ export interface Results {
     surface: PairRow[] | null;
     ln_print_s: PairRow[] | null;
   };
+  plate: Record<string, Record<string, PlateFit>> | null;
+  squareness: Record<string, Record<string, Squareness>> | null;
+  ladders: Record<string, Record<string, LadderLimit>> | null;
+  functions: Record<string, Record<string, FunctionTally>> | null;
   speed: Record<string, Speed>;
   reliability: Record<string, ReliabilitySets>;
+  modes: Record<string, ModeTally[]> | null;
+  survival: Record<string, SurvivalRow[]> | null;
+  waste: Record<string, Waste>;
+  noise: Record<string, Record<string, { at_1m_db: number }>> | null;
+  claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
 }
 
 /**
@@ -54,7 +76,8 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
   if (reference !== null && !index.contenders.has(reference)) {
     throw new RangeError(`the reference ${reference} is no contender of this study`);
   }
-  const measurements = study.present.has('readings') ? measure(index) : null;
+  const has = (table: TableName) => study.present.has(table);
+  const measurements = has('readings') ? measure(index) : null;
   const pairs = {
     accuracy_mm: measurements && accuracyPairs(index, measurements, reference, alpha),
     surface: null,
@@ -71,6 +94,10 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
     },
     accuracy: measurements && accuracyOfAll(index, measurements, alpha),
     pairs,
+    plate: measurements && plateOfAll(index, measurements),
+    squareness: measurements && has('squares') ? squarenessOfAll(index, measurements, alpha) : null,
+    ladders: has('ladders') && has('ladder_results') ? laddersOfAll(index) : null,
+    functions: has('function_results') ? functionsOfAll(index) : null,
     speed: speedOfAll(
       index,
       reference,
@@ -79,6 +106,17 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
       alpha,
     ),
     reliability: reliabilityOfAll(index, alpha),
+    modes: has('incidents') ? modesOfAll(index) : null,
+    survival: has('incidents') ? survivalOfAll(index, alpha) : null,
+    waste: wasteOfAll(index),
+    noise: has('noise') ? noiseOfAll(index) : null,
+    claims: has('claims')
+      ? study.tables.claims.map(({ claim_id, machine_id, finding }) => ({
+          claim_id,
+          machine_id,
+          finding,
+        }))
+      : null,
   };
 }
 

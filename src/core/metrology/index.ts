@@ -4,3 +4,5 @@ export { measure, type Cell, type Measurements } from './cells';
 export { printValues, specimenErrors } from './print-values';
 export { accuracyPair, type AccuracyPair } from './pair-values';
 export { doubtReading, type Doubt } from './doubt';
+export { plateOfAll, type PlateFit } from './plate';
+export { squarenessOfAll, type Squareness } from './squareness';

@@ -1,0 +1,2 @@
+export { noiseOfAll } from './noise';
+export { wasteOfAll, type Waste } from './waste';

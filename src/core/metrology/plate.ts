@@ -1,0 +1,84 @@
+import { fUpperP, leastSquares, mean, sumOfSquares } from '../stats';
+import { groupBy, type StudyIndex } from '../study';
+import type { Cell, Measurements } from './cells';
+
+/** How a dimension's deviation goes over the plate. */
+export interface PlateFit {
+  n: number;
+  prints: number;
+  mean_mm: number;
+  sd_mm: number;
+  range_mm: number;
+  /** µm per 100 mm of plate. */
+  gradient_x_um_per_100mm: number | null;
+  gradient_y_um_per_100mm: number | null;
+  /** p of no gradient at all, by the F test. */
+  trend_p: number | null;
+  notes: string[];
+}
+
+const FEWEST = 4;
+
+/** The plate of every contender, by `artefact/dimension` with at least four placed specimens. */
+export function plateOfAll(
+  index: StudyIndex,
+  measurements: Measurements,
+): Record<string, Record<string, PlateFit>> {
+  return Object.fromEntries(
+    index.study.tables.contenders.map(({ contender_id }) => {
+      const cells = (measurements.cellsOfContender.get(contender_id) ?? []).filter(
+        ({ specimen }) => specimen.plate_x_mm !== null && specimen.plate_y_mm !== null,
+      );
+      const groups = [...groupBy(cells, (cell) => cell.dimension)];
+      return [
+        contender_id,
+        Object.fromEntries(
+          groups
+            .filter(([, group]) => group.length >= FEWEST)
+            .map(([dimension, group]) => [
+              `${dimension.artefact_id}/${dimension.dimension_id}`,
+              fitPlate(group),
+            ]),
+        ),
+      ];
+    }),
+  );
+}
+
+/** Fits `e = a(print) + b·x + c·y`; deviations and places are taken from their print's means. */
+function fitPlate(cells: readonly Cell[]): PlateFit {
+  const e = cells.map((cell) => cell.deviation_mm);
+  const byPrint = [...groupBy(cells, (cell) => cell.print).values()];
+  const centred = (valueOf: (cell: Cell) => number) =>
+    byPrint.flatMap((group) => {
+      const centre = mean(group.map(valueOf));
+      return group.map((cell) => valueOf(cell) - centre);
+    });
+  const own = centred((cell) => cell.deviation_mm);
+  const fit = leastSquares(
+    [
+      centred((cell) => cell.specimen.plate_x_mm ?? 0),
+      centred((cell) => cell.specimen.plate_y_mm ?? 0),
+    ],
+    own,
+  );
+  const df = cells.length - byPrint.length - 2;
+  const isFitted = fit !== null && df > 0;
+  const before = own.reduce((sum, value) => sum + value * value, 0);
+  const trend = () => {
+    if (!isFitted) return null;
+    if (fit.rss === 0) return before === 0 ? 1 : 0;
+    return fUpperP((before - fit.rss) / 2 / (fit.rss / df), 2, df);
+  };
+  return {
+    n: cells.length,
+    prints: byPrint.length,
+    mean_mm: mean(e),
+    sd_mm: Math.sqrt(sumOfSquares(e) / (e.length - 1)),
+    range_mm: Math.max(...e) - Math.min(...e),
+    gradient_x_um_per_100mm: isFitted ? 1e5 * (fit.coefficients[0] ?? 0) : null,
+    gradient_y_um_per_100mm: isFitted ? 1e5 * (fit.coefficients[1] ?? 0) : null,
+    trend_p: trend(),
+    notes: isFitted ? [] : ['too few places, or all on one line: no gradient'],
+  };
+}
