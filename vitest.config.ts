@@ -7,6 +7,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
+          setupFiles: ['tests/support/seeded.ts'],
         },
       },
       {

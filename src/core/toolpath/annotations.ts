@@ -122,7 +122,6 @@ export const ANNOTATIONS: AnnotationTable = {
     primetower: 'prime',
     wipetower: 'prime',
     purge: 'prime',
-    purgetower: 'prime',
     primeline: 'prime',
   },
 };
