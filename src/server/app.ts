@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
@@ -8,6 +10,8 @@ export interface App {
   db: Database;
   log: Logger;
   threads: Piscina;
+  /** Which calculations these are: results of other ones are not taken for theirs. */
+  edition: string;
 }
 
 const KEY = Symbol.for('vergleich.app');
@@ -16,11 +20,13 @@ const holder = globalThis as unknown as Record<symbol, App | undefined>;
 function openApp(): App {
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL must name the database');
+  const filename = join(process.cwd(), 'dist', 'workers', 'evaluate.js');
   return {
     db: openDatabase(databaseUrl),
+    edition: createHash('sha256').update(readFileSync(filename)).digest('hex').slice(0, 16),
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
     threads: new Piscina({
-      filename: join(process.cwd(), 'dist', 'workers', 'evaluate.js'),
+      filename,
       minThreads: 1,
       maxThreads: 2,
       idleTimeout: 60_000,

@@ -1,6 +1,6 @@
 import { DEFAULT_ALPHA, DEFAULT_SEED } from '../core/evaluate';
 import type { SectionName, Sections } from '../core/sections';
-import { findResults, findStudy, keepResults, loadStudy } from '../data';
+import { findResults, findRow, findStudy, keepResults, loadStudy } from '../data';
 import { app } from './app';
 
 /** Which results are asked for. */
@@ -22,7 +22,7 @@ const PATIENCE_MS = 600;
 const running = new Map<string, Promise<void>>();
 
 const parametersOf = (reference: string | null): string =>
-  JSON.stringify({ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, reference });
+  JSON.stringify({ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, reference, edition: app().edition });
 
 /**
  * The results of a study, section by section: those that are kept where they are of the study's
@@ -34,6 +34,9 @@ export async function resultsOf<Name extends SectionName>(
   names: readonly Name[],
 ): Promise<Requested<Name>> {
   const { revision } = await findStudy(app().db, request.studyId);
+  if (request.reference !== null) {
+    await findRow(app().db, request.studyId, 'contenders', { contender_id: request.reference });
+  }
   const kept = await readKept(request, names);
   if (kept?.revision === revision) return { ...kept.sections, revision, isStale: false };
   const fresh = refresh(request);

@@ -232,3 +232,13 @@ test('what other sites’ pages send is turned away', async ({ bench }) => {
   expect((await attempt({ origin: 'null' })).status).toBe(403);
   expect((await attempt({ origin: bench.url })).status).toBe(201);
 });
+
+test('a reference that is no contender is told, not computed with', async ({ bench }) => {
+  const id = bench.study.split('/').at(-1);
+  const api = `${bench.url}/api/v1/studies/${id}`;
+  const figure = encodeURIComponent('pair/A-tuned');
+  for (const path of ['/results/pairs?ref=nobody', `/evidence?figure=${figure}&ref=nobody`]) {
+    expect((await fetch(api + path)).status, path).toBe(404);
+  }
+  expect((await fetch(`${api}/results/pairs?ref=B-stock`)).status).toBe(200);
+});
