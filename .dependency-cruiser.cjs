@@ -38,9 +38,10 @@ module.exports = {
     },
     {
       name: 'workers-know-core',
+      comment: 'and how a sliced file on disk is opened',
       severity: 'error',
       from: { path: '^src/workers' },
-      to: { path: '^src/(server|data|pages|ui|cli)' },
+      to: { path: '^src/(server|data|pages|ui|cli)', pathNot: '^src/server/toolpaths/' },
     },
     {
       name: 'cli-knows-core-and-server',

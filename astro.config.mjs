@@ -28,6 +28,13 @@ export default defineConfig({
         "base-uri 'none'",
         "form-action 'self'",
       ],
+      // What the chart library puts into the page as styles of its own.
+      styleDirective: {
+        hashes: [
+          'sha256-TBymqJXQvXKxe+z+3ydUYBErlkFFu110c5FjiVB8p+M=',
+          'sha256-aSysLrDECVdJ6L+jLf8CC5QKLmwRuk/OZiZk9mYky8A=',
+        ],
+      },
       scriptDirective: { resources: ["'self'", "'wasm-unsafe-eval'"] },
     },
   },

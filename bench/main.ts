@@ -43,7 +43,7 @@ const line = (what: string, ms: number, barMs: number | null): Line => ({
 
 /** Calculations alone: no database, no pages. */
 export async function benchCore(): Promise<Line[]> {
-  const study = syntheticStudy(2000, 100_000);
+  const study = await syntheticStudy(2000, 100_000);
   const texts = writePackage(study);
   const encoder = new TextEncoder();
   const source = memorySource(
@@ -84,7 +84,7 @@ export async function fillDatabase(databaseUrl: string): Promise<string> {
   const db = openDatabase(databaseUrl);
   await migrate(db.sequelize);
   const studyId = uuid();
-  const study = syntheticStudy(1000, 30_000);
+  const study = await syntheticStudy(1000, 30_000);
   await db.sequelize.transaction((transaction) => storeStudy(db, studyId, study, {}, transaction));
   await db.sequelize.close();
   return studyId;
@@ -93,7 +93,7 @@ export async function fillDatabase(databaseUrl: string): Promise<string> {
 /** The time of importing 100 000 readings, and of keeping one more. */
 export async function benchDatabase(databaseUrl: string, studyId: string): Promise<Line[]> {
   const db = openDatabase(databaseUrl);
-  const large = syntheticStudy(2000, 100_000);
+  const large = await syntheticStudy(2000, 100_000);
   const stored = await timed(() =>
     db.sequelize.transaction((transaction) => storeStudy(db, uuid(), large, {}, transaction)),
   );

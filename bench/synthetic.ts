@@ -1,13 +1,16 @@
 import { emptyTables, type Study } from '../src/core/study';
-import { clipBench } from '../demo/generator/clip-bench';
+import { memorySource, readPackage } from '../src/core/package';
+import { demoFiles } from '../tests/support/demo-files';
 import { drawsFrom, round } from '../demo/generator/random';
 
 /**
  * A study of the demo's line-up with many prints and readings: every print one stair block, read
  * until there are enough readings.
  */
-export function syntheticStudy(prints: number, readings: number): Study {
-  const demo = clipBench();
+export async function syntheticStudy(prints: number, readings: number): Promise<Study> {
+  const { content } = await readPackage(memorySource(demoFiles()));
+  if (!content) throw new Error('the demo study has faults');
+  const demo = content.study;
   const draws = drawsFrom(20_26);
   const tables = {
     ...emptyTables(),

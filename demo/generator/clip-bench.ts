@@ -5,13 +5,14 @@ import { lineup } from './lineup';
 import { measured } from './measured';
 import { drawsFrom } from './random';
 import { runs } from './runs';
+import type { Sliced } from './slicing';
 
 const SEED = 417;
 
 /** The first demo study: four machines for the clip bench of a bicycle repair co-operative. */
-export function clipBench(): Study {
+export function clipBench(sliced: ReadonlyMap<string, Sliced>): Study {
   const draws = drawsFrom(SEED);
-  const bench = { ...lineup(), ...artefacts(), ...runs(draws) };
+  const bench = { ...lineup(), ...artefacts(), ...runs(draws, sliced) };
   const tables = {
     ...emptyTables(),
     ...bench,

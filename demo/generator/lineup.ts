@@ -25,8 +25,6 @@ export interface Character {
   /** Height gained per 100 mm of plate, mm, along x and along y. */
   tiltX: number;
   tiltY: number;
-  /** Printing time against the slowest machine's. */
-  pace: number;
   /** Actual time over the slicer's estimate. */
   optimism: number;
 }
@@ -43,7 +41,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.012,
     tiltX: 0.004,
     tiltY: -0.006,
-    pace: 0.93,
     optimism: 1.09,
   },
   {
@@ -57,7 +54,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.012,
     tiltX: 0.004,
     tiltY: -0.006,
-    pace: 0.92,
     optimism: 1.05,
   },
   {
@@ -71,7 +67,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.01,
     tiltX: 0.002,
     tiltY: 0.003,
-    pace: 0.42,
     optimism: 1.02,
   },
   {
@@ -85,7 +80,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.01,
     tiltX: 0.002,
     tiltY: 0.003,
-    pace: 0.41,
     optimism: 1.02,
   },
   {
@@ -99,7 +93,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.012,
     tiltX: -0.005,
     tiltY: 0.002,
-    pace: 0.47,
     optimism: 1.06,
   },
   {
@@ -113,7 +106,6 @@ export const CHARACTERS: readonly Character[] = [
     withinPrint: 0.015,
     tiltX: 0.055,
     tiltY: 0.03,
-    pace: 1,
     optimism: 1.12,
   },
 ];
@@ -178,7 +170,7 @@ export function lineup(): Pick<
       'Trident Apparatus',
       'delta',
       [300, 300, 380],
-      [400, null, 20],
+      [400, null, 40],
       [569, 569],
       '0.8.12',
     ),
@@ -230,7 +222,9 @@ export function lineup(): Pick<
     top_layers: '5',
     bottom_layers: '4',
     infill_share: '0.15',
-    infill_pattern: 'gyroid',
+    infill_pattern: 'grid',
+    support: 'none',
+    adhesion: 'skirt',
     nozzle_temp_c: '215',
     bed_temp_c: '60',
   };

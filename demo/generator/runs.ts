@@ -2,22 +2,20 @@ import type { Cause, IncidentMode, Outcome, Row, Tables } from '../../src/core/s
 import { TILE_PLACES } from './artefacts';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';
+import type { Sliced } from './slicing';
 
 interface Job {
   artefact: string;
   repeats: number;
-  /** Printing time on the slowest machine, s. */
-  base_s: number;
-  grams: number;
 }
 
 const JOBS: readonly Job[] = [
-  { artefact: 'stair-block', repeats: 4, base_s: 3120, grams: 41 },
-  { artefact: 'tile-field', repeats: 3, base_s: 9050, grams: 92 },
-  { artefact: 'spire-pair', repeats: 2, base_s: 1990, grams: 9 },
-  { artefact: 'ring-stack', repeats: 2, base_s: 3950, grams: 27 },
-  { artefact: 'echo-wall', repeats: 1, base_s: 4400, grams: 33 },
-  { artefact: 'lantern', repeats: 1, base_s: 5200, grams: 38 },
+  { artefact: 'stair-block', repeats: 4 },
+  { artefact: 'tile-field', repeats: 3 },
+  { artefact: 'spire-pair', repeats: 2 },
+  { artefact: 'ring-stack', repeats: 2 },
+  { artefact: 'echo-wall', repeats: 1 },
+  { artefact: 'lantern', repeats: 1 },
 ];
 
 interface Mishap {
@@ -154,7 +152,10 @@ function timeAt(seconds: number): string {
 }
 
 /** The prints, incidents and specimens of three weeks at the bench. */
-export function runs(draws: Draws): Pick<Tables, 'prints' | 'incidents' | 'specimens'> {
+export function runs(
+  draws: Draws,
+  sliced: ReadonlyMap<string, Sliced>,
+): Pick<Tables, 'planned' | 'prints' | 'incidents' | 'specimens'> {
   const cells = JOBS.flatMap((job) =>
     Array.from({ length: job.repeats }, (_, at) => ({ job, repeat: at + 1 })),
   );
@@ -173,7 +174,9 @@ export function runs(draws: Draws): Pick<Tables, 'prints' | 'incidents' | 'speci
         candidate.artefact === job.artefact &&
         candidate.repeat === repeat,
     );
-    const print = makePrint(draws, at + 1, job, repeat, character, mishap, planned.length);
+    const file = sliced.get(`${character.contender} ${job.artefact}`);
+    if (!file) throw new Error(`no sliced file for ${job.artefact} on ${character.contender}`);
+    const print = makePrint(draws, at + 1, job, repeat, character, mishap, planned.length, file);
     const machine = print.contender_id.slice(0, 1);
     const busy_s =
       (print.heat_s ?? 0) +
@@ -203,7 +206,16 @@ export function runs(draws: Draws): Pick<Tables, 'prints' | 'incidents' | 'speci
     hands_s: 120,
     note: 'filament sensor stopped the warm-up twice',
   });
-  return { prints, incidents, specimens };
+  const plan = JOBS.flatMap((job) =>
+    CHARACTERS.map(({ contender }) => ({
+      contender_id: contender,
+      artefact_id: job.artefact,
+      material_id: 'pla-0417',
+      repeats: job.repeats,
+      toolpath: sliced.get(`${contender} ${job.artefact}`)?.path ?? null,
+    })),
+  );
+  return { planned: plan, prints, incidents, specimens };
 }
 
 /** The next time from `free` on at which somebody is there to start a print. */
@@ -222,11 +234,12 @@ function makePrint(
   character: Character,
   mishap: Mishap | undefined,
   planned: number,
+  { facts, path }: Sliced,
 ): Row<'prints'> {
   const isCut = mishap?.outcome === 'failed' || mishap?.outcome === 'aborted';
   const share = isCut ? mishap.progress / 100 : 1;
-  const estimate = Math.round(job.base_s * character.pace);
-  const grams = job.grams * share * (1 + draws.noise(0.008)) + 0.4;
+  const estimate = Math.round(facts.annotated.time_s ?? facts.time_s);
+  const grams = (facts.filament_g ?? 0) * share * (1 + draws.noise(0.008)) + 0.4;
   const isB = character.contender.startsWith('B');
   const isC = character.contender.startsWith('C');
   const paused = mishap?.mode === 'under-extruded' ? 1500 : 0;
@@ -240,7 +253,7 @@ function makePrint(
     started_at: null,
     ended_at: null,
     estimate_s: estimate,
-    heat_s: Math.round(draws.between(170, 230) + (character.pace === 1 ? 180 : 0)),
+    heat_s: Math.round(draws.between(170, 230) + (character.contender === 'D-stock' ? 180 : 0)),
     print_s: Math.max(
       30,
       Math.round(estimate * character.optimism * share * (1 + draws.noise(0.01))),
@@ -249,7 +262,7 @@ function makePrint(
     filament_g: round(grams, 2),
     waste_g: round(isCut ? grams : 0.4 + draws.between(0, 0.2), 2),
     filament_m: round(grams / 2.98, 3),
-    energy_wh: round((job.base_s * character.pace * share * (isB ? 150 : 95)) / 3600 + 30, 0),
+    energy_wh: round((estimate * share * (isB ? 150 : 95)) / 3600 + 30, 0),
     outcome: mishap?.outcome ?? 'success',
     progress_pct: isCut ? mishap.progress : 100,
     firmware: isB ? (order <= 31 ? '1.9.0' : '1.9.2') : null,
@@ -260,7 +273,7 @@ function makePrint(
     noise_db: null,
     noise_distance_m: null,
     operator: draws.chance(0.6) ? 'KM' : 'TS',
-    toolpath: null,
+    toolpath: path,
   };
 }
 

@@ -6,14 +6,19 @@ import {
   type ReadPackage,
 } from '../core/package';
 import { openPackage } from '../server/packages';
+import { packageSettings } from '../server/toolpaths';
 import { InputError } from './input-error';
 
 /**
  * Reads the package at a path; warnings go to stderr.
  *
+ * @param withSliced whether the sliced files of its prints are read too, for their settings
  * @throws InputError with every fault, one a line
  */
-export async function readStudy(path: string): Promise<ReadPackage> {
+export async function readStudy(
+  path: string,
+  { withSliced = false }: { withSliced?: boolean } = {},
+): Promise<ReadPackage> {
   const files = await openPackage(path);
   try {
     const { content, ...report } = await readPackage(files);
@@ -21,6 +26,13 @@ export async function readStudy(path: string): Promise<ReadPackage> {
       process.stderr.write(`warning: ${formatFault(warning)}\n`);
     }
     if (!content) throw new InputError(faultLines(report));
+    if (withSliced) {
+      content.study.sliced = await packageSettings(content.study, files, (file, why) => {
+        process.stderr.write(
+          `warning: ${formatFault({ file, line: 1, column: '-', message: why })}\n`,
+        );
+      });
+    }
     return content;
   } finally {
     await files.close();

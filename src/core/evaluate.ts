@@ -1,10 +1,13 @@
 import { compareFamily, type PairRow } from './compare';
+import { fairnessOfAll, type Fairness } from './fairness';
 import {
   accuracyOfAll,
   accuracyPair,
   measure,
   type Accuracy,
   plateOfAll,
+  printValues,
+  specimenErrors,
   squarenessOfAll,
   type Measurements,
   type PlateFit,
@@ -20,7 +23,8 @@ import {
 } from './reliability';
 import { logPrintTimes, speedOfAll, type Speed } from './speed';
 import { indexStudy, type Study, type StudyIndex, type TableName } from './study';
-import { noiseOfAll, wasteOfAll, type Waste } from './cost';
+import { costOfAll, noiseOfAll, wasteOfAll, type Cost, type Waste } from './cost';
+import { pooledScatter, type Scatter } from './plan';
 import { functionsOfAll, laddersOfAll, type FunctionTally, type LadderLimit } from './ladders';
 
 export interface EvaluateOptions {
@@ -60,8 +64,12 @@ export interface Results {
   modes: Record<string, ModeTally[]> | null;
   survival: Record<string, SurvivalRow[]> | null;
   waste: Record<string, Waste>;
+  cost: Record<string, Record<string, Cost>>;
   noise: Record<string, Record<string, { at_1m_db: number }>> | null;
   claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
+  fairness: Fairness[];
+  /** How much prints of one contender and artefact scatter, in the units of `pairs`. */
+  scatter: { accuracy_mm: Scatter | null; ln_print_s: Scatter | null };
 }
 
 /**
@@ -72,6 +80,7 @@ export interface Results {
 export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
   const alpha = options.alpha ?? DEFAULT_ALPHA;
   const reference = options.reference ?? study.meta.reference;
+  const seed = options.seed ?? DEFAULT_SEED;
   const index = indexStudy(study);
   if (reference !== null && !index.contenders.has(reference)) {
     throw new RangeError(`the reference ${reference} is no contender of this study`);
@@ -90,7 +99,7 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
       intent: study.meta.intent,
       reference,
       alpha,
-      seed: options.seed ?? DEFAULT_SEED,
+      seed,
     },
     accuracy: measurements && accuracyOfAll(index, measurements, alpha),
     pairs,
@@ -109,6 +118,7 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
     modes: has('incidents') ? modesOfAll(index) : null,
     survival: has('incidents') ? survivalOfAll(index, alpha) : null,
     waste: wasteOfAll(index),
+    cost: costOfAll(index, alpha, seed),
     noise: has('noise') ? noiseOfAll(index) : null,
     claims: has('claims')
       ? study.tables.claims.map(({ claim_id, machine_id, finding }) => ({
@@ -117,13 +127,30 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
           finding,
         }))
       : null,
+    fairness: fairnessOfAll(index, reference),
+    scatter: {
+      accuracy_mm:
+        measurements &&
+        pooledScatter(
+          contenderIds(index).map((contender) =>
+            printValues(
+              specimenErrors(measurements.cellsOfContender.get(contender) ?? []),
+              'mae_mm',
+            ),
+          ),
+        ),
+      ln_print_s: pooledScatter(
+        contenderIds(index).map((contender) => logPrintTimes(index, contender)),
+      ),
+    },
   };
 }
 
+const contenderIds = (index: StudyIndex): string[] =>
+  index.study.tables.contenders.map((row) => row.contender_id);
+
 const othersThan = (index: StudyIndex, reference: string): string[] =>
-  index.study.tables.contenders
-    .map((row) => row.contender_id)
-    .filter((contender) => contender !== reference);
+  contenderIds(index).filter((contender) => contender !== reference);
 
 function accuracyPairs(
   index: StudyIndex,

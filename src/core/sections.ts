@@ -1,8 +1,14 @@
 import type { Results } from './evaluate';
+import type { Fairness } from './fairness';
 import type { Accuracy } from './metrology';
 
 /** Accuracy without its cells, which are many and which few pages need. */
 export type AccuracySummary = Omit<Accuracy, 'cells'>;
+
+/** What a fairness check found, without its many items: only what was accepted of them. */
+export type FairnessSummary = Omit<Fairness, 'items'> & {
+  accepted: { item: string; reason: string; operator: string | null }[];
+};
 
 /** The parts into which results are kept, so that a page reads only what it shows. */
 export interface Sections {
@@ -11,6 +17,14 @@ export interface Sections {
   pairs: Results['pairs'];
   speed: Results['speed'];
   reliability: Results['reliability'];
+  modes: Results['modes'];
+  survival: Results['survival'];
+  waste: Results['waste'];
+  cost: Results['cost'];
+  noise: Results['noise'];
+  fairness: FairnessSummary[];
+  fairness_items: Fairness[];
+  scatter: Results['scatter'];
 }
 
 export type SectionName = keyof Sections;
@@ -21,6 +35,14 @@ export const SECTION_NAMES: readonly SectionName[] = [
   'pairs',
   'speed',
   'reliability',
+  'modes',
+  'survival',
+  'waste',
+  'cost',
+  'noise',
+  'fairness',
+  'fairness_items',
+  'scatter',
 ];
 
 /** Splits results into sections, each as JSON text. */
@@ -37,6 +59,19 @@ export function sectionsOf(results: Results): Record<SectionName, string> {
     pairs: results.pairs,
     speed: results.speed,
     reliability: results.reliability,
+    modes: results.modes,
+    survival: results.survival,
+    waste: results.waste,
+    cost: results.cost,
+    noise: results.noise,
+    fairness: results.fairness.map(({ items, ...rest }) => ({
+      ...rest,
+      accepted: items.flatMap(({ key, accepted }) =>
+        accepted ? [{ item: key, ...accepted }] : [],
+      ),
+    })),
+    fairness_items: results.fairness,
+    scatter: results.scatter,
   };
   return Object.fromEntries(
     Object.entries(sections).map(([name, value]) => [name, JSON.stringify(value)]),

@@ -42,3 +42,27 @@ export {
   type SpecimenFacts,
   type SpecimenMeasurements,
 } from './repositories/specimens';
+export {
+  appendUpload,
+  beginUpload,
+  dropOldUploads,
+  dropUpload,
+  finishUpload,
+  type Upload,
+} from './repositories/uploads';
+export {
+  addSlicedFile,
+  findSlicedFile,
+  isStored,
+  keepFacts,
+  linkStored,
+  listSlicedFiles,
+  pathOfContent,
+  removeSlicedFile,
+  setPurpose,
+  setReading,
+  slicedFacts,
+  unreadFiles,
+  type SlicedFile,
+  type SlicedSummary,
+} from './repositories/sliced-files';

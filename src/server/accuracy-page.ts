@@ -33,3 +33,9 @@ export async function instrumentSentence(
       : '';
   return `Instruments: ${said.length > 0 ? said.join('; ') : 'none named'}.${repeated}`;
 }
+
+/** The artefacts on which something is measured. */
+export async function artefactsWithDimensions(studyId: string): Promise<ReadonlySet<string>> {
+  const rows = await listRows(app().db, studyId, 'dimensions');
+  return new Set(rows.map((row) => String(row.artefact_id)));
+}

@@ -4,12 +4,17 @@ import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { openDatabase, type Database } from '../data';
+import type { JobQueue } from './jobs/queue';
 
 /** What the server works with: the database, a log, threads for the calculations. */
 export interface App {
   db: Database;
   log: Logger;
   threads: Piscina;
+  /** Threads that read sliced files, apart from those that a page waits for. */
+  readers: Piscina;
+  /** Work that outlives a request; there once the server has started it. */
+  jobs: JobQueue | null;
   /** Which calculations these are: results of other ones are not taken for theirs. */
   edition: string;
 }
@@ -20,17 +25,24 @@ const holder = globalThis as unknown as Record<symbol, App | undefined>;
 function openApp(): App {
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL must name the database');
-  const filename = join(process.cwd(), 'dist', 'workers', 'evaluate.js');
+  const folder = join(process.cwd(), 'dist', 'workers');
+  const evaluation = join(folder, 'evaluate.js');
+  const reading = join(folder, 'toolpath.js');
+  const edition = createHash('sha256');
+  for (const file of [evaluation, reading]) edition.update(readFileSync(file));
+  const pool = { minThreads: 1, maxThreads: 2, idleTimeout: 60_000 };
   return {
     db: openDatabase(databaseUrl),
-    edition: createHash('sha256').update(readFileSync(filename)).digest('hex').slice(0, 16),
+    edition: edition.digest('hex').slice(0, 16),
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
-    threads: new Piscina({
-      filename,
-      minThreads: 1,
-      maxThreads: 2,
-      idleTimeout: 60_000,
+    threads: new Piscina({ filename: evaluation, ...pool }),
+    readers: new Piscina({
+      filename: reading,
+      ...pool,
+      minThreads: 0,
+      resourceLimits: { maxOldGenerationSizeMb: 300 },
     }),
+    jobs: null,
   };
 }
 
@@ -42,6 +54,8 @@ export async function closeApp(): Promise<void> {
   const open = holder[KEY];
   holder[KEY] = undefined;
   if (!open) return;
+  await open.jobs?.stop();
+  await open.readers.close({ force: true });
   await open.threads.close({ force: true });
   await open.db.sequelize.close();
 }

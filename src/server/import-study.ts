@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { readPackage, type FaultReport } from '../core/package';
-import { storeFile, storeStudy, type Database } from '../data';
+import { addSlicedFile, storeFile, storeStudy, type Database } from '../data';
 import { openPackage } from './packages';
 
 export type ImportOutcome = (FaultReport & { studyId: string }) | (FaultReport & { studyId: null });
@@ -21,6 +21,12 @@ export async function importStudy(db: Database, path: string): Promise<ImportOut
       await storeStudy(db, studyId, content.study, content.descriptorExtras, transaction);
       for (const file of content.extraFiles) {
         await storeFile(db, studyId, file, await files.stream(file), transaction);
+      }
+      const { prints, planned } = content.study.tables;
+      for (const row of [...planned, ...prints]) {
+        if (row.toolpath === null) continue;
+        const purpose = { ...row, is_confirmed: true };
+        await addSlicedFile(db, studyId, row.toolpath, purpose, null, transaction);
       }
     });
     return { ...report, studyId };

@@ -7,6 +7,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { listStudies, migrate } from '../data';
 import { app, closeApp } from './app';
 import { importStudy } from './import-study';
+import { startJobs } from './jobs';
 import { isLoopback } from './http/origin';
 
 const DEFAULT_PORT = 4680;
@@ -63,6 +64,7 @@ async function serve(): Promise<void> {
   }
   await migrate(app().db.sequelize);
   await loadDemo();
+  await startJobs(app());
   const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
   const { handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler };
   const compress = compression() as unknown as (

@@ -1,4 +1,11 @@
-import { listRows, listSpecimenFacts, type VersionedRow } from '../data';
+import {
+  listRows,
+  listSlicedFiles,
+  listSpecimenFacts,
+  type SlicedSummary,
+  type VersionedRow,
+} from '../data';
+import { planWarnings } from './plan-warnings';
 import { app } from './app';
 
 /** What the bench shows while the machines print. */
@@ -11,21 +18,38 @@ export interface RunsData {
   /** Machine of each contender. */
   machineOf: Record<string, string>;
   codes: string[];
+  planned: VersionedRow[];
+  files: SlicedSummary[];
+  /** By artefact: in what its planned files differ and must not. */
+  warnings: Record<string, string>;
 }
 
 /** Reads what the bench shows while the machines print. */
 export async function runsData(studyId: string): Promise<RunsData> {
   const { db } = app();
-  const [prints, openPrints, incidents, artefacts, materials, contenders, specimens] =
-    await Promise.all([
-      listRows(db, studyId, 'prints'),
-      listRows(db, studyId, 'open_prints'),
-      listRows(db, studyId, 'incidents'),
-      listRows(db, studyId, 'artefacts'),
-      listRows(db, studyId, 'materials'),
-      listRows(db, studyId, 'contenders'),
-      listSpecimenFacts(db, studyId),
-    ]);
+  const [
+    prints,
+    openPrints,
+    incidents,
+    artefacts,
+    materials,
+    contenders,
+    specimens,
+    planned,
+    files,
+    warnings,
+  ] = await Promise.all([
+    listRows(db, studyId, 'prints'),
+    listRows(db, studyId, 'open_prints'),
+    listRows(db, studyId, 'incidents'),
+    listRows(db, studyId, 'artefacts'),
+    listRows(db, studyId, 'materials'),
+    listRows(db, studyId, 'contenders'),
+    listSpecimenFacts(db, studyId),
+    listRows(db, studyId, 'planned'),
+    listSlicedFiles(db, studyId),
+    planWarnings(studyId),
+  ]);
   return {
     prints,
     openPrints,
@@ -39,5 +63,8 @@ export async function runsData(studyId: string): Promise<RunsData> {
       contenders.map((row) => [String(row.contender_id), String(row.machine_id)]),
     ),
     codes: specimens.flatMap((row) => row.code ?? []),
+    planned,
+    files,
+    warnings,
   };
 }

@@ -1,12 +1,19 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 
 /** The demo study's folder. */
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
 /** The files of the demo study, in memory. */
 export const demoFiles = (): Map<string, Uint8Array> =>
-  new Map(readdirSync(DEMO).map((name) => [name, readFileSync(join(DEMO, name))]));
+  new Map(
+    readdirSync(DEMO, { recursive: true, withFileTypes: true })
+      .filter((entry) => entry.isFile())
+      .map((entry) => {
+        const path = join(entry.parentPath, entry.name);
+        return [relative(DEMO, path).replaceAll('\\', '/'), readFileSync(path)];
+      }),
+  );
 
 /** The demo study's files with some changed: text for new content, null for taken out. */
 export function changedDemo(

@@ -1,2 +1,3 @@
+export { costOfAll, type Cost } from './cost';
 export { noiseOfAll } from './noise';
 export { wasteOfAll, type Waste } from './waste';

@@ -71,6 +71,7 @@ export function metaOf(descriptor: Descriptor): StudyMeta {
     smallest_difference: own.smallest_difference ?? {},
     cost: own.cost ?? null,
     scorecard: own.scorecard ?? null,
+    plan: own.plan ?? null,
   };
 }
 
@@ -109,6 +110,7 @@ export function buildDescriptor(
       smallest_difference: meta.smallest_difference,
       ...(meta.cost && { cost: meta.cost }),
       ...(meta.scorecard && { scorecard: meta.scorecard }),
+      ...(meta.plan && { plan: meta.plan }),
     },
     resources: [
       ...tables.map(({ name, extraColumns }) => resourceOf(name, extraColumns)),

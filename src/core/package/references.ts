@@ -74,9 +74,9 @@ function checkReference(
   faults: FaultList,
 ): void {
   const keys = lookup.tables.get(target)?.keys;
-  // An incident may be noted while its print is still running.
+  // An incident or an event may be noted while its print is still running.
   const alsoKeys =
-    table.name === 'incidents' && target === 'prints'
+    (table.name === 'incidents' || table.name === 'print_events') && target === 'prints'
       ? lookup.tables.get('open_prints')?.keys
       : undefined;
   const known = (key: string) => keys?.has(key) === true || alsoKeys?.has(key) === true;

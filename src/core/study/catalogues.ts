@@ -12,6 +12,22 @@ export const KINEMATICS = [
 
 export const OBTAINED = ['bought', 'loaned', 'given', 'owned'] as const;
 
+export const MACHINE_CHANGES = ['firmware', 'part', 'maintenance', 'setting', 'other'] as const;
+
+/** What happens to a print while it runs. */
+export const PRINT_EVENTS = [
+  'started',
+  'heated',
+  'paused',
+  'resumed',
+  'stalled',
+  'moved',
+  'ended',
+] as const;
+
+/** Who says so: a person, or the bench link. */
+export const EVENT_SOURCES = ['person', 'link'] as const;
+
 export const PROFILE_KINDS = ['stock', 'tuned'] as const;
 
 export const AXES = ['x', 'y', 'z', 'none'] as const;
@@ -115,6 +131,7 @@ export const NOISE_STATES = ['idle', 'standby', 'printing', 'fans-full'] as cons
 export type Intent = (typeof INTENTS)[number];
 export type Axis = (typeof AXES)[number];
 export type DimensionKind = (typeof DIMENSION_KINDS)[number];
+export type PrintEventKind = (typeof PRINT_EVENTS)[number];
 export type Outcome = (typeof OUTCOMES)[number];
 export type IncidentMode = (typeof INCIDENT_MODES)[number];
 export type Cause = (typeof CAUSES)[number];

@@ -40,3 +40,12 @@ export { ID_PATTERN, instant, isInsidePath, isIsoTime } from './values';
 export { contenderMarks, type ContenderMark } from './marks';
 export { columnLabel } from './labels';
 export { nextCodes } from './codes';
+export {
+  isKnownSetting,
+  isProcessSetting,
+  normaliseSetting,
+  PART_SETTINGS,
+  plainName,
+  type Settings,
+  type SettingValue,
+} from './settings';

@@ -39,6 +39,7 @@ const NAMES: Record<string, string> = {
   claimed_speed_mm_s: 'claimed speed',
   claimed_accel_mm_s2: 'claimed acceleration',
   expanded_uncertainty_mm: 'expanded uncertainty (k = 2)',
+  toolpath: 'sliced file',
   contender_id: 'contender',
   machine_id: 'machine',
   profile_id: 'profile',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { INTENTS } from './catalogues';
 import { TABLE_NAMES, type Row, type TableName } from './tables';
+import type { Settings } from './settings';
 import { currency, id } from './values';
 
 const orNull = <T extends z.ZodType>(inner: T) => inner.nullable().optional();
@@ -17,6 +18,13 @@ export const costSchema = z.object({
   tariff_per_kwh: orNull(z.number().nonnegative()),
   wage_per_h: orNull(z.number().nonnegative()),
   lifetime_h: orNull(z.number().positive()),
+});
+
+/** How the run order is drawn. */
+export const planSchema = z.object({
+  seed: z.number().int().nonnegative(),
+  block_by: z.enum(['repeat', 'lot', 'day']),
+  prints_per_day: z.number().int().positive().max(1000),
 });
 
 export const scorecardSchema = z.looseObject({
@@ -41,6 +49,7 @@ export const vergleichSchema = z.looseObject({
   smallest_difference: orNull(smallestDifferenceSchema),
   cost: orNull(costSchema),
   scorecard: orNull(scorecardSchema),
+  plan: orNull(planSchema),
 });
 
 /** What a study is about: everything of it that is not a row of a table. */
@@ -55,6 +64,7 @@ export const studyMetaSchema = z.object({
   smallest_difference: smallestDifferenceSchema,
   cost: costSchema.nullable(),
   scorecard: scorecardSchema.nullable(),
+  plan: planSchema.nullable().optional(),
 });
 
 export type StudyMeta = z.infer<typeof studyMetaSchema>;
@@ -68,6 +78,8 @@ export interface Study {
   tables: Tables;
   /** The tables that the study has, rows in them or not. */
   present: ReadonlySet<TableName>;
+  /** The settings that sliced files state, by their path; a file that was not read is not here. */
+  sliced?: ReadonlyMap<string, Settings>;
 }
 
 /** A set of tables without rows. */

@@ -22,13 +22,23 @@ import {
   unmeasuredRow,
 } from './rows/evidence';
 import {
+  acceptedDifferenceRow,
   contenderRow,
+  machineChangeRow,
   machineRow,
   materialRow,
   profileRow,
   profileSettingRow,
+  spoolRow,
 } from './rows/lineup';
-import { incidentRow, openPrintRow, printRow, specimenRow } from './rows/prints';
+import {
+  incidentRow,
+  openPrintRow,
+  plannedRow,
+  printEventRow,
+  printRow,
+  specimenRow,
+} from './rows/prints';
 
 /** How a row names a row of another table. */
 export type Reference =
@@ -87,6 +97,18 @@ export const TABLES = {
     references: [ref('profile_id', 'profiles')],
   }),
   materials: spec({ title: 'materials', row: materialRow, key: ['material_id'], required: true }),
+  spools: spec({
+    title: 'spools',
+    row: spoolRow,
+    key: ['spool_id'],
+    references: [ref('material_id', 'materials')],
+  }),
+  machine_changes: spec({
+    title: 'changes of machines',
+    row: machineChangeRow,
+    key: ['change_id'],
+    references: [ref('machine_id', 'machines')],
+  }),
   contenders: spec({
     title: 'contenders',
     row: contenderRow,
@@ -131,6 +153,22 @@ export const TABLES = {
       ofArtefact('dimensions', 'diagonal_2'),
     ],
   }),
+  planned: spec({
+    title: 'planned prints',
+    row: plannedRow,
+    key: ['contender_id', 'artefact_id', 'material_id'],
+    references: printReferences,
+  }),
+  accepted_differences: spec({
+    title: 'accepted differences',
+    row: acceptedDifferenceRow,
+    key: ['contender_id', 'reference_id', 'artefact_id', 'item'],
+    references: [
+      ref('contender_id', 'contenders'),
+      ref('reference_id', 'contenders'),
+      ref('artefact_id', 'artefacts'),
+    ],
+  }),
   prints: spec({
     title: 'prints',
     row: printRow,
@@ -143,6 +181,12 @@ export const TABLES = {
     row: openPrintRow,
     key: ['print_id'],
     references: printReferences,
+  }),
+  print_events: spec({
+    title: 'events of prints',
+    row: printEventRow,
+    key: ['event_id'],
+    references: [ref('print_id', 'prints')],
   }),
   incidents: spec({
     title: 'incidents',

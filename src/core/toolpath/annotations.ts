@@ -1,4 +1,4 @@
-import { plainName } from './settings';
+import { plainName } from '../study';
 import type { Role } from './roles';
 
 /** What a comment of a sliced file says. */

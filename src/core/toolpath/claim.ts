@@ -1,7 +1,7 @@
 import { median } from '../stats';
 import type { ClaimFacts, SpeedFacts } from './facts';
 import type { MachineRecord } from './machine';
-import type { SettingValue } from './settings';
+import type { SettingValue } from '../study';
 import type { Tally } from './tally';
 
 /** Within 5 % of a claim is at least this share of it. */
@@ -23,18 +23,7 @@ export function claimFacts(
     positive(settings.layer_height_mm) ?? (layerHeights.length > 0 ? median(layerHeights) : null);
   const flow_needed_mm3_s = width !== null && height !== null ? claimed * width * height : null;
   const flow_limit_mm3_s = machine.max_flow_mm3_s ?? null;
-  const isFlowShort =
-    flow_needed_mm3_s !== null &&
-    flow_limit_mm3_s !== null &&
-    flow_needed_mm3_s > flow_limit_mm3_s + 1e-9;
-  const falls = (value: number | null) => value === null || value < WITHIN * claimed - 1e-9;
-  const held_back_by = falls(commanded_max)
-    ? 'file'
-    : falls(reached_max)
-      ? 'acceleration'
-      : isFlowShort
-        ? 'flow'
-        : null;
+  const held_back_by = holdBack(claimed, speed, { flow_needed_mm3_s, flow_limit_mm3_s });
   return {
     claimed,
     commanded_max,
@@ -47,8 +36,31 @@ export function claimFacts(
   };
 }
 
+/** What keeps a machine from its claim: the file, its acceleration, the flow; null for nothing. */
+export function holdBack(
+  claimed: number,
+  { commanded_max, reached_max }: Pick<SpeedFacts, 'commanded_max' | 'reached_max'>,
+  flow: Pick<ClaimFacts, 'flow_needed_mm3_s' | 'flow_limit_mm3_s'>,
+): ClaimFacts['held_back_by'] {
+  const falls = (value: number | null) => value === null || value < WITHIN * claimed - 1e-9;
+  if (falls(commanded_max)) return 'file';
+  if (falls(reached_max)) return 'acceleration';
+  return isFlowShort(flow) ? 'flow' : null;
+}
+
+const isFlowShort = ({
+  flow_needed_mm3_s: needed,
+  flow_limit_mm3_s: limit,
+}: Pick<ClaimFacts, 'flow_needed_mm3_s' | 'flow_limit_mm3_s'>): boolean =>
+  needed !== null && limit !== null && needed > limit + 1e-9;
+
 const positive = (value: unknown): number | null =>
   typeof value === 'number' && value > 0 ? value : null;
+
+const sayShare = (share: number): string => {
+  if (share <= 0) return 'none';
+  return share < 0.01 ? 'under 1 %' : `${(100 * share).toFixed(0)} %`;
+};
 
 /** Claim, command and reach in one sentence. */
 export function sayClaim(claim: ClaimFacts): string {
@@ -57,11 +69,11 @@ export function sayClaim(claim: ClaimFacts): string {
   const share =
     claim.share_within_5pct === null
       ? ''
-      : `, within 5 % of the claim for ${(100 * claim.share_within_5pct).toFixed(0)} % of the extruding time`;
+      : `, within 5 % of the claim for ${sayShare(claim.share_within_5pct)} of the extruding time`;
   const needed = claim.flow_needed_mm3_s;
   const limit = claim.flow_limit_mm3_s;
-  const isFlowShort = needed !== null && limit !== null && needed > limit + 1e-9;
-  const flow = isFlowShort
+  const isShort = isFlowShort(claim) && needed !== null && limit !== null;
+  const flow = isShort
     ? `the claim would need ${needed.toFixed(1)} mm³/s, the hotend gives ${limit.toFixed(1)}`
     : '';
   const reason = {
@@ -70,6 +82,6 @@ export function sayClaim(claim: ClaimFacts): string {
     flow,
   };
   const why = claim.held_back_by === null ? 'nothing holds it back' : reason[claim.held_back_by];
-  const next = isFlowShort && claim.held_back_by !== 'flow' ? `; next, ${flow}` : '';
+  const next = isShort && claim.held_back_by !== 'flow' ? `; next, ${flow}` : '';
   return `Claimed ${speed(claim.claimed)}: ${reached}${share}; ${why}${next}.`;
 }

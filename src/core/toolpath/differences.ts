@@ -1,5 +1,5 @@
 import type { ToolpathFacts } from './facts';
-import type { SettingValue } from './settings';
+import { PART_SETTINGS, type SettingValue } from '../study';
 
 /** Something in which sliced files differ, and whether it must be held in a comparison. */
 export interface ToolpathDifference {
@@ -9,21 +9,7 @@ export interface ToolpathDifference {
 }
 
 /** What makes the part: where it differs, two prints of it are not the same part. */
-const HELD = new Set([
-  'layer_height_mm',
-  'first_layer_height_mm',
-  'line_width_mm',
-  'walls',
-  'top_layers',
-  'bottom_layers',
-  'infill_share',
-  'infill_pattern',
-  'support',
-  'adhesion',
-  'nozzle_mm',
-  'layers',
-  'median_layer_height_mm',
-]);
+const HELD = new Set<string>([...PART_SETTINGS, 'nozzle_mm', 'layers', 'median_layer_height_mm']);
 
 const round = (value: number, digits: number): number => Number(value.toFixed(digits));
 

@@ -1,6 +1,6 @@
 import type { AxisName, Limit } from './limits';
 import type { SelfReport } from './notes';
-import type { SettingValue } from './settings';
+import type { SettingValue } from '../study';
 
 export interface BadLine {
   line: number;
@@ -52,6 +52,9 @@ export interface ToolpathFacts {
   constant_speed_s: number;
   time_by_role_s: Record<string, number>;
   time_by_layer_s: number[];
+  /** Layer by layer: its top, mm; its mean flow while it extrudes, mm³/s; null where not known. */
+  layer_tops_mm: (number | null)[];
+  flow_by_layer_mm3_s: (number | null)[];
   dwell_s: number;
   held_back_s: { command: number; axis_speed: number; acceleration: number; corner: number };
   layers: number;

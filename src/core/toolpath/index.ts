@@ -4,3 +4,6 @@ export { sayClaim } from './claim';
 export { type ClaimFacts, type ToolpathFacts } from './facts';
 export { machineRecordSchema, type MachineRecord } from './machine';
 export { differencesOf, type ToolpathDifference } from './differences';
+export { StatedSettings } from './stated-settings';
+export { guessPurpose, machineOf, type LineUp, type Purpose } from './purpose';
+export { reachOf, type Reach } from './reach';

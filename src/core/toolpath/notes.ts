@@ -8,7 +8,7 @@ import {
   type Meaning,
 } from './annotations';
 import { roleIndex } from './roles';
-import { normaliseSetting, type SettingValue } from './settings';
+import { normaliseSetting, type SettingValue } from '../study';
 
 /** What the file says of itself. */
 export interface SelfReport {

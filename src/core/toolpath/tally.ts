@@ -21,6 +21,11 @@ export class Tally {
   readonly byRole = new Float64Array(ROLES.length);
   readonly byLayerNoted: number[] = [];
   readonly byLayerMoved: number[] = [];
+  /** Extruding time and filament, layer by layer, counted as above. */
+  readonly extrudingNoted: number[] = [];
+  readonly extrudingMoved: number[] = [];
+  readonly filamentNoted: number[] = [];
+  readonly filamentMoved: number[] = [];
   readonly heldBack = { command: 0, axis_speed: 0, acceleration: 0, corner: 0 };
   readonly filamentCommanded = new Distribution(FILAMENT_BIN);
   readonly filamentReached = new Distribution(FILAMENT_BIN);
@@ -56,6 +61,10 @@ export class Tally {
     addLayer(this.byLayerNoted, move.layerNoted, time);
     addLayer(this.byLayerMoved, move.layerMoved, time);
     if (!move.extrudes) return;
+    addLayer(this.extrudingNoted, move.layerNoted, time);
+    addLayer(this.extrudingMoved, move.layerMoved, time);
+    addLayer(this.filamentNoted, move.layerNoted, move.e * length);
+    addLayer(this.filamentMoved, move.layerMoved, move.e * length);
     this.#holdBack(move, rise_s, cruise_s, fall_s);
     this.#flows(move, peak, rise_s, cruise_s, fall_s, time);
     if (move.extrudesXy) this.#speeds(move, peak, rise_s, cruise_s, fall_s, time);

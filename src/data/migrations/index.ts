@@ -1,10 +1,14 @@
 import * as studies from './001-studies';
 import * as evidence from './002-evidence';
 import * as keeping from './003-keeping';
+import * as slicedFiles from './004-sliced-files';
+import * as bench from './005-bench';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
   { name: '001-studies', up: studies.up, down: studies.down },
   { name: '002-evidence', up: evidence.up, down: evidence.down },
   { name: '003-keeping', up: keeping.up, down: keeping.down },
+  { name: '004-sliced-files', up: slicedFiles.up, down: slicedFiles.down },
+  { name: '005-bench', up: bench.up, down: bench.down },
 ];

@@ -25,6 +25,9 @@ export class StudyRecord extends Model<
   declare smallest_difference: StudyMeta['smallest_difference'];
   declare cost: StudyMeta['cost'];
   declare scorecard: StudyMeta['scorecard'];
+  declare plan: CreationOptional<StudyMeta['plan']>;
+  /** Whether the bench link writes into this study. */
+  declare is_linked: CreationOptional<boolean>;
   declare package_extras: CreationOptional<Record<string, unknown>>;
   declare present: CreationOptional<string[]>;
   /** Raised by every write to the study; a bigint, and so a text. */
@@ -54,6 +57,8 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       smallest_difference: { type: DataTypes.JSON, allowNull: false },
       cost: { type: DataTypes.JSON },
       scorecard: { type: DataTypes.JSON },
+      plan: { type: DataTypes.JSON },
+      is_linked: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       package_extras: { type: DataTypes.JSON, allowNull: false, defaultValue: {} },
       present: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
       revision: { type: DataTypes.BIGINT, allowNull: false, defaultValue: 1 },

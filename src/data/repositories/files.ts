@@ -4,7 +4,7 @@ import type { Transaction } from 'sequelize';
 import { v7 as uuid } from 'uuid';
 import { execute, select, type Database } from '../database';
 
-const CHUNK_BYTES = 1024 * 1024;
+export const CHUNK_BYTES = 1024 * 1024;
 
 /** A file of a study: where it lies in the package, and what it holds. */
 export interface StudyFile {
@@ -14,7 +14,7 @@ export interface StudyFile {
 }
 
 /** Puts a stream into chunks of one size. */
-async function* inChunks(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+export async function* inChunks(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
   let parts: Uint8Array[] = [];
   let held = 0;
   for await (const part of stream) {

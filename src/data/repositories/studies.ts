@@ -5,6 +5,7 @@ import { execute, select, type Database } from '../database';
 import type { StudyRecord } from '../models/study';
 import { ConflictError, NotFoundError } from '../errors';
 import { logChange } from './changes';
+import { slicedSettings } from './sliced-settings';
 
 /** A study as the list of studies shows it. */
 export interface StudySummary {
@@ -62,6 +63,7 @@ export const metaOfRecord = (record: StudyRecord): StudyMeta => ({
   smallest_difference: record.smallest_difference,
   cost: record.cost,
   scorecard: record.scorecard,
+  plan: record.plan ?? null,
 });
 
 /** A study read whole at one moment, with the revision it was read at. */
@@ -91,8 +93,9 @@ export function loadStudy(
     }
     const present = new Set(record.present as TableName[]);
     for (const name of names) if (tables[name].length > 0) present.add(name);
+    const sliced = await slicedSettings(db, studyId, transaction);
     return {
-      study: { meta: metaOfRecord(record), tables, present },
+      study: { meta: metaOfRecord(record), tables, present, sliced },
       revision: record.revision,
       packageExtras: record.package_extras,
     };

@@ -15,6 +15,8 @@ interface NewRecordProps {
   initial?: Values;
   /** The column that is given an id where it is not asked for. */
   idColumn?: string;
+  /** What follows from a value that was entered, for other fields. */
+  derive?: (name: string, value: Value) => Values;
   label: string;
   action: string;
   onAdded: (row: Values & { row_version: number }) => void;
@@ -29,6 +31,7 @@ export function NewRecord(props: NewRecordProps) {
     fields,
     initial = {},
     idColumn,
+    derive,
     label,
     action,
     onAdded,
@@ -92,7 +95,13 @@ export function NewRecord(props: NewRecordProps) {
                 return next;
               })
             }
-            onCommit={(value: Value) => setValues((known) => ({ ...known, [field.name]: value }))}
+            onCommit={(value: Value) =>
+              setValues((known) => ({
+                ...known,
+                [field.name]: value,
+                ...derive?.(field.name, value),
+              }))
+            }
           />
         </div>
       ))}

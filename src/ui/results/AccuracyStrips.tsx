@@ -1,6 +1,7 @@
 import type { PairRow } from '../../core/compare';
-import type { AccuracySummary } from '../../core/sections';
+import type { AccuracySummary, FairnessSummary } from '../../core/sections';
 import type { ContenderMark } from '../../core/study';
+import { FairnessMark } from '../fairness/FairnessMark';
 import { fixed } from '../lib/format';
 import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
@@ -11,6 +12,8 @@ interface AccuracyStripsProps {
   marks: readonly ContenderMark[];
   accuracy: Record<string, AccuracySummary>;
   pairs: readonly PairRow[];
+  studyId: string;
+  fairness: readonly FairnessSummary[];
   reference: string | null;
   delta: number | null;
   codes: Readonly<Record<string, string>>;
@@ -18,7 +21,7 @@ interface AccuracyStripsProps {
 
 /** Every contender's mean absolute deviation on one scale, with its class and verdict. */
 export function AccuracyStrips(props: AccuracyStripsProps) {
-  const { marks, accuracy, pairs, reference, delta, codes } = props;
+  const { marks, accuracy, pairs, studyId, fairness, reference, delta, codes } = props;
   const shown = marks.flatMap((mark) => {
     const own = accuracy[mark.contender_id];
     return own ? [{ mark, own }] : [];
@@ -82,16 +85,23 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
                   </button>
                 )}
               </td>
-              <td className="w-[220px] px-2">
+              <td className="w-[290px] px-2">
                 {mark.contender_id === reference ? (
                   <span className="text-ink-2">reference</span>
                 ) : (
-                  <VerdictChip
-                    row={pairs.find((row) => row.contender === mark.contender_id)}
-                    name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
-                    unit="mm"
-                    figure={`pair/${mark.contender_id}`}
-                  />
+                  <span className="inline-flex flex-wrap items-center">
+                    <VerdictChip
+                      row={pairs.find((row) => row.contender === mark.contender_id)}
+                      name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
+                      unit="mm"
+                      figure={`pair/${mark.contender_id}`}
+                    />
+                    <FairnessMark
+                      studyId={studyId}
+                      contender={mark.contender_id}
+                      fairness={fairness}
+                    />
+                  </span>
                 )}
               </td>
             </tr>

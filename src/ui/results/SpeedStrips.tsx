@@ -1,7 +1,9 @@
 import type { PairRow } from '../../core/compare';
 import type { Speed } from '../../core/speed';
+import type { FairnessSummary } from '../../core/sections';
 import type { ContenderMark } from '../../core/study';
 import { duration, fixed } from '../lib/format';
+import { FairnessMark } from '../fairness/FairnessMark';
 import { Badge } from '../marks/Badge';
 import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
@@ -12,13 +14,16 @@ interface SpeedStripsProps {
   marks: readonly ContenderMark[];
   speed: Record<string, Speed>;
   pairs: readonly PairRow[];
+  studyId: string;
+  fairness: readonly FairnessSummary[];
   reference: string | null;
   /** The smallest difference of interest, per cent of time. */
   deltaPct: number | null;
 }
 
 /** Printing time against the reference, every contender on one scale. */
-export function SpeedStrips({ marks, speed, pairs, reference, deltaPct }: SpeedStripsProps) {
+export function SpeedStrips(props: SpeedStripsProps) {
+  const { marks, speed, pairs, studyId, fairness, reference, deltaPct } = props;
   const shown = marks.flatMap((mark) => {
     const own = speed[mark.contender_id];
     return own ? [{ mark, own }] : [];
@@ -92,16 +97,23 @@ export function SpeedStrips({ marks, speed, pairs, reference, deltaPct }: SpeedS
                   </button>
                 )}
               </td>
-              <td className="w-[230px] px-2">
+              <td className="w-[300px] px-2">
                 {mark.contender_id === reference ? (
                   <span className="text-ink-2">reference</span>
                 ) : (
-                  <VerdictChip
-                    row={pairs.find((row) => row.contender === mark.contender_id)}
-                    name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
-                    unit="time"
-                    figure={`time/${mark.contender_id}`}
-                  />
+                  <span className="inline-flex flex-wrap items-center">
+                    <VerdictChip
+                      row={pairs.find((row) => row.contender === mark.contender_id)}
+                      name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
+                      unit="time"
+                      figure={`time/${mark.contender_id}`}
+                    />
+                    <FairnessMark
+                      studyId={studyId}
+                      contender={mark.contender_id}
+                      fairness={fairness}
+                    />
+                  </span>
                 )}
               </td>
             </tr>

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { KINEMATICS, OBTAINED, PROFILE_KINDS } from '../catalogues';
-import { choice, currency, id, maybe, name, nonNegative, positive, text } from '../values';
+import { KINEMATICS, MACHINE_CHANGES, OBTAINED, PROFILE_KINDS } from '../catalogues';
+import { choice, currency, id, maybe, name, nonNegative, positive, text, time } from '../values';
 
 /** One physical printer as it stands in the study. */
 export const machineRow = z.object({
@@ -60,4 +60,37 @@ export const contenderRow = z.object({
   machine_id: id(),
   profile_id: id(),
   change: maybe(text()),
+});
+
+/** A difference between two contenders that a person accepts, with the reason. */
+export const acceptedDifferenceRow = z.object({
+  contender_id: id(),
+  reference_id: id(),
+  artefact_id: id(),
+  item: name(),
+  reason: text(),
+  operator: maybe(text()),
+  at: maybe(time()),
+});
+
+/** One spool of a lot: what was on it, and when it was dried. */
+export const spoolRow = z.object({
+  spool_id: id(),
+  material_id: id(),
+  mass_g: positive(),
+  opened_at: maybe(time()),
+  dried_at: maybe(time()),
+  dried_c: maybe(positive()),
+  dried_h: maybe(positive()),
+  notes: maybe(text()),
+});
+
+/** Something that was changed on a machine: results before it and after it may differ. */
+export const machineChangeRow = z.object({
+  change_id: id(),
+  machine_id: id(),
+  at: time(),
+  kind: choice(MACHINE_CHANGES),
+  what: text(),
+  operator: maybe(text()),
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CAUSES, INCIDENT_MODES, OUTCOMES } from '../catalogues';
+import { CAUSES, EVENT_SOURCES, INCIDENT_MODES, OUTCOMES, PRINT_EVENTS } from '../catalogues';
 import {
   anyNumber,
   choice,
@@ -71,4 +71,23 @@ export const specimenRow = z.object({
   plate_x_mm: maybe(anyNumber()),
   plate_y_mm: maybe(anyNumber()),
   code: maybe(text()),
+});
+
+/** What is to be printed: how often a contender prints an artefact, in what, from which file. */
+export const plannedRow = z.object({
+  contender_id: id(),
+  artefact_id: id(),
+  material_id: id(),
+  repeats: count(),
+  toolpath: maybe(path()),
+});
+
+/** What happened to a print while it ran, by a person's word or by the bench link. */
+export const printEventRow = z.object({
+  event_id: id(),
+  print_id: id(),
+  at: time(),
+  kind: choice(PRINT_EVENTS),
+  source: choice(EVENT_SOURCES),
+  operator: maybe(text()),
 });

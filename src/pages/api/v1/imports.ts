@@ -9,6 +9,7 @@ import { app } from '../../../server/app';
 import { endpoint } from '../../../server/http/endpoint';
 import { json, problem, RequestError } from '../../../server/http/problem';
 import { importStudy } from '../../../server/import-study';
+import { queueUnread } from '../../../server/jobs';
 
 const UPLOAD_LIMIT = 4 * 1024 ** 3;
 
@@ -38,7 +39,10 @@ export const PUT = endpoint(async ({ request }) => {
     );
     const outcome = await importStudy(app().db, file);
     const { faults, faultCount, warnings, studyId } = outcome;
-    if (studyId !== null) return json({ study_id: studyId, warnings }, 201);
+    if (studyId !== null) {
+      await queueUnread(app());
+      return json({ study_id: studyId, warnings }, 201);
+    }
     return problem(422, 'The package has faults; nothing was imported.', {
       faults,
       fault_count: faultCount,

@@ -15,6 +15,7 @@ import { IncidentList } from './IncidentList';
 import { Panel } from './Panel';
 import { PrintingNow } from './PrintingNow';
 import { RunMatrix } from './RunMatrix';
+import { filamentOf, fromFile } from './print-file';
 import { runCells, type RunCell } from './runs-model';
 import { StartPrint } from './StartPrint';
 
@@ -36,7 +37,7 @@ type Opened =
   | { kind: 'edit-incident'; incident: VersionedRow };
 
 /** What the last print of a contender was made with, for the next one's form. */
-const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s'];
+const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 'toolpath'];
 
 /** The bench while the machines print: the matrix, what runs now, what went wrong. */
 export function RunsBench(props: RunsBenchProps) {
@@ -52,8 +53,9 @@ export function RunsBench(props: RunsBenchProps) {
         marks.map((mark) => mark.contender_id),
         prints,
         openPrints,
+        props.planned,
       ),
-    [artefacts, marks, prints, openPrints],
+    [artefacts, marks, prints, openPrints, props.planned],
   );
   const all = [...cells.values()].flat();
   const next = all.find((cell) => cell.state === 'owed');
@@ -80,12 +82,23 @@ export function RunsBench(props: RunsBenchProps) {
     const own = prints.filter((print) => print.contender_id === cell.contender);
     const same = own.filter((print) => print.artefact_id === cell.artefact).at(-1);
     const last = own.at(-1) ?? prints.at(-1);
-    return Object.fromEntries(
+    const plan = props.planned.find(
+      (row) => row.artefact_id === cell.artefact && row.contender_id === cell.contender,
+    );
+    const ofCell = ['estimate_s', 'toolpath'];
+    const usual = Object.fromEntries(
       USUAL.map((name) => [
         name,
-        (name === 'estimate_s' ? same?.[name] : (same ?? last)?.[name]) ?? null,
+        (ofCell.includes(name) ? same?.[name] : (same ?? last)?.[name]) ?? null,
       ]),
     );
+    const toolpath = plan?.toolpath ?? usual.toolpath ?? null;
+    return {
+      ...usual,
+      ...(usual.material_id === null && { material_id: plan?.material_id ?? null }),
+      toolpath,
+      ...fromFile(props.files, toolpath),
+    };
   };
   const ended = (row: TableRow) => {
     setPrints((known) => [...known.filter((one) => one.print_id !== row.print_id), row]);
@@ -172,6 +185,8 @@ export function RunsBench(props: RunsBenchProps) {
             startFields={props.startFields}
             endFields={props.endFields}
             usual={usualOf(opened.cell)}
+            warning={props.warnings[opened.cell.artefact] ?? null}
+            derive={(name, value) => (name === 'toolpath' ? fromFile(props.files, value) : {})}
             codes={codes}
             onStarted={(row) => {
               setOpenPrints((known) => [...known, row]);
@@ -186,7 +201,11 @@ export function RunsBench(props: RunsBenchProps) {
         <Panel title={titleOf(opened.print)} onClose={close}>
           <EndPrint
             studyId={studyId}
-            print={{ ...opened.print, ended_at: localIso(new Date()) }}
+            print={{
+              ...opened.print,
+              ...filamentOf(props.files, opened.print),
+              ended_at: localIso(new Date()),
+            }}
             fields={props.endFields}
             codes={codes}
             onEnded={ended}

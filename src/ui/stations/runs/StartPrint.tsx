@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { NewRecord } from '../../records/NewRecord';
 import type { FieldSpec } from '../../records/fields';
-import type { Values } from '../../records/use-record';
+import type { Value, Values } from '../../records/use-record';
 import { localIso } from '../../lib/entry';
 import { readOperator } from '../../lib/operator';
 import type { TableRow } from '../../records/RecordTable';
@@ -16,6 +16,10 @@ interface StartPrintProps {
   /** What the last print of this kind was made with. */
   usual: Values;
   codes: readonly string[];
+  /** In what the files of this artefact differ and must not. */
+  warning: string | null;
+  /** What follows from a value for other fields. */
+  derive: (name: string, value: Value) => Values;
   onStarted: (row: TableRow) => void;
   onEnded: (row: TableRow) => void;
   onCancel: () => void;
@@ -34,6 +38,11 @@ export function StartPrint(props: StartPrintProps) {
   };
   return (
     <>
+      {props.warning && (
+        <p className="mb-3 rounded-sm border border-line bg-warn-soft p-2 text-warn" role="alert">
+          {props.warning} <a href={`/studies/${studyId}/plan`}>See the plan</a>
+        </p>
+      )}
       <p className="mb-3 flex gap-2" role="group" aria-label="When">
         <button
           type="button"
@@ -66,6 +75,7 @@ export function StartPrint(props: StartPrintProps) {
           path={`/studies/${studyId}/rows/open_prints`}
           fields={startFields}
           idColumn="print_id"
+          derive={props.derive}
           initial={{ ...base, started_at: localIso(new Date()) }}
           label="Start a print"
           action="Start"

@@ -11,12 +11,16 @@ export interface RunCell {
   print: VersionedRow | null;
 }
 
-/** The matrix' cells by `artefact contender`, every one with the same repeats of its artefact. */
+/**
+ * The matrix' cells by `artefact contender`: as many as are planned, and without a plan every
+ * contender with the same repeats of an artefact.
+ */
 export function runCells(
   artefacts: readonly string[],
   contenders: readonly string[],
   prints: readonly VersionedRow[],
   openPrints: readonly VersionedRow[],
+  planned: readonly VersionedRow[] = [],
 ): Map<string, RunCell[]> {
   const cells = new Map<string, RunCell[]>();
   const all = [
@@ -35,8 +39,13 @@ export function runCells(
         state,
         print,
       }));
+      const plan = planned.filter(
+        (one) => one.artefact_id === artefact && one.contender_id === contender,
+      );
+      const owed =
+        planned.length > 0 ? plan.reduce((sum, one) => sum + Number(one.repeats), 0) : most;
       const done = new Set(row.map((cell) => cell.repeat));
-      for (let repeat = 1; repeat <= most; repeat += 1) {
+      for (let repeat = 1; repeat <= owed; repeat += 1) {
         if (!done.has(repeat))
           row.push({ contender, artefact, repeat, state: 'owed', print: null });
       }

@@ -57,6 +57,25 @@ const NAMES: Readonly<Record<string, readonly string[]>> = {
   filament_density_g_cm3: ['filamentdensitygcm3', 'filamentdensity', 'materialdensity'],
 };
 
+/** What makes the part: where it differs, two prints of an artefact are not the same part. */
+export const PART_SETTINGS = [
+  'layer_height_mm',
+  'first_layer_height_mm',
+  'line_width_mm',
+  'walls',
+  'top_layers',
+  'bottom_layers',
+  'infill_share',
+  'infill_pattern',
+  'support',
+  'adhesion',
+] as const;
+
+const PROCESS = /^(?:speed_|accel_|retract_|fan_|flow_|max_flow_|nozzle_temp|bed_temp)/;
+
+/** Whether a setting says how the part is made: speeds, accelerations, temperatures, fan, flow. */
+export const isProcessSetting = (key: string): boolean => PROCESS.test(key);
+
 const OURS = new Map(
   Object.entries(NAMES).flatMap(([ours, theirs]) => theirs.map((name) => [name, ours] as const)),
 );
@@ -66,7 +85,13 @@ const SHARES = new Set(['infill_share', 'fan_share']);
 
 export type SettingValue = number | string;
 
+/** Settings by their normalised keys. */
+export type Settings = Readonly<Record<string, SettingValue>>;
+
 const NUMBER = /^[-+]?(?:\d+\.?\d*|\.\d+)$/;
+
+/** Whether a key is one of our own names of settings, and not one kept as it was written. */
+export const isKnownSetting = (key: string): boolean => Object.hasOwn(NAMES, key);
 
 /** A name without blanks, dashes, underscores and case. */
 export const plainName = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');

@@ -1,0 +1,4 @@
+export { fairnessOfAll, fairnessOfPair } from './check';
+export type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
+export { itemWords, sayValue } from './sentence';
+export { planDifferences, sayPlanDifferences, type PlanDifference } from './plan-check';

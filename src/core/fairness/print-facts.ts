@@ -1,0 +1,96 @@
+import {
+  groupBy,
+  isProcessSetting,
+  normaliseSetting,
+  type Print,
+  type Settings,
+  type SettingValue,
+  type StudyIndex,
+} from '../study';
+
+export type Fact = SettingValue | null;
+
+/** Reads what a print was made with and under; null where it is not known. */
+export interface PrintFacts {
+  settings(print: Print): Settings;
+  circumstance(print: Print, key: string): Fact;
+}
+
+/** Texts of a list, sorted and once each; null of an empty list. */
+const listed = (values: Iterable<string>): string | null => {
+  const distinct = [...new Set(values)].sort();
+  return distinct.length === 0 ? null : distinct.join(', ');
+};
+
+/** Prepares reading the facts of a study's prints. */
+export function printFacts(index: StudyIndex): PrintFacts {
+  const { tables, sliced } = index.study;
+  const materials = new Map(tables.materials.map((row) => [row.material_id, row]));
+  const ofProfile = new Map(
+    [...groupBy(tables.profile_settings, (row) => row.profile_id)].map(([profile, rows]) => [
+      profile,
+      Object.fromEntries(rows.map((row) => normaliseSetting(row.key, row.value))) as Settings,
+    ]),
+  );
+  const inspections = groupBy(tables.inspections, (row) => row.specimen_id);
+  const readings = groupBy(
+    tables.readings.filter((row) => row.superseded_at === null),
+    (row) => row.specimen_id,
+  );
+  const parts = (print: Print) => index.specimensOfPrint.get(print.print_id) ?? [];
+  const machineOf = (print: Print) =>
+    index.machines.get(index.contenders.get(print.contender_id)?.machine_id ?? '');
+  const kept = new Map<string, Settings>();
+
+  const circumstances: Readonly<Record<string, (print: Print) => Fact>> = {
+    material_type: (print) => materials.get(print.material_id)?.type ?? null,
+    material_maker: (print) => materials.get(print.material_id)?.maker ?? null,
+    material_lot: (print) => materials.get(print.material_id)?.lot ?? null,
+    material_colour: (print) => materials.get(print.material_id)?.colour ?? null,
+    nozzle_mm: (print) => print.nozzle_mm ?? machineOf(print)?.nozzle_mm ?? null,
+    firmware: (print) => print.firmware ?? machineOf(print)?.firmware ?? null,
+    plate: (print) => print.plate,
+    operator: (print) => print.operator,
+    ambient_c: (print) => print.ambient_c,
+    copies: (print) => parts(print).length || null,
+    positions: (print) => {
+      const places = parts(print).map(({ plate_x_mm: x, plate_y_mm: y }) =>
+        x === null || y === null ? null : `${x} ${y}`,
+      );
+      return places.length === 0 || places.includes(null) ? null : places.sort().join(', ');
+    },
+    inspector: (print) =>
+      listed(
+        parts(print).flatMap((part) =>
+          (inspections.get(part.specimen_id) ?? []).map((row) => row.inspector),
+        ),
+      ),
+    instrument: (print) =>
+      listed(
+        parts(print).flatMap((part) =>
+          (readings.get(part.specimen_id) ?? []).flatMap((row) => row.instrument_id ?? []),
+        ),
+      ),
+  };
+
+  return {
+    settings: (print) => {
+      const profile = index.contenders.get(print.contender_id)?.profile_id ?? '';
+      const key = `${profile} ${print.toolpath ?? ''}`;
+      let settings = kept.get(key);
+      if (!settings) {
+        // What was sliced counts before what the profile is said to hold.
+        settings = { ...ofProfile.get(profile), ...sliced?.get(print.toolpath ?? '') };
+        kept.set(key, settings);
+      }
+      return settings;
+    },
+    circumstance: (print, key) => circumstances[key]?.(print) ?? null,
+  };
+}
+
+/** The keys of all process settings that are known of some of these prints, sorted. */
+export const processKeys = (facts: PrintFacts, prints: readonly Print[]): string[] =>
+  [...new Set(prints.flatMap((print) => Object.keys(facts.settings(print))))]
+    .filter(isProcessSetting)
+    .sort();

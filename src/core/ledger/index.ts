@@ -1,0 +1,1 @@
+export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent, type PrintState } from './ledger';

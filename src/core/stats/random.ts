@@ -1,0 +1,32 @@
+import minstd from '@stdlib/random-base-minstd-shuffle';
+
+/** Draws that are the same for the same seed. */
+export interface Draws {
+  /** A number from 0 up to, not with, 1. */
+  uniform(): number;
+  /** A whole number from 0 up to, not with, `count`. */
+  below(count: number): number;
+}
+
+const MODULUS = 2_147_483_647;
+
+/**
+ * Seeded draws by the minimal standard generator with a shuffled table.
+ *
+ * @see Park and Miller, 1988; Bays and Durham, 1976
+ */
+export function seededDraws(seed: number): Draws {
+  const draw = minstd.factory({ seed: 1 + (Math.abs(Math.trunc(seed)) % (MODULUS - 2)) });
+  const uniform = () => (draw() - 1) / (MODULUS - 1);
+  return { uniform, below: (count) => Math.min(count - 1, Math.floor(uniform() * count)) };
+}
+
+/** A list in an order that the draws decide, each order as likely (Fisher and Yates). */
+export function shuffled<Item>(items: readonly Item[], draws: Draws): Item[] {
+  const list = [...items];
+  for (let last = list.length - 1; last > 0; last -= 1) {
+    const other = draws.below(last + 1);
+    [list[last], list[other]] = [list[other] as Item, list[last] as Item];
+  }
+  return list;
+}

@@ -1,0 +1,211 @@
+import type { Transaction } from 'sequelize';
+import type { ToolpathFacts } from '../../core/toolpath';
+import { change, execute, select, type Database } from '../database';
+import { NotFoundError } from '../errors';
+import { raiseRevision } from './studies';
+
+export type SlicedState = 'waiting' | 'reading' | 'read' | 'failed';
+
+/** A sliced file of a study: what it is for, and how far its reading is. */
+export interface SlicedFile {
+  path: string;
+  sha256: string;
+  bytes: number;
+  state: SlicedState;
+  /** Share of the file that was read, 0…1. */
+  read_share: number;
+  contender_id: string | null;
+  artefact_id: string | null;
+  /** Whether a person has said what it is for. */
+  is_confirmed: boolean;
+  /** Why it could not be read. */
+  message: string | null;
+}
+
+/** What of a file's facts a list shows. */
+export interface SlicedSummary extends SlicedFile {
+  time_s: number | null;
+  annotated_time_s: number | null;
+  filament_mm: number | null;
+  filament_g: number | null;
+  layers: number | null;
+  commanded_max: number | null;
+  reached_max: number | null;
+  bad_line_count: number | null;
+}
+
+const COLUMNS = `f.path, f.sha256, s.bytes::float8 as bytes, f.state, f.read_share, f.contender_id,
+  f.artefact_id, f.is_confirmed, f.message`;
+const FROM = 'from sliced_files f join stored_files s using (sha256)';
+
+/** The sliced files of a study, by path. */
+export const listSlicedFiles = (db: Database, studyId: string): Promise<SlicedSummary[]> =>
+  select<SlicedSummary>(
+    db,
+    `select ${COLUMNS},
+       (facts->>'time_s')::float8 as time_s,
+       (facts->'annotated'->>'time_s')::float8 as annotated_time_s,
+       (facts->>'filament_mm')::float8 as filament_mm,
+       (facts->>'filament_g')::float8 as filament_g,
+       (facts->>'layers')::int as layers,
+       (facts->'speed'->>'commanded_max')::float8 as commanded_max,
+       (facts->'speed'->>'reached_max')::float8 as reached_max,
+       (facts->>'bad_line_count')::int as bad_line_count
+     ${FROM} where f.study_id = $1 order by f.path`,
+    [studyId],
+  );
+
+/** Files of a study with all that was read in them. Those not read have null. */
+export async function slicedFacts(
+  db: Database,
+  studyId: string,
+  paths?: readonly string[],
+): Promise<(SlicedFile & { facts: ToolpathFacts | null })[]> {
+  return select<SlicedFile & { facts: ToolpathFacts | null }>(
+    db,
+    `select ${COLUMNS}, f.facts ${FROM} where f.study_id = $1
+       ${paths ? 'and f.path in (select jsonb_array_elements_text($2::jsonb))' : ''} order by f.path`,
+    [studyId, ...(paths ? [JSON.stringify(paths)] : [])],
+  );
+}
+
+/** One sliced file. @throws NotFoundError */
+export async function findSlicedFile(
+  db: Database,
+  studyId: string,
+  path: string,
+): Promise<SlicedFile & { facts: ToolpathFacts | null }> {
+  const [found] = await slicedFacts(db, studyId, [path]);
+  if (!found) throw new NotFoundError(`There is no sliced file ${path} in this study.`);
+  return found;
+}
+
+/** The path of a study's file of this content, if there is one. */
+export async function pathOfContent(
+  db: Database,
+  studyId: string,
+  sha256: string,
+): Promise<string | null> {
+  const [found] = await select<{ path: string }>(
+    db,
+    'select path from study_files where study_id = $1 and sha256 = $2 order by path limit 1',
+    [studyId, sha256],
+  );
+  return found?.path ?? null;
+}
+
+/** Whether some study has stored this content already. */
+export async function isStored(db: Database, sha256: string): Promise<boolean> {
+  const found = await select(db, 'select 1 from stored_files where sha256 = $1', [sha256]);
+  return found.length > 0;
+}
+
+/** Makes content that is stored already a file of this study too. */
+export const linkStored = (
+  db: Database,
+  studyId: string,
+  path: string,
+  sha256: string,
+): Promise<void> =>
+  execute(
+    db,
+    'insert into study_files (study_id, path, sha256) values ($1, $2, $3) on conflict do nothing',
+    [studyId, path, sha256],
+  );
+
+/** Puts a file of the study down as a sliced file that waits to be read. */
+export async function addSlicedFile(
+  db: Database,
+  studyId: string,
+  path: string,
+  purpose: { contender_id: string | null; artefact_id: string | null; is_confirmed: boolean },
+  who: string | null,
+  transaction?: Transaction,
+): Promise<void> {
+  await execute(
+    db,
+    `insert into sliced_files (study_id, path, sha256, contender_id, artefact_id, is_confirmed, who)
+     select $1, path, sha256, $3, $4, $5, $6 from study_files where study_id = $1 and path = $2
+     on conflict do nothing`,
+    [studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed, who],
+    transaction,
+  );
+}
+
+/** Says what a sliced file is for. */
+export async function setPurpose(
+  db: Database,
+  studyId: string,
+  path: string,
+  purpose: { contender_id: string | null; artefact_id: string | null; is_confirmed: boolean },
+  transaction?: Transaction,
+): Promise<void> {
+  await execute(
+    db,
+    `update sliced_files set contender_id = $3, artefact_id = $4, is_confirmed = $5
+     where study_id = $1 and path = $2`,
+    [studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed],
+    transaction,
+  );
+}
+
+/** Puts down how far the reading of a file is, or that it must be read (again). */
+export const setReading = (
+  db: Database,
+  studyId: string,
+  path: string,
+  state: SlicedState,
+  share: number,
+  message: string | null = null,
+): Promise<void> =>
+  execute(
+    db,
+    `update sliced_files set state = $3, read_share = $4, message = $5
+     where study_id = $1 and path = $2`,
+    [studyId, path, state, share, message],
+  );
+
+/** Keeps what was read in a file; results that rest on its settings are made anew. */
+export const keepFacts = (
+  db: Database,
+  studyId: string,
+  path: string,
+  facts: ToolpathFacts,
+  edition: string,
+): Promise<void> =>
+  change(db, async (transaction) => {
+    await execute(
+      db,
+      `update sliced_files set state = 'read', read_share = 1, message = null, facts = $3::json,
+         settings = $4::json, edition = $5, read_at = now()
+       where study_id = $1 and path = $2`,
+      [studyId, path, JSON.stringify(facts), JSON.stringify(facts.settings), edition],
+      transaction,
+    );
+    await raiseRevision(db, studyId, transaction);
+  });
+
+/** Files that nobody has read to the end, or that another edition has read. */
+export const unreadFiles = (
+  db: Database,
+  edition: string,
+): Promise<{ study_id: string; path: string }[]> =>
+  select<{ study_id: string; path: string }>(
+    db,
+    `select study_id, path from sliced_files join studies using (study_id)
+     where deleted_at is null
+       and (state in ('waiting', 'reading') or (state = 'read' and edition <> $1))`,
+    [edition],
+  );
+
+/** Takes a sliced file out of its study. */
+export const removeSlicedFile = (db: Database, studyId: string, path: string): Promise<void> =>
+  change(db, async (transaction) => {
+    await execute(
+      db,
+      'delete from study_files where study_id = $1 and path = $2',
+      [studyId, path],
+      transaction,
+    );
+    await raiseRevision(db, studyId, transaction);
+  });

@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { PROFILE_KINDS } from '../../../../../core/study';
+import { body, endpoint, operatorOf, param } from '../../../../../server/http/endpoint';
+import { json } from '../../../../../server/http/problem';
+import { fillProfile } from '../../../../../server/profile-settings';
+
+const fillSchema = z.strictObject({
+  path: z.string().min(1),
+  profile_id: z.string().min(1).optional(),
+  new: z
+    .strictObject({
+      name: z.string().min(1).max(300),
+      kind: z.enum(PROFILE_KINDS),
+      parent_id: z.string().min(1).nullable(),
+    })
+    .optional(),
+});
+
+/** Fills the settings of a profile, a new one too, in from a sliced file. */
+export const POST = endpoint(async (context) => {
+  const sent = await body(context, fillSchema);
+  const target = sent.new
+    ? { new: sent.new }
+    : sent.profile_id === undefined
+      ? null
+      : { profile_id: sent.profile_id };
+  const study = param(context, 'study');
+  return json(await fillProfile(study, sent.path, target, operatorOf(context)));
+});

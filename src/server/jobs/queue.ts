@@ -1,0 +1,68 @@
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+
+/** Work that outlives a request and a process: kept in the database until it is done. */
+export interface JobQueue {
+  send(queue: QueueName, data: object, key: string): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export type QueueName = 'sliced-file';
+
+/** What does the jobs of a queue. It is told when there will be no further try. */
+export type JobHandler = (data: never, isLastTry: boolean) => Promise<void>;
+
+const TRIES = 2;
+const AT_ONCE = 2;
+const POLLING = { includeMetadata: true, pollingIntervalSeconds: 1, batchSize: 1 } as const;
+const LONGEST_JOB_S = 2 * 60 * 60;
+
+/** Opens the queue and works on it in this process. */
+export async function openQueue(
+  databaseUrl: string,
+  log: Logger,
+  handlers: Record<QueueName, JobHandler>,
+): Promise<JobQueue> {
+  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 3 });
+  boss.on('error', (error) => log.error(error, 'job queue'));
+  await boss.start();
+  const workers = new Map<string, string[]>();
+  const wake = (ids: readonly string[]) => {
+    for (const id of ids) boss.notifyWorker(id);
+  };
+  const work = async (
+    ids: readonly string[],
+    handle: JobHandler,
+    job: PgBoss.JobWithMetadata<object> | undefined,
+  ): Promise<void> => {
+    if (!job) return;
+    // Whoever ends a job looks for the next one at once, not at the next turn of the clock.
+    setTimeout(() => wake(ids), 5).unref();
+    try {
+      await handle(job.data as never, job.retryCount >= job.retryLimit);
+    } finally {
+      setTimeout(() => wake(ids), 5).unref();
+    }
+  };
+  for (const [queue, handle] of Object.entries(handlers)) {
+    await boss.createQueue(queue, {
+      name: queue,
+      policy: 'short',
+      retryLimit: TRIES - 1,
+      retryDelay: 1,
+      expireInSeconds: LONGEST_JOB_S,
+    });
+    const own: string[] = [];
+    for (let worker = 0; worker < AT_ONCE; worker += 1) {
+      own.push(await boss.work<object>(queue, POLLING, ([job]) => work(own, handle, job)));
+    }
+    workers.set(queue, own);
+  }
+  return {
+    send: async (queue, data, key) => {
+      await boss.send(queue, data, { singletonKey: key });
+      wake(workers.get(queue) ?? []);
+    },
+    stop: () => boss.stop({ graceful: true, wait: true, timeout: 5000 }),
+  };
+}

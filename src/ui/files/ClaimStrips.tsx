@@ -1,0 +1,174 @@
+import { sayClaim, type Reach } from '../../core/toolpath';
+import type { ContenderMark } from '../../core/study';
+import { fixed, percent } from '../lib/format';
+import { ContenderName } from '../marks/ContenderName';
+import { placeOn, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
+import { Unknown } from '../marks/Unknown';
+
+interface ClaimStripsProps {
+  marks: readonly ContenderMark[];
+  reach: Readonly<Record<string, Reach>>;
+  reference: string | null;
+}
+
+/** What the box claims, what the files ask for, what is reached: every contender on one scale. */
+export function ClaimStrips({ marks, reach, reference }: ClaimStripsProps) {
+  const shown = marks.flatMap((mark) => {
+    const own = reach[mark.contender_id];
+    return own && own.files > 0 ? [{ mark, own }] : [];
+  });
+  const scale = scaleFor(
+    shown.flatMap(({ own }) => [
+      own.claim?.claimed ?? 0,
+      own.commanded_max ?? 0,
+      Math.min(own.flow_limited_mm_s ?? 0, 2 * (own.claim?.claimed ?? 0)),
+    ]),
+    0,
+  );
+  return (
+    <section className="sheet" aria-labelledby="claims">
+      <header className="border-b border-line px-3 py-2">
+        <h2 id="claims" className="font-semibold">
+          Claim, command, reach
+        </h2>
+        <p className="text-xs text-ink-2">
+          Bars: how the extruding time is spread over the speeds that are reached.{' '}
+          <Sign kind="claim" /> claimed <Sign kind="command" /> most that is asked for{' '}
+          <Sign kind="flow" /> where the hotend’s flow ends
+        </p>
+      </header>
+      {shown.length === 0 ? (
+        <p className="p-3 text-ink-2">No sliced file of these contenders has been read yet.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="w-full min-w-[760px]">
+            <thead className="sr-only">
+              <tr>
+                <th>contender</th>
+                <th>speeds</th>
+                <th>share of the time within 5 % of the claim</th>
+                <th>what holds it back</th>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map(({ mark, own }) => (
+                <tr key={mark.contender_id} className="border-b border-line-soft align-middle">
+                  <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  <td className="p-0">
+                    <ReachStrip mark={mark} own={own} scale={scale} />
+                  </td>
+                  <td className="w-[84px] px-2 text-right font-mono">
+                    {own.claim?.share_within_5pct == null ? (
+                      <Unknown why="no claim, or no file read against it" />
+                    ) : (
+                      percent(own.claim.share_within_5pct)
+                    )}
+                  </td>
+                  <td className="w-[38%] min-w-[260px] px-2 py-1.5 text-xs">
+                    {own.claim ? sayClaim(own.claim) : 'The machine claims no speed.'}
+                  </td>
+                </tr>
+              ))}
+              <tr>
+                <td />
+                <td className="p-0">
+                  <StripAxis scale={scale} digits={0} />
+                </td>
+                <td className="px-2 text-right text-xs text-ink-2">at the claim</td>
+                <td className="px-2 text-xs text-ink-2">mm/s</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const HEIGHT = 44;
+
+function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; scale: StripScale }) {
+  const x = (value: number) => `${Math.min(100, Math.max(0, placeOn(scale, value))).toFixed(2)}%`;
+  const most = Math.max(...own.reached_s, 1e-9);
+  const width = placeOn(scale, 10) - placeOn(scale, 0);
+  const { claim } = own;
+  const label = [
+    `${mark.label}:`,
+    claim ? `claimed ${fixed(claim.claimed, 0)},` : '',
+    `asked for up to ${fixed(own.commanded_max ?? 0, 0)}, reached up to ${fixed(own.reached_max ?? 0, 0)},`,
+    own.reached ? `half the time at most ${fixed(own.reached.p50, 0)} mm/s` : '',
+  ].join(' ');
+  return (
+    <svg className={`hue-${mark.hue} block w-full`} height={HEIGHT} role="img" aria-label={label}>
+      {scale.ticks.map((tick) => (
+        <line key={tick} x1={x(tick)} x2={x(tick)} y1={0} y2={HEIGHT} stroke="var(--line-soft)" />
+      ))}
+      {own.reached_s.map((seconds, bin) => {
+        const height = (26 * seconds) / most;
+        return seconds <= 0 ? null : (
+          <rect
+            key={bin}
+            x={x(10 * bin)}
+            width={`${(0.9 * width).toFixed(3)}%`}
+            y={36 - height}
+            height={Math.max(1, height)}
+            fill="var(--hue)"
+            fillOpacity={mark.isTuned ? 0.75 : 0.4}
+          />
+        );
+      })}
+      <line x1={x(0)} x2={x(scale.high)} y1={36} y2={36} stroke="var(--line)" />
+      {own.commanded_max !== null && (
+        <line
+          x1={x(own.commanded_max)}
+          x2={x(own.commanded_max)}
+          y1={14}
+          y2={40}
+          stroke="var(--ink)"
+          strokeWidth={2}
+          strokeDasharray="3 2"
+        />
+      )}
+      {own.flow_limited_mm_s !== null && (
+        <line
+          x1={x(own.flow_limited_mm_s)}
+          x2={x(own.flow_limited_mm_s)}
+          y1={4}
+          y2={40}
+          stroke="var(--small)"
+          strokeWidth={4}
+          strokeOpacity={0.6}
+        />
+      )}
+      {claim && (
+        <line
+          x1={x(claim.claimed)}
+          x2={x(claim.claimed)}
+          y1={2}
+          y2={42}
+          stroke="var(--ink)"
+          strokeWidth={2.5}
+        />
+      )}
+    </svg>
+  );
+}
+
+function Sign({ kind }: { kind: 'claim' | 'command' | 'flow' }) {
+  return (
+    <svg className="ml-1 inline-block align-middle" width={8} height={13} aria-hidden="true">
+      <line
+        x1={4}
+        x2={4}
+        y1={0}
+        y2={13}
+        stroke={kind === 'flow' ? 'var(--small)' : 'var(--ink)'}
+        strokeWidth={kind === 'flow' ? 4 : 2}
+        strokeOpacity={kind === 'flow' ? 0.6 : 1}
+        {...(kind === 'command' && { strokeDasharray: '3 2' })}
+      />
+    </svg>
+  );
+}

@@ -1,0 +1,364 @@
+import { useEffect, useRef, useState } from 'react';
+import type { ContenderMark } from '../../core/study';
+import type { SlicedSummary } from '../../data';
+import type { FirstLook } from '../../workers/first-look';
+import { callApi } from '../lib/api';
+import { counted, duration, fixed, percent } from '../lib/format';
+import { Badge } from '../marks/Badge';
+import { Unknown } from '../marks/Unknown';
+import { FilePurpose } from './FilePurpose';
+import { lookInto, uploadSliced } from './upload-sliced';
+
+interface SlicedFilesProps {
+  studyId: string;
+  marks: readonly ContenderMark[];
+  artefacts: readonly { id: string; name: string }[];
+  files: readonly SlicedSummary[];
+}
+
+/** A file on its way from the disk to the study. */
+interface Sending {
+  key: string;
+  name: string;
+  phase: 'looking' | 'sending' | 'waiting' | 'failed' | 'known';
+  share: number;
+  look: FirstLook | null;
+  message: string | null;
+  stop: AbortController;
+}
+
+const EVERY_MS = 800;
+const AT_ONCE = 2;
+const MOST_COMPARED = 8;
+
+/** The sliced files of a study: dropped here, looked into, sent, read, and told what they are for. */
+export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFilesProps) {
+  const [files, setFiles] = useState(initial.files);
+  const [sending, setSending] = useState<readonly Sending[]>([]);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [isOver, setOver] = useState(false);
+  const queue = useRef<{ file: File; key: string; stop: AbortController }[]>([]);
+  const active = useRef(0);
+  const input = useRef<HTMLInputElement>(null);
+  const address = `/studies/${studyId}/sliced-files`;
+  const isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
+
+  const refresh = () => callApi<SlicedSummary[]>('GET', address).then(setFiles, () => undefined);
+  useEffect(() => {
+    if (!isReading) return undefined;
+    const timer = setInterval(() => {
+      callApi<SlicedSummary[]>('GET', address).then(setFiles, () => undefined);
+    }, EVERY_MS);
+    return () => clearInterval(timer);
+  }, [isReading, address]);
+
+  const change = (key: string, more: Partial<Sending>) =>
+    setSending((known) => known.map((one) => (one.key === key ? { ...one, ...more } : one)));
+  const forget = (key: string) => setSending((known) => known.filter((one) => one.key !== key));
+
+  const send = async (file: File, key: string, stop: AbortController) => {
+    try {
+      const look = await lookInto(file, (share) => change(key, { share }), stop.signal);
+      if (look.fault !== null) throw new Error(look.fault);
+      change(key, { phase: 'sending', share: 0, look });
+      const { path, isKnown } = await uploadSliced(
+        studyId,
+        file,
+        look.sha256,
+        (share, isWaiting) =>
+          change(key, isWaiting ? { phase: 'waiting' } : { phase: 'sending', share }),
+        stop.signal,
+      );
+      if (isKnown) change(key, { phase: 'known', message: `it is here already, as ${path}` });
+      else forget(key);
+      await refresh();
+    } catch (error) {
+      if (stop.signal.aborted) forget(key);
+      else change(key, { phase: 'failed', message: (error as Error).message });
+    }
+  };
+  const work = () => {
+    while (active.current < AT_ONCE) {
+      const next = queue.current.shift();
+      if (!next) return;
+      if (next.stop.signal.aborted) continue;
+      active.current += 1;
+      void send(next.file, next.key, next.stop).finally(() => {
+        active.current -= 1;
+        work();
+      });
+    }
+  };
+  const take = (list: FileList | null) => {
+    const added = [...(list ?? [])].map((file, at) => ({
+      file,
+      key: `${Date.now()}-${at}-${file.name}`,
+      stop: new AbortController(),
+    }));
+    queue.current.push(...added);
+    setSending((known) => [
+      ...known,
+      ...added.map(({ file, key, stop }) => ({
+        ...{ key, name: file.name, stop, share: 0, look: null, message: null },
+        phase: 'looking' as const,
+      })),
+    ]);
+    work();
+  };
+
+  const compare = `/studies/${studyId}/compare?${[...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&')}`;
+  const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
+  return (
+    <section
+      id="sliced-files"
+      aria-labelledby="sliced-title"
+      className={`mt-3 min-w-0 sheet ${isOver ? 'outline-2 outline-plum' : ''}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        take(event.dataTransfer.files);
+      }}
+    >
+      <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
+        <div>
+          <h2 id="sliced-title" className="font-semibold">
+            Sliced files
+          </h2>
+          <p className="text-xs text-ink-2">
+            {counted(files.length, 'file')}
+            {open > 0 && ` · ${open} to be confirmed`} · drop files anywhere on this sheet, up to
+            500 MB each
+          </p>
+        </div>
+        <div className="flex gap-2">
+          {chosen.size >= 2 && (
+            <a className="action" href={compare}>
+              Compare {chosen.size} files
+            </a>
+          )}
+          <button type="button" className="action" onClick={() => input.current?.click()}>
+            Add files…
+          </button>
+          <input
+            ref={input}
+            type="file"
+            multiple
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="Sliced files"
+            accept=".gcode,.gco,.g,.nc,.gz,.3mf"
+            onChange={(event) => {
+              take(event.target.files);
+              event.target.value = '';
+            }}
+          />
+        </div>
+      </header>
+      {sending.length > 0 && (
+        <ul aria-label="Files on their way">
+          {sending.map((one) => (
+            <SendingRow key={one.key} one={one} onForget={() => forget(one.key)} />
+          ))}
+        </ul>
+      )}
+      {files.length > 0 && (
+        <div className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Sliced files">
+          <table className="w-full text-xs">
+            <thead className="sticky top-0 bg-sheet">
+              <tr className="border-b border-line">
+                <th className="th">
+                  <span className="sr-only">compare</span>
+                </th>
+                <th className="th">file</th>
+                <th className="th">for</th>
+                <th className="th text-right">estimate</th>
+                <th className="th text-right">model</th>
+                <th className="th text-right">filament · g</th>
+                <th className="th text-right">asked · mm/s</th>
+                <th className="th text-right">reached</th>
+              </tr>
+            </thead>
+            <tbody>
+              {files.map((file) => (
+                <FileRow
+                  key={file.path}
+                  studyId={studyId}
+                  file={file}
+                  marks={marks}
+                  artefacts={artefacts}
+                  isChosen={chosen.has(file.path)}
+                  canChoose={chosen.size < MOST_COMPARED}
+                  onChoose={(isChosen) =>
+                    setChosen((known) => {
+                      const next = new Set(known);
+                      if (isChosen) next.add(file.path);
+                      else next.delete(file.path);
+                      return next;
+                    })
+                  }
+                  onChanged={() => void refresh()}
+                />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const PHASES = {
+  looking: 'looking into it',
+  sending: 'being sent',
+  waiting: 'the connection is broken; it goes on by itself',
+  failed: 'not taken',
+  known: 'not sent',
+};
+
+function SendingRow({ one, onForget }: { one: Sending; onForget: () => void }) {
+  const isOver = one.phase === 'failed' || one.phase === 'known';
+  const { look } = one;
+  return (
+    <li className="flex flex-wrap items-center gap-3 border-b border-line-soft px-3 py-1.5 text-xs">
+      <span className="font-mono">{one.name}</span>
+      <span className={one.phase === 'failed' ? 'text-warn' : 'text-ink-2'} role="status">
+        {PHASES[one.phase]}
+        {one.message ? `: ${one.message}` : ''}
+        {!isOver && one.phase !== 'waiting' && ` ${percent(one.share)}`}
+      </span>
+      {look?.time_s != null && (
+        <span className="font-mono text-ink-2">
+          first look: {duration(look.time_s)}, {fixed((look.filament_mm ?? 0) / 1000, 2)} m,{' '}
+          {counted(look.layers ?? 0, 'layer')}, up to {fixed(look.commanded_max ?? 0, 0)} mm/s asked
+        </span>
+      )}
+      <svg className="block h-2 min-w-24 flex-1" aria-hidden="true">
+        {!isOver && (
+          <>
+            <rect width="100%" height={8} fill="var(--band)" />
+            <rect width={`${(100 * one.share).toFixed(1)}%`} height={8} fill="var(--plum)" />
+          </>
+        )}
+      </svg>
+      <button
+        type="button"
+        className="action"
+        onClick={() => {
+          one.stop.abort();
+          onForget();
+        }}
+      >
+        {isOver ? 'Put away' : 'Cancel'}
+      </button>
+    </li>
+  );
+}
+
+interface FileRowProps {
+  studyId: string;
+  file: SlicedSummary;
+  marks: readonly ContenderMark[];
+  artefacts: readonly { id: string; name: string }[];
+  isChosen: boolean;
+  canChoose: boolean;
+  onChoose: (isChosen: boolean) => void;
+  onChanged: () => void;
+}
+
+function FileRow(props: FileRowProps) {
+  const { studyId, file, marks, artefacts, isChosen, canChoose, onChoose, onChanged } = props;
+  const name = file.path.slice(file.path.lastIndexOf('/') + 1);
+  const mark = marks.find((one) => one.contender_id === file.contender_id);
+  const known = (value: number | null, said: (value: number) => string) =>
+    value === null ? <Unknown why="not stated" /> : said(value);
+  return (
+    <tr className="border-b border-line-soft">
+      <td className="w-8 px-2">
+        <input
+          type="checkbox"
+          className="size-[18px]"
+          aria-label={`Compare ${name}`}
+          checked={isChosen}
+          disabled={file.state !== 'read' || (!isChosen && !canChoose)}
+          onChange={(event) => onChoose(event.target.checked)}
+        />
+      </td>
+      <td className="px-2 py-1 font-mono">
+        <a className="underline" href={`/studies/${studyId}/files/${file.path}`}>
+          {name}
+        </a>
+        {(file.bad_line_count ?? 0) > 0 && (
+          <span className="text-warn"> {counted(file.bad_line_count ?? 0, 'broken line')}</span>
+        )}
+      </td>
+      <td className="px-2 py-1">
+        {file.is_confirmed ? (
+          <span className="inline-flex items-center gap-1.5">
+            {mark && <Badge mark={mark} />}
+            {artefacts.find((one) => one.id === file.artefact_id)?.name}
+          </span>
+        ) : (
+          <FilePurpose
+            studyId={studyId}
+            file={file}
+            marks={marks}
+            artefacts={artefacts}
+            onChanged={onChanged}
+          />
+        )}
+      </td>
+      {file.state === 'read' ? (
+        <>
+          <td className="px-2 text-right font-mono">{known(file.annotated_time_s, duration)}</td>
+          <td className="px-2 text-right font-mono">{known(file.time_s, duration)}</td>
+          <td className="px-2 text-right font-mono">
+            {known(file.filament_g, (value) => fixed(value, 1))}
+          </td>
+          <td className="px-2 text-right font-mono">
+            {known(file.commanded_max, (value) => fixed(value, 0))}
+          </td>
+          <td className="px-2 text-right font-mono">
+            {known(file.reached_max, (value) => fixed(value, 0))}
+          </td>
+        </>
+      ) : (
+        <td colSpan={5} className="px-2 text-right">
+          {file.state === 'failed' ? (
+            <span className="text-warn">
+              could not be read: it {file.message}{' '}
+              <button
+                type="button"
+                className="underline"
+                onClick={() =>
+                  void callApi('PATCH', `/studies/${studyId}/sliced-files/${file.path}`, {
+                    read: 'again',
+                  }).then(onChanged)
+                }
+              >
+                read it again
+              </button>{' '}
+              <button
+                type="button"
+                className="underline"
+                onClick={() =>
+                  void callApi('DELETE', `/studies/${studyId}/sliced-files/${file.path}`).then(
+                    onChanged,
+                  )
+                }
+              >
+                take it out
+              </button>
+            </span>
+          ) : (
+            <span role="status">being read: {percent(file.read_share)}</span>
+          )}
+        </td>
+      )}
+    </tr>
+  );
+}

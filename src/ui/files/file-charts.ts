@@ -1,0 +1,90 @@
+import type { ToolpathFacts } from '../../core/toolpath';
+import { duration, fixed, percent } from '../lib/format';
+import type { Series } from '../charts/Chart';
+
+/** What the chart of speeds shows: time at each speed, asked for and reached. */
+export function speedChart(facts: ToolpathFacts): { sentence: string; series: Series[] } {
+  const { bin_mm_s: bin, commanded_s, reached_s } = facts.speed.histogram;
+  const points = (seconds: readonly number[]) =>
+    Array.from(
+      { length: Math.max(commanded_s.length, reached_s.length) + 1 },
+      (_, at) => [bin * at, (seconds[at] ?? 0) / 60] as const,
+    );
+  const { commanded_max, reached_p50, at_commanded_share } = facts.speed;
+  return {
+    sentence:
+      commanded_max === null
+        ? 'Nothing is extruded in the plane.'
+        : `Up to ${fixed(commanded_max, 0)} mm/s is asked for; half the extruding time passes at ${fixed(reached_p50 ?? 0, 0)} mm/s or less; the speed asked for is reached for ${percent(at_commanded_share ?? 0)} of it.`,
+    series: [
+      { name: 'asked for', colour: 'quiet', dashed: true, points: points(commanded_s) },
+      { name: 'reached', colour: 'plum', points: points(reached_s) },
+    ],
+  };
+}
+
+/** What the chart of flows shows, against the limit of the machine. */
+export function flowChart(
+  facts: ToolpathFacts,
+  limit: number | null,
+): { sentence: string; series: Series[] } {
+  const { bin_mm3_s: bin, reached_s } = facts.flow.histogram;
+  const over =
+    limit === null
+      ? null
+      : reached_s.reduce((sum, time, at) => (at * bin >= limit ? sum + time : sum), 0);
+  const { reached_max, reached_p95 } = facts.flow;
+  const said =
+    reached_max === null
+      ? 'Nothing is extruded.'
+      : `Up to ${fixed(reached_max, 1)} mm³/s, 95 % of the time at most ${fixed(reached_p95 ?? 0, 1)}.`;
+  const against =
+    limit === null
+      ? ' The flow limit of the machine is not known.'
+      : ` Above the machine’s limit of ${fixed(limit, 1)} mm³/s for ${duration(over ?? 0)}.`;
+  return {
+    sentence: said + against,
+    series: [
+      {
+        name: 'reached',
+        colour: 'plum',
+        points: reached_s.map((seconds, at) => [bin * (at + 0.5), seconds / 60] as const),
+      },
+    ],
+  };
+}
+
+/** What the chart over the height shows: time and flow of each layer. */
+export function layerChart(facts: ToolpathFacts): { sentence: string; series: Series[] } {
+  const tops = facts.layer_tops_mm;
+  const at = (index: number): number => tops[index] ?? index;
+  const times = facts.time_by_layer_s;
+  const slowest = times.reduce(
+    (best, time, index) => (time > (times[best] ?? 0) ? index : best),
+    0,
+  );
+  const quickest = times.reduce(
+    (best, time, index) => (time < (times[best] ?? 0) ? index : best),
+    0,
+  );
+  return {
+    sentence:
+      times.length === 0
+        ? 'No layers are told apart in this file.'
+        : `${times.length} layers; the longest takes ${duration(times[slowest] ?? 0)} at ${fixed(at(slowest), 2)} mm, the shortest ${duration(times[quickest] ?? 0)} at ${fixed(at(quickest), 2)} mm.`,
+    series: [
+      {
+        name: 'time',
+        colour: 'plum',
+        points: times.map((time, index) => [at(index), time] as const),
+      },
+      {
+        name: 'mean flow',
+        colour: 'small',
+        isSecond: true,
+        dashed: true,
+        points: facts.flow_by_layer_mm3_s.map((flow, index) => [at(index), flow] as const),
+      },
+    ],
+  };
+}

@@ -1,0 +1,108 @@
+import type { FirstLook, LookMessage } from '../../workers/first-look';
+import { ApiError, callApi, UnreachableError } from '../lib/api';
+import { readOperator } from '../lib/operator';
+
+/** Bytes that are sent in one request: what a broken connection can cost at most. */
+const PART_BYTES = 16 * 1024 * 1024;
+const WAIT_MS = 2000;
+const MOST_WAITS = 150;
+
+/** Looks into a file in a worker of the browser, without sending anything. */
+export function lookInto(
+  file: File,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<FirstLook> {
+  const worker = new Worker(new URL('../../workers/first-look.ts', import.meta.url), {
+    type: 'module',
+  });
+  return new Promise<FirstLook>((resolve, reject) => {
+    signal.addEventListener('abort', () => reject(new DOMException('given up', 'AbortError')));
+    worker.onerror = () => reject(new Error('the file could not be read here'));
+    worker.onmessage = (event: MessageEvent<LookMessage>) => {
+      const message = event.data;
+      if ('share' in message) onShare(message.share);
+      else if ('look' in message) resolve(message.look);
+      else reject(new Error(message.failed));
+    };
+    worker.postMessage(file);
+  }).finally(() => worker.terminate());
+}
+
+type Arrival = { path: string; isKnown: boolean } | { received: number };
+
+/**
+ * Sends a file, part by part; what has arrived is not sent again after a broken connection.
+ *
+ * @returns its path in the study, and whether it was there before
+ */
+export async function uploadSliced(
+  studyId: string,
+  file: File,
+  sha256: string,
+  onShare: (share: number, isWaiting: boolean) => void,
+  signal: AbortSignal,
+): Promise<{ path: string; isKnown: boolean }> {
+  const base = `/studies/${studyId}/sliced-files`;
+  let waits = 0;
+  for (;;) {
+    try {
+      let arrival = await callApi<Arrival>('POST', base, {
+        name: file.name,
+        bytes: file.size,
+        sha256,
+      });
+      while ('received' in arrival) {
+        signal.throwIfAborted();
+        onShare(arrival.received / file.size, false);
+        arrival = await sendPart(
+          `${base}/uploads/${sha256}`,
+          file,
+          arrival.received,
+          onShare,
+          signal,
+        );
+        waits = 0;
+      }
+      return arrival;
+    } catch (error) {
+      if (signal.aborted) {
+        await callApi('DELETE', `${base}/uploads/${sha256}`).catch(() => undefined);
+        throw error;
+      }
+      const isBroken =
+        error instanceof UnreachableError || (error instanceof ApiError && error.status >= 500);
+      if (!isBroken || waits >= MOST_WAITS) throw error;
+      waits += 1;
+      onShare(0, true);
+      await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+    }
+  }
+}
+
+/** Sends one part; an XMLHttpRequest, because only that tells how far it is. */
+function sendPart(
+  address: string,
+  file: File,
+  offset: number,
+  onShare: (share: number, isWaiting: boolean) => void,
+  signal: AbortSignal,
+): Promise<Arrival> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('PUT', `/api/v1${address}?offset=${offset}`);
+    request.setRequestHeader('content-type', 'application/octet-stream');
+    const operator = readOperator();
+    if (operator) request.setRequestHeader('x-operator', encodeURIComponent(operator));
+    request.upload.onprogress = (event) => onShare((offset + event.loaded) / file.size, false);
+    request.onerror = () => reject(new UnreachableError('The server does not answer.'));
+    request.onabort = () => reject(new DOMException('given up', 'AbortError'));
+    request.onload = () => {
+      const answer = JSON.parse(request.responseText) as Arrival & { detail?: string };
+      if (request.status < 300) resolve(answer);
+      else reject(new ApiError(request.status, answer.detail ?? 'The server could not do this.'));
+    };
+    signal.addEventListener('abort', () => request.abort(), { once: true });
+    request.send(file.slice(offset, Math.min(file.size, offset + PART_BYTES)));
+  });
+}

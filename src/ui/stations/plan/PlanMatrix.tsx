@@ -1,0 +1,216 @@
+import { useState } from 'react';
+import type { ContenderMark } from '../../../core/study';
+import type { SlicedSummary, VersionedRow } from '../../../data';
+import { ApiError, callApi } from '../../lib/api';
+import { counted, duration } from '../../lib/format';
+import { Badge } from '../../marks/Badge';
+
+interface PlanMatrixProps {
+  studyId: string;
+  marks: readonly ContenderMark[];
+  reference: string | null;
+  artefacts: readonly { id: string; name: string }[];
+  materials: readonly { id: string; name: string }[];
+  planned: readonly VersionedRow[];
+  files: readonly SlicedSummary[];
+  warnings: Readonly<Record<string, string>>;
+}
+
+const cellKey = (contender: string, artefact: string, material: string) =>
+  `${contender} ${artefact} ${material}`;
+
+/** Artefacts × contenders × materials: how often each is printed, and from which sliced file. */
+export function PlanMatrix(props: PlanMatrixProps) {
+  const { studyId, marks, reference, artefacts, materials, files, warnings } = props;
+  const [planned, setPlanned] = useState(props.planned);
+  const used = materials.find((one) => planned.some((row) => row.material_id === one.id));
+  const [material, setMaterial] = useState(used?.id ?? materials[0]?.id ?? '');
+  const [message, setMessage] = useState<string | null>(null);
+  const find = (contender: string, artefact: string) =>
+    planned.find(
+      (row) =>
+        row.contender_id === contender &&
+        row.artefact_id === artefact &&
+        row.material_id === material,
+    );
+  const keep = async (contender: string, artefact: string, change: Record<string, unknown>) => {
+    const row = find(contender, artefact);
+    const base = `/studies/${studyId}/rows/planned`;
+    const address = `${base}/${[contender, artefact, material].map(encodeURIComponent).join('/')}`;
+    const is = (one: VersionedRow) =>
+      cellKey(String(one.contender_id), String(one.artefact_id), String(one.material_id)) ===
+      cellKey(contender, artefact, material);
+    try {
+      setMessage(null);
+      if (row && change.repeats === 0) {
+        await callApi('DELETE', address, { version: row.row_version });
+        setPlanned((known) => known.filter((one) => !is(one)));
+      } else if (row) {
+        const saved = await callApi<VersionedRow>('PATCH', address, {
+          version: row.row_version,
+          change,
+        });
+        setPlanned((known) => known.map((one) => (is(one) ? { ...one, ...saved } : one)));
+      } else if (change.repeats !== 0) {
+        const added = await callApi<VersionedRow>('POST', base, {
+          contender_id: contender,
+          artefact_id: artefact,
+          material_id: material,
+          repeats: 1,
+          toolpath: fileFor(files, contender, artefact),
+          ...change,
+        });
+        setPlanned((known) => [...known, added]);
+      }
+    } catch (error) {
+      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+    }
+  };
+  const total = planned.reduce((sum, row) => sum + Number(row.repeats), 0);
+  const seconds = planned.reduce((sum, row) => {
+    const file = files.find((one) => one.path === row.toolpath);
+    return sum + Number(row.repeats) * (file?.annotated_time_s ?? file?.time_s ?? 0);
+  }, 0);
+  return (
+    <section className="min-w-0 sheet" aria-labelledby="plan-matrix">
+      <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
+        <div>
+          <h2 id="plan-matrix" className="font-semibold">
+            What is printed
+          </h2>
+          <p className="text-xs text-ink-2">
+            {counted(total, 'print')}
+            {seconds > 0 && ` · ${duration(seconds)} on the machines by the files’ own word`} · a
+            figure is how many repeats; empty is none
+          </p>
+        </div>
+        <label className="flex items-center gap-2 text-xs text-ink-2">
+          in
+          <select
+            className="field w-auto"
+            value={material}
+            onChange={(event) => setMaterial(event.target.value)}
+          >
+            {materials.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name} ·{' '}
+                {counted(
+                  planned
+                    .filter((row) => row.material_id === one.id)
+                    .reduce((sum, row) => sum + Number(row.repeats), 0),
+                  'print',
+                )}
+              </option>
+            ))}
+          </select>
+        </label>
+      </header>
+      {message && (
+        <p role="alert" className="px-3 py-1 text-warn">
+          {message}
+        </p>
+      )}
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[720px]">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">artefact</th>
+              {marks.map((mark) => (
+                <th key={mark.contender_id} className="th">
+                  <span className="flex items-center gap-1.5">
+                    <Badge mark={mark} isReference={mark.contender_id === reference} />
+                    {mark.machineName}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {artefacts.map((artefact) => (
+              <tr key={artefact.id} className="border-b border-line-soft align-top">
+                <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
+                  {artefact.name}
+                  {warnings[artefact.id] && (
+                    <span className="block text-2xs font-normal text-warn" role="alert">
+                      ≠ {warnings[artefact.id]}
+                    </span>
+                  )}
+                </th>
+                {marks.map((mark) => (
+                  <PlanCell
+                    key={`${mark.contender_id} ${material}`}
+                    label={`${artefact.name}, ${mark.label}`}
+                    row={find(mark.contender_id, artefact.id)}
+                    files={files.filter(
+                      (file) =>
+                        file.artefact_id === artefact.id && file.contender_id === mark.contender_id,
+                    )}
+                    onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
+                  />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+const fileFor = (files: readonly SlicedSummary[], contender: string, artefact: string) =>
+  files.find((file) => file.contender_id === contender && file.artefact_id === artefact)?.path ??
+  null;
+
+interface PlanCellProps {
+  label: string;
+  row: VersionedRow | undefined;
+  files: readonly SlicedSummary[];
+  onKeep: (change: Record<string, unknown>) => void;
+}
+
+function PlanCell({ label, row, files, onKeep }: PlanCellProps) {
+  const [text, setText] = useState<string | null>(null);
+  const kept = row ? String(row.repeats) : '';
+  const shown = text ?? kept;
+  const isValid = /^\d{0,3}$/.test(shown.trim());
+  const commit = () => {
+    if (!isValid) return;
+    const repeats = Number(shown.trim() || 0);
+    if (repeats !== Number(kept || 0)) onKeep({ repeats });
+    setText(null);
+  };
+  return (
+    <td className="px-2 py-1.5">
+      <input
+        className="field w-14 text-right font-mono"
+        inputMode="numeric"
+        aria-label={`Repeats: ${label}`}
+        aria-invalid={!isValid}
+        value={shown}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+        }}
+      />
+      {row &&
+        (files.length > 0 ? (
+          <select
+            className="mt-0.5 block min-h-[24px] w-full max-w-[140px] truncate bg-transparent text-2xs text-ink-2"
+            aria-label={`Sliced file: ${label}`}
+            value={row.toolpath === null ? '' : String(row.toolpath)}
+            onChange={(event) => onKeep({ toolpath: event.target.value || null })}
+          >
+            <option value="">no file</option>
+            {files.map((file) => (
+              <option key={file.path} value={file.path}>
+                {file.path.slice(file.path.lastIndexOf('/') + 1)}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="block text-2xs text-ink-2">no file yet</span>
+        ))}
+    </td>
+  );
+}

@@ -1,0 +1,114 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { DEMO } from '../support/demo-files';
+import { expect, expectAccessible, open, settled, test } from './bench';
+
+const demoFile = (name: string): Buffer =>
+  gunzipSync(readFileSync(join(DEMO, 'sliced', `${name}.gcode.gz`)));
+
+const plain = (name: string, buffer: Buffer) => ({
+  name,
+  mimeType: 'application/octet-stream',
+  buffer,
+});
+
+test('sliced files are looked into, sent, read, matched and confirmed', async ({ page, bench }) => {
+  await open(page, `${bench.study}/runs`);
+  const input = page.getByLabel('Sliced files', { exact: true }).and(page.locator('input'));
+  const changed = Buffer.concat([demoFile('stair-block-B-tuned'), Buffer.from('; a second try\n')]);
+  await input.setInputFiles([
+    plain('stair-block Gannet X26 tuned.gcode', changed),
+    plain('notes.gcode', Buffer.from('; nothing moves\nM104 S200\n')),
+    plain('picture.png', Buffer.from('G1 X10 F600\n')),
+  ]);
+  const onTheWay = page.getByRole('list', { name: 'Files on their way' });
+  await expect(onTheWay.getByText(/notes\.gcode/)).toBeVisible();
+  await expect(onTheWay).toContainText('not taken: no line of it moves anything');
+  await expect(onTheWay).toContainText(/picture\.png is no sliced file/);
+  const row = page.getByRole('row', { name: /stair-block-Gannet-X26-tuned\.gcode/ });
+  await expect(row.getByRole('combobox', { name: /Contender of/ })).toHaveValue('B-tuned');
+  await expect(row.getByRole('combobox', { name: /Artefact of/ })).toHaveValue('stair-block');
+  await expect(row).toContainText('500');
+  await row.getByRole('button', { name: 'Confirm' }).click();
+  await expect(row.getByRole('combobox')).toHaveCount(0);
+
+  // The same content again is known by its hash, whatever its name.
+  await input.setInputFiles([plain('another-name.gcode', changed)]);
+  await expect(onTheWay).toContainText(
+    'it is here already, as sliced/stair-block-Gannet-X26-tuned.gcode',
+  );
+
+  await row.getByRole('link').click();
+  await settled(page);
+  await expect(page.getByText(/Claimed 500 mm\/s: the file asks for 500 mm\/s/)).toBeVisible();
+  await expect(
+    page.getByRole('figure').filter({ hasText: 'Flow through the nozzle' }),
+  ).toContainText('limit of 28.0 mm³/s');
+  await expect(page.locator('.apexcharts-canvas')).toHaveCount(3);
+  await expect(page.getByRole('row', { name: /^infill_pattern grid/ })).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('the confounded pair is named, compared and accepted with a reason', async ({
+  page,
+  bench,
+}) => {
+  const files = ['A-stock', 'A-tuned'].map(
+    (contender) => `file=${encodeURIComponent(`sliced/echo-wall-${contender}.gcode.gz`)}`,
+  );
+  await expect(async () => {
+    await open(page, `${bench.study}/compare?${files.join('&')}`);
+    await expect(page.getByText(/These prints are not of the same part/)).toBeVisible({
+      timeout: 500,
+    });
+  }).toPass({ timeout: 30_000 });
+  await expect(page.getByRole('row', { name: /must be equal.*walls/ })).toContainText('3');
+  await expect(page.getByRole('row', { name: /must be equal.*infill_pattern/ })).toContainText(
+    'gyroid',
+  );
+  await expectAccessible(page);
+
+  await open(page, `${bench.study}/line-up`);
+  await page.getByRole('button', { name: 'Echo wall, Auklet 23 tuned: confounded' }).click();
+  await expect(
+    page.getByText(
+      /walls \(2 against 3\) and infill pattern \(gyroid against grid\) differ and must be equal/,
+    ),
+  ).toBeVisible();
+  const changes = page.getByRole('region', { name: 'What the tuned profiles change' });
+  await expect(changes).toContainText('5 of 16 known settings other than Auklet, as shipped');
+  await page
+    .getByRole('row', { name: /^walls/ })
+    .getByRole('button', { name: 'accept …' })
+    .click();
+  await page.getByLabel('Reason to accept that walls differs').fill('the wall is solid either way');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  await expect(page.getByText('accepted: the wall is solid either way')).toBeVisible();
+  await open(page, `${bench.study}/results/speed`);
+  const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();
+  await expect(tuned).toContainText('confounded');
+  await expect(tuned).toContainText('walls accepted: the wall is solid either way');
+});
+
+test('the four claims are told apart', async ({ page, bench }) => {
+  await expect(async () => {
+    await open(page, `${bench.study}/results/speed`);
+    await expect(page.getByText(/Claimed 300 mm\/s.*284 mm\/s is reached/)).toBeVisible({
+      timeout: 500,
+    });
+  }).toPass({ timeout: 60_000 });
+  const claims = page.getByRole('region', { name: 'Claim, command, reach' });
+  await expect(
+    claims.getByText(/Claimed 250.*the file itself does not ask for it/).first(),
+  ).toBeVisible();
+  await expect(
+    claims
+      .getByText(/Claimed 500.*the claim would need 45\.0 mm³\/s, the hotend gives 28\.0/)
+      .first(),
+  ).toBeVisible();
+  await expect(claims.getByText(/Claimed 400.*nothing holds it back/)).toBeVisible();
+  await expect(claims.getByText(/Claimed 300.*acceleration and short lines/)).toBeVisible();
+  await expectAccessible(page);
+});

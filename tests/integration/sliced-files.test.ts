@@ -1,0 +1,95 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { Readable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  addSlicedFile,
+  appendUpload,
+  beginUpload,
+  createStudy,
+  dropUpload,
+  findSlicedFile,
+  finishUpload,
+  isStored,
+  listFiles,
+  migrate,
+  readFile,
+  RefusedError,
+  type Database,
+} from '../../src/data';
+import { freshDatabase } from '../support/database';
+import { smallStudy } from '../support/small-study';
+
+let db: Database;
+let drop: () => Promise<void>;
+const studyId = uuid();
+
+beforeAll(async () => {
+  ({ db, drop } = await freshDatabase());
+  await migrate(db.sequelize);
+  await createStudy(db, studyId, { ...smallStudy({}).meta, reference: null });
+});
+afterAll(() => drop());
+
+const MIB = 1024 * 1024;
+const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+const stream = (bytes: Uint8Array) => Readable.from([bytes], { objectMode: false });
+
+/** A connection that breaks after some bytes. */
+async function* broken(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(bytes);
+  throw new Error('the connection broke');
+}
+
+describe('an upload', () => {
+  it('goes on where a broken connection left it, and is one file in the end', async () => {
+    const bytes = randomBytes(3 * MIB + 77);
+    const file = { sha256: sha(bytes), bytes: bytes.length, name: 'part.gcode' };
+    expect((await beginUpload(db, studyId, file)).received).toBe(0);
+    const cut = bytes.subarray(0, MIB + 500_000);
+    await expect(appendUpload(db, studyId, file.sha256, 0, broken(cut))).rejects.toThrow('broke');
+    // Beginning again finds what had arrived in full chunks, and loses nothing of it.
+    const again = await beginUpload(db, studyId, file);
+    expect(again.received).toBe(MIB);
+    await expect(appendUpload(db, studyId, file.sha256, 0, stream(bytes))).rejects.toBeInstanceOf(
+      RefusedError,
+    );
+    const done = await appendUpload(db, studyId, file.sha256, MIB, stream(bytes.subarray(MIB)));
+    expect(done.received).toBe(bytes.length);
+    await finishUpload(db, studyId, file.sha256, 'sliced/part.gcode');
+    expect(await buffer(readFile(db, file.sha256))).toEqual(bytes);
+    expect(await listFiles(db, studyId)).toEqual([
+      { path: 'sliced/part.gcode', sha256: file.sha256, bytes: bytes.length },
+    ]);
+    const purpose = { contender_id: null, artefact_id: null, is_confirmed: false };
+    await addSlicedFile(db, studyId, 'sliced/part.gcode', purpose, 'K');
+    expect(await findSlicedFile(db, studyId, 'sliced/part.gcode')).toMatchObject({
+      state: 'waiting',
+      bytes: bytes.length,
+    });
+  });
+
+  it('of something else than was announced is given up', async () => {
+    const bytes = randomBytes(1000);
+    const file = { sha256: sha(randomBytes(8)), bytes: bytes.length, name: 'x.gcode' };
+    await beginUpload(db, studyId, file);
+    await appendUpload(db, studyId, file.sha256, 0, stream(bytes));
+    await expect(finishUpload(db, studyId, file.sha256, 'sliced/x.gcode')).rejects.toThrow(
+      'not what was announced',
+    );
+    expect((await beginUpload(db, studyId, file)).received).toBe(0);
+    await dropUpload(db, studyId, file.sha256);
+  });
+
+  it('of more than was announced is refused', async () => {
+    const bytes = randomBytes(1000);
+    const file = { sha256: sha(bytes), bytes: 10, name: 'x.gcode' };
+    await beginUpload(db, studyId, file);
+    await expect(appendUpload(db, studyId, file.sha256, 0, stream(bytes))).rejects.toThrow(
+      'More was sent',
+    );
+    await dropUpload(db, studyId, file.sha256);
+    expect(await isStored(db, file.sha256)).toBe(false);
+  });
+});
