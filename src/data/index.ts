@@ -35,7 +35,7 @@ export {
 export { countProgress, type ProgressCounts } from './repositories/progress';
 export type { StudyRecord } from './models/study';
 export { brokenReferences, machineOfPrint, type BrokenReference } from './repositories/references';
-export { endPrint } from './repositories/prints';
+export { endPrint, endPrintWithin } from './repositories/prints';
 export {
   listSpecimenFacts,
   specimenMeasurements,
@@ -66,3 +66,17 @@ export {
   type SlicedFile,
   type SlicedSummary,
 } from './repositories/sliced-files';
+export {
+  countDropped,
+  keepLinkMachine,
+  linkState,
+  lockLinkMachine,
+  setLinked,
+  setLinkUp,
+  studiesOfMachine,
+  type LinkMachine,
+  type LinkState,
+} from './repositories/link';
+export { change as inChange } from './database';
+export { listChanges } from './repositories/changes';
+export type { Transaction } from 'sequelize';

@@ -5,6 +5,7 @@ import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { openDatabase, type Database } from '../data';
 import type { JobQueue } from './jobs/queue';
+import type { Link } from './link';
 
 /** What the server works with: the database, a log, threads for the calculations. */
 export interface App {
@@ -15,6 +16,8 @@ export interface App {
   readers: Piscina;
   /** Work that outlives a request; there once the server has started it. */
   jobs: JobQueue | null;
+  /** The bench link; there once the server has started it. */
+  link: Link | null;
   /** Which calculations these are: results of other ones are not taken for theirs. */
   edition: string;
 }
@@ -43,6 +46,7 @@ function openApp(): App {
       resourceLimits: { maxOldGenerationSizeMb: 300 },
     }),
     jobs: null,
+    link: null,
   };
 }
 
@@ -54,6 +58,7 @@ export async function closeApp(): Promise<void> {
   const open = holder[KEY];
   holder[KEY] = undefined;
   if (!open) return;
+  await open.link?.stop();
   await open.jobs?.stop();
   await open.readers.close({ force: true });
   await open.threads.close({ force: true });

@@ -8,6 +8,7 @@ import { listStudies, migrate } from '../data';
 import { app, closeApp } from './app';
 import { importStudy } from './import-study';
 import { startJobs } from './jobs';
+import { openLink } from './link';
 import { isLoopback } from './http/origin';
 
 const DEFAULT_PORT = 4680;
@@ -65,6 +66,7 @@ async function serve(): Promise<void> {
   await migrate(app().db.sequelize);
   await loadDemo();
   await startJobs(app());
+  app().link = await openLink(app());
   const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
   const { handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler };
   const compress = compression() as unknown as (
@@ -93,7 +95,9 @@ async function serve(): Promise<void> {
   const address = server.address();
   const shown = typeof address === 'object' && address ? address.port : DEFAULT_PORT;
   process.stdout.write(`Vergleich is running at http://${host}:${shown}/\n`);
-  process.send?.({ port: shown });
+  const link = app().link?.address ?? '';
+  process.stdout.write(`Machines speak to it at ${link}\n`);
+  process.send?.({ port: shown, link });
 }
 
 serve().catch((error: unknown) => {

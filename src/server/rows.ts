@@ -14,6 +14,7 @@ import {
 } from '../data';
 import { app } from './app';
 import { RequestError } from './http/problem';
+import { benchIssues } from './rows-bench';
 
 /** The table of an address. Readings are appended by an endpoint of their own. */
 export function tableOf(name: string): TableName {
@@ -68,6 +69,7 @@ async function checkRow(studyId: string, table: TableName, row: AnyRow): Promise
       issues.push({ path: 'machine_id', message: `is not the machine of this print (${machine})` });
     }
   }
+  issues.push(...(await benchIssues(studyId, table, row)));
   const [first] = issues;
   if (first) throw new RequestError(422, `${first.path} ${first.message}`, { issues });
 }

@@ -10,6 +10,8 @@ export interface Bench {
   url: string;
   /** Address of the demo study. */
   study: string;
+  /** Address of the bench link. */
+  link: () => string;
   stop: () => Promise<void>;
   start: () => Promise<void>;
 }
@@ -17,7 +19,8 @@ export interface Bench {
 function startServer(
   databaseUrl: string,
   port: number,
-): Promise<{ child: ChildProcess; port: number }> {
+  linkPort: number,
+): Promise<{ child: ChildProcess; port: number; link: string }> {
   const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
@@ -28,11 +31,12 @@ function startServer(
       DEMO_STUDY: DEMO,
       HOST: '127.0.0.1',
       PORT: String(port),
+      MQTT_PORT: String(linkPort),
     },
   });
   return new Promise((resolve, reject) => {
     child.once('message', (message) =>
-      resolve({ child, port: (message as { port: number }).port }),
+      resolve({ child, ...(message as { port: number; link: string }) }),
     );
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
   });
@@ -50,7 +54,7 @@ export const test = base.extend<object, { bench: Bench }>({
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const { url: databaseUrl, drop } = await freshDatabase();
-      let { child, port } = await startServer(databaseUrl, 0);
+      let { child, port, link } = await startServer(databaseUrl, 0, 0);
       const url = `http://127.0.0.1:${port}`;
       const studies = (await (await fetch(`${url}/api/v1/studies`)).json()) as {
         study_id: string;
@@ -58,9 +62,11 @@ export const test = base.extend<object, { bench: Bench }>({
       await use({
         url,
         study: `${url}/studies/${studies[0]?.study_id}`,
+        link: () => link,
         stop: () => kill(child),
         start: async () => {
-          ({ child, port } = await startServer(databaseUrl, port));
+          const linkPort = Number(new URL(link).port);
+          ({ child, port, link } = await startServer(databaseUrl, port, linkPort));
         },
       });
       await kill(child);

@@ -8,7 +8,7 @@ import {
   toleranceEvidence,
 } from './accuracy';
 import type { Evidence } from './evidence';
-import { reliabilityEvidence, speedEvidence, timePairEvidence } from './runs';
+import { costEvidence, reliabilityEvidence, speedEvidence, timePairEvidence } from './runs';
 
 export type { Evidence, EvidenceTable } from './evidence';
 
@@ -16,7 +16,7 @@ export type { Evidence, EvidenceTable } from './evidence';
  * What a figure was computed from. A figure is named by a path: `accuracy/<contender>`,
  * `group/<contender>/<axis or kind>`, `tolerance/<contender>`, `fit/<contender>/<axis>`,
  * `pair/<contender>`, `speed/<contender>[/<artefact>]`, `time/<contender>`,
- * `reliability/<contender>`.
+ * `reliability/<contender>`, `incidents/<contender>`, `cost/<contender>/<artefact>`.
  *
  * @returns null where there is no such figure
  */
@@ -61,6 +61,9 @@ function pick(
       return speedEvidence(index, contender, part ?? null);
     case 'time':
       return reference === null ? null : timePairEvidence(index, contender, reference);
+    case 'cost':
+      return costEvidence(index, contender, part ?? '');
+    case 'incidents':
     case 'reliability':
       return reliabilityEvidence(index, contender);
     default:

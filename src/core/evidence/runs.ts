@@ -93,3 +93,44 @@ export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evi
     notes: [],
   };
 }
+
+/** Evidence of what a contender's good part of an artefact costs. */
+export function costEvidence(
+  index: StudyIndex,
+  contenderId: string,
+  artefactId: string,
+): Evidence | null {
+  const artefact = index.artefacts.get(artefactId);
+  if (!artefact) return null;
+  const attempts = (index.printsOfContender.get(contenderId) ?? []).filter(
+    (print) => print.artefact_id === artefactId,
+  );
+  const hands = (print: Print): number | null => {
+    const incidents = index.incidentsOfPrint.get(print.print_id) ?? [];
+    return incidents.length === 0
+      ? null
+      : incidents.reduce((sum, row) => sum + (row.hands_s ?? 0), 0);
+  };
+  return {
+    title: `Cost of a good part, ${artefact.name}`,
+    sentence: `${attempts.length} attempts, the failed ones included, over the good parts that came of them.`,
+    formula:
+      '(filament g · price per kg/1000 + energy Wh/1000 · tariff + hours · price paid/lifetime + hands s/3600 · wage) summed over all attempts, over the good copies. Interval: bootstrap over prints.',
+    tables: [
+      evidenceTable(
+        'Attempts',
+        ['print', 'outcome', ['filament g'], ['energy Wh'], ['hours'], ['hands s'], ['parts']],
+        attempts.map((print) => [
+          print.print_id,
+          print.outcome,
+          print.filament_g,
+          print.energy_wh,
+          printHours(print)?.toFixed(2) ?? null,
+          hands(print),
+          index.specimensOfPrint.get(print.print_id)?.length ?? 0,
+        ]),
+      ),
+    ],
+    notes: [],
+  };
+}

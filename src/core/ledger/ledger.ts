@@ -51,9 +51,9 @@ export function whyNotNow(
 export function ledgerOf(startedAt: string, events: readonly LedgerEvent[], until: string): Ledger {
   const isHeatKnown = events.some((event) => event.kind === 'heated');
   const spent = { heating: 0, printing: 0, paused: 0, stalled: 0, ended: 0 };
-  let state: PrintState = isHeatKnown ? 'heating' : 'printing';
+  let state = (isHeatKnown ? 'heating' : 'printing') as PrintState;
   /** What a pause or a stand-still interrupted. */
-  let before: PrintState = state;
+  let before = state;
   let since = startedAt;
   const turn = (to: PrintState, at: string) => {
     spent[state] += Math.max(0, instant(at) - instant(since)) / 1000;
@@ -77,12 +77,11 @@ export function ledgerOf(startedAt: string, events: readonly LedgerEvent[], unti
       turn(before, at);
     } else if (kind === 'ended') turn('ended', at);
   }
-  const last = state;
   if (state !== 'ended') {
     spent[state] += Math.max(0, instant(until) - instant(since)) / 1000;
   }
   return {
-    state: last,
+    state,
     heat_s: spent.heating,
     print_s: spent.printing,
     paused_s: spent.paused,

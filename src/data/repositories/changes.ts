@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { execute, type Database } from '../database';
+import { execute, select, type Database } from '../database';
 
 /** One change of a record: how it stood before and after; null for not there. */
 export interface Change {
@@ -29,3 +29,17 @@ export function logChange(db: Database, change: Change, transaction: Transaction
     transaction,
   );
 }
+
+/** The changes of a row, the latest first. */
+export const listChanges = (
+  db: Database,
+  studyId: string,
+  table: string,
+  key: Record<string, string>,
+): Promise<(Pick<Change, 'before' | 'after' | 'who'> & { at: string })[]> =>
+  select(
+    db,
+    `select at, who, before, after from changes
+     where study_id = $1 and table_name = $2 and row_key = $3::jsonb order by change_id desc limit 200`,
+    [studyId, table, JSON.stringify(key)],
+  );

@@ -26,11 +26,13 @@ export const listRows = <Found extends VersionedRow = VersionedRow>(
   db: Database,
   studyId: string,
   table: TableName,
+  transaction?: Transaction,
 ): Promise<Found[]> =>
   select<Found>(
     db,
     `select ${selection(table)} from ${table} where study_id = $1 order by ordinal`,
     [studyId],
+    transaction,
   );
 
 /** One row. @throws NotFoundError where there is none */

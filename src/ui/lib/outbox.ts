@@ -1,3 +1,4 @@
+import { v7 as uuid } from 'uuid';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { ApiError, callApi, UnreachableError } from './api';
 
@@ -73,4 +74,21 @@ export async function sendWaiting(): Promise<void> {
       tell();
     }
   });
+}
+
+/**
+ * Sends an entry; where the server is away it is kept here and sent once it is back. Its content
+ * must carry its own id, so that it counts once.
+ *
+ * @returns the server's answer, or null where the entry waits
+ * @throws ApiError where the server refuses it
+ */
+export async function sendOrKeep<Answer>(path: string, content: unknown): Promise<Answer | null> {
+  try {
+    return await callApi<Answer>('POST', path, content);
+  } catch (error) {
+    if (!(error instanceof UnreachableError)) throw error;
+    await enqueue({ id: uuid(), method: 'POST', path, content });
+    return null;
+  }
 }

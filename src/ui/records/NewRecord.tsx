@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { ApiError, callApi } from '../lib/api';
+import { sendOrKeep } from '../lib/outbox';
 import type { FieldSpec } from './fields';
 import { FieldInput } from './FieldInput';
 import type { Value, Values } from './use-record';
@@ -17,6 +18,8 @@ interface NewRecordProps {
   idColumn?: string;
   /** What follows from a value that was entered, for other fields. */
   derive?: (name: string, value: Value) => Values;
+  /** Whether the row is kept in this browser while the server is away. */
+  isKept?: boolean;
   label: string;
   action: string;
   onAdded: (row: Values & { row_version: number }) => void;
@@ -53,7 +56,7 @@ export function NewRecord(props: NewRecordProps) {
     setBusy(true);
     setMessage(null);
     try {
-      onAdded(await (send ? send(values) : callApi('POST', path, values)));
+      onAdded(await (send ? send(values) : add(path, values, props.isKept === true)));
     } catch (error) {
       setMessage(error instanceof Error ? error.message : 'It could not be added.');
       if (error instanceof ApiError) {
@@ -120,4 +123,14 @@ export function NewRecord(props: NewRecordProps) {
       </p>
     </form>
   );
+}
+
+async function add(
+  path: string,
+  values: Values,
+  isKept: boolean,
+): Promise<Values & { row_version: number }> {
+  if (!isKept) return callApi('POST', path, values);
+  const kept = await sendOrKeep<Values & { row_version: number }>(path, values);
+  return kept ?? { ...values, row_version: 1 };
 }

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { nextCodes } from '../../../core/study/codes';
-import { callApi } from '../../lib/api';
 import { readNumber } from '../../lib/entry';
+import { sendOrKeep } from '../../lib/outbox';
 import type { FieldSpec } from '../../records/fields';
 import { NewRecord } from '../../records/NewRecord';
 import type { TableRow } from '../../records/RecordTable';
@@ -41,7 +41,11 @@ export function EndPrint({ studyId, print, fields, codes, onEnded, onCancel }: E
           code,
         }))
       : [];
-    return callApi('POST', `/studies/${studyId}/prints`, { print: row, specimens });
+    const kept = await sendOrKeep<TableRow>(`/studies/${studyId}/prints`, {
+      print: row,
+      specimens,
+    });
+    return kept ?? { ...row, row_version: 1 };
   };
   return (
     <>

@@ -1,19 +1,36 @@
-import type { ContenderMark } from '../../../core/study';
-import type { VersionedRow } from '../../../data';
-import { duration } from '../../lib/format';
+import { ledgerOf, type Ledger } from '../../../core/ledger';
+import type { ContenderMark, PrintEventKind } from '../../../core/study';
+import type { LinkMachine, VersionedRow } from '../../../data';
+import { duration, percent } from '../../lib/format';
+import { localIso } from '../../lib/entry';
 import { useNow } from '../../lib/use-now';
 import { Badge } from '../../marks/Badge';
+import { asEvents } from './ledger-events';
 
 interface PrintingNowProps {
   openPrints: readonly VersionedRow[];
+  events: readonly VersionedRow[];
+  /** What the bench link has heard, by machine. */
+  heard: ReadonlyMap<string, LinkMachine>;
+  machineOf: Readonly<Record<string, string>>;
   markOf: (contender: string) => ContenderMark | undefined;
   nameOf: (artefact: string) => string;
+  onEvent: (print: VersionedRow, kind: PrintEventKind) => void;
   onIncident: (print: VersionedRow) => void;
   onEnd: (print: VersionedRow) => void;
 }
 
-/** The prints that are running, each with its clock and what the file said it would take. */
-export function PrintingNow({ openPrints, markOf, nameOf, onIncident, onEnd }: PrintingNowProps) {
+const STATES: Record<Ledger['state'], string> = {
+  heating: 'heating up',
+  printing: 'printing',
+  paused: 'paused',
+  stalled: 'seems to stand still',
+  ended: 'ended',
+};
+
+/** The prints that are running, each with its clock, its ledger and when it should be done. */
+export function PrintingNow(props: PrintingNowProps) {
+  const { openPrints, events, heard, machineOf, markOf, nameOf } = props;
   const now = useNow();
   return (
     <section className="sheet" aria-labelledby="printing-now">
@@ -29,43 +46,125 @@ export function PrintingNow({ openPrints, markOf, nameOf, onIncident, onEnd }: P
       <ul>
         {openPrints.map((print, at) => {
           const mark = markOf(String(print.contender_id));
-          const started = Date.parse(String(print.started_at));
-          const since = now === null ? 0 : Math.max(0, (now - started) / 1000);
-          const estimate = print.estimate_s === null ? null : Number(print.estimate_s);
-          const share = estimate === null ? 0 : Math.min(1, since / estimate);
+          const own = events.filter((event) => event.print_id === print.print_id);
+          const told = heard.get(machineOf[String(print.contender_id)] ?? '');
+          const link = told?.print_id === print.print_id ? told : undefined;
+          // What the link tells has the sender's clock, which counts on from its last word.
+          const until = link ? link.at : now === null ? null : localIso(new Date(now));
+          const ledger =
+            typeof print.started_at === 'string' && until !== null
+              ? ledgerOf(print.started_at, asEvents(own), until)
+              : null;
           return (
             <li
               key={String(print.print_id)}
-              className="flex flex-wrap items-center gap-3 border-b border-line-soft px-3 py-2"
+              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line-soft px-3 py-2"
             >
               {mark && <Badge mark={mark} />}
-              <div className="min-w-0 flex-1 basis-48">
+              <div className="min-w-0 flex-1 basis-56">
                 <p>
-                  <b>{nameOf(String(print.artefact_id))}</b> · repeat {print.repeat}{' '}
-                  <span className="font-mono text-xs text-ink-2">{print.print_id}</span>
+                  <b>{nameOf(String(print.artefact_id))}</b> · repeat {print.repeat}
+                  {ledger && (
+                    <span
+                      className={`ml-2 rounded-full border px-1.5 text-2xs ${
+                        ledger.state === 'stalled'
+                          ? 'border-warn bg-warn-soft text-warn'
+                          : 'border-line text-ink-2'
+                      }`}
+                    >
+                      {STATES[ledger.state]}
+                    </span>
+                  )}
+                  {link && (
+                    <span className="ml-1 rounded-full border border-line px-1.5 text-2xs text-ink-2">
+                      {link.is_up ? 'from the link' : 'link lost'}
+                    </span>
+                  )}
                 </p>
-                <svg className="my-1 block w-full" height={8} aria-hidden="true">
-                  <rect width="100%" height={8} fill="var(--band)" />
-                  <rect width={`${(100 * share).toFixed(1)}%`} height={8} fill="var(--plum)" />
-                </svg>
-                <p className="font-mono text-xs text-ink-2">
-                  {duration(since)} since the start
-                  {estimate !== null &&
-                    (since < estimate
-                      ? `, ${duration(estimate - since)} left by the estimate`
-                      : `, ${duration(since - estimate)} over the estimate`)}
-                </p>
+                <Clock print={print} ledger={ledger} progress={link?.progress ?? null} />
               </div>
-              <button type="button" className="action" onClick={() => onIncident(print)}>
-                Incident <kbd className="key">{at + 1}</kbd>
-              </button>
-              <button type="button" className="action" onClick={() => onEnd(print)}>
-                End
-              </button>
+              <div className="flex flex-wrap gap-1">
+                {ledger && !ledger.isHeatKnown && ledger.state === 'printing' && (
+                  <Turn label="It is hot" onTurn={() => props.onEvent(print, 'heated')} />
+                )}
+                {ledger?.state === 'paused' ? (
+                  <Turn
+                    label="Go on"
+                    keys={`Shift ${at + 1}`}
+                    onTurn={() => props.onEvent(print, 'resumed')}
+                  />
+                ) : ledger?.state === 'stalled' ? (
+                  <Turn
+                    label="It moves again"
+                    keys={`Shift ${at + 1}`}
+                    onTurn={() => props.onEvent(print, 'moved')}
+                  />
+                ) : (
+                  <Turn
+                    label="Pause"
+                    keys={`Shift ${at + 1}`}
+                    onTurn={() => props.onEvent(print, 'paused')}
+                  />
+                )}
+                <Turn
+                  label="Incident"
+                  keys={String(at + 1)}
+                  onTurn={() => props.onIncident(print)}
+                />
+                <Turn label="End" onTurn={() => props.onEnd(print)} />
+              </div>
             </li>
           );
         })}
       </ul>
     </section>
+  );
+}
+
+function Turn({ label, keys, onTurn }: { label: string; keys?: string; onTurn: () => void }) {
+  return (
+    <button type="button" className="action" onClick={onTurn}>
+      {label} {keys && <kbd className="key">{keys}</kbd>}
+    </button>
+  );
+}
+
+interface ClockProps {
+  print: VersionedRow;
+  ledger: Ledger | null;
+  progress: number | null;
+}
+
+/** How far a print is, where its time went, and when it should be done. */
+function Clock({ print, ledger, progress }: ClockProps) {
+  const estimate = print.estimate_s === null ? null : Number(print.estimate_s);
+  const spent = ledger?.print_s ?? 0;
+  const share = progress ?? (estimate === null ? 0 : Math.min(1, spent / estimate));
+  const left =
+    estimate === null ? null : progress === null ? estimate - spent : estimate * (1 - progress);
+  const parts = ledger
+    ? [
+        ledger.heat_s > 0 && `heating ${duration(ledger.heat_s)}`,
+        `printing ${duration(ledger.print_s)}`,
+        ledger.paused_s > 0 && `paused ${duration(ledger.paused_s)}`,
+        ledger.stalled_s > 0 && `stood still ${duration(ledger.stalled_s)}`,
+      ].filter(Boolean)
+    : [];
+  return (
+    <>
+      <svg className="my-1 block w-full" height={8} aria-hidden="true">
+        <rect width="100%" height={8} fill="var(--band)" />
+        <rect width={`${(100 * share).toFixed(1)}%`} height={8} fill="var(--plum)" />
+      </svg>
+      <p className="font-mono text-xs text-ink-2">
+        {parts.join(' · ')}
+        {progress !== null && ` · ${percent(progress)}`}
+        {left !== null &&
+          ledger !== null &&
+          (left >= 0
+            ? ` · ${duration(left)} left by the estimate`
+            : ` · ${duration(-left)} over the estimate`)}
+      </p>
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark, PrintEventKind } from '../../../core/study';
 import type { VersionedRow } from '../../../data';
 import type { RunsData } from '../../../server/runs-page';
 import { counted, fixed } from '../../lib/format';
@@ -10,13 +10,19 @@ import { NewRecord } from '../../records/NewRecord';
 import { RecordForm } from '../../records/RecordForm';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
+import { callApi } from '../../lib/api';
+import { readOperator } from '../../lib/operator';
+import { sendOrKeep } from '../../lib/outbox';
 import { EndPrint } from './EndPrint';
 import { IncidentList } from './IncidentList';
 import { Panel } from './Panel';
 import { PrintingNow } from './PrintingNow';
 import { RunMatrix } from './RunMatrix';
+import { timesAtEnd } from './ledger-events';
 import { filamentOf, fromFile } from './print-file';
-import { runCells, type RunCell } from './runs-model';
+import { LinkPanel } from './LinkPanel';
+import { PrintHistory } from './PrintHistory';
+import { nextCell, runCells, turnOf, type RunCell } from './runs-model';
 import { StartPrint } from './StartPrint';
 
 interface RunsBenchProps extends RunsData {
@@ -27,6 +33,9 @@ interface RunsBenchProps extends RunsData {
   endFields: readonly FieldSpec[];
   printFields: readonly FieldSpec[];
   incidentFields: readonly FieldSpec[];
+  machineNames: Readonly<Record<string, string>>;
+  /** A print or place of the plan that the address asks for. */
+  asked: string | null;
 }
 
 type Opened =
@@ -45,7 +54,9 @@ export function RunsBench(props: RunsBenchProps) {
   const [prints, setPrints] = useState(props.prints);
   const [openPrints, setOpenPrints] = useState(props.openPrints);
   const [incidents, setIncidents] = useState(props.incidents);
-  const [opened, setOpened] = useState<Opened | null>(null);
+  const [events, setEvents] = useState(props.events);
+  const [link, setLink] = useState(props.link);
+  const [message, setMessage] = useState<string | null>(null);
   const cells = useMemo(
     () =>
       runCells(
@@ -58,7 +69,45 @@ export function RunsBench(props: RunsBenchProps) {
     [artefacts, marks, prints, openPrints, props.planned],
   );
   const all = [...cells.values()].flat();
-  const next = all.find((cell) => cell.state === 'owed');
+  const [opened, setOpened] = useState<Opened | null>(() => askedFor(props.asked, all));
+  const busy = new Set(openPrints.map((row) => machineOf[String(row.contender_id)]));
+  const next = nextCell(all, props.order, (contender) => busy.has(machineOf[contender]));
+  const heard = new Map(link.machines.map((machine) => [machine.machine_id, machine]));
+
+  useEffect(() => {
+    if (!link.isLinked) return undefined;
+    const timer = setInterval(() => {
+      callApi<RunsData>('GET', `/studies/${studyId}/runs`).then(
+        (now) => {
+          setPrints(now.prints);
+          setOpenPrints(now.openPrints);
+          setIncidents(now.incidents);
+          setEvents(now.events);
+          setLink(now.link);
+        },
+        () => undefined,
+      );
+    }, LINK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [link.isLinked, studyId]);
+
+  const note = async (print: VersionedRow, kind: PrintEventKind) => {
+    const event = {
+      event_id: uuid(),
+      print_id: String(print.print_id),
+      at: localIso(new Date()),
+      kind,
+      source: 'person',
+      operator: readOperator() || null,
+    };
+    try {
+      setMessage(null);
+      await sendOrKeep(`/studies/${studyId}/rows/print_events`, event);
+      setEvents((known) => [...known, { ...event, row_version: 1 }]);
+    } catch (error) {
+      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+    }
+  };
   const nameOf = (id: string) => artefacts.find((one) => one.id === id)?.name ?? id;
   const markOf = (id: string) => marks.find((mark) => mark.contender_id === id);
   const close = () => setOpened(null);
@@ -68,15 +117,17 @@ export function RunsBench(props: RunsBenchProps) {
       const target = event.target as HTMLElement;
       if (opened || event.ctrlKey || event.metaKey || event.altKey) return;
       if (target.closest('input, select, textarea, dialog')) return;
-      const running = openPrints[Number(event.key) - 1];
-      if (event.key === 's' && next) setOpened({ kind: 'start', cell: next });
+      const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
+      const running = openPrints[Number(digit) - 1];
+      if (running && event.shiftKey) void note(running, turnOf(running, events));
+      else if (event.key === 's' && next) setOpened({ kind: 'start', cell: next });
       else if (running) setOpened({ kind: 'incident', print: running });
       else return;
       event.preventDefault();
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [opened, next, openPrints]);
+  });
 
   const usualOf = (cell: RunCell): Values => {
     const own = prints.filter((print) => print.contender_id === cell.contender);
@@ -154,9 +205,18 @@ export function RunsBench(props: RunsBenchProps) {
           }
         />
       )}
+      {message && (
+        <p role="alert" className="mt-2 text-warn">
+          {message}
+        </p>
+      )}
       <div className="mt-3 grid grid-cols-1 items-start gap-3 lg:grid-cols-2">
         <PrintingNow
           openPrints={openPrints}
+          events={events}
+          heard={heard}
+          machineOf={machineOf}
+          onEvent={(print, kind) => void note(print, kind)}
           markOf={markOf}
           nameOf={nameOf}
           onIncident={(print) => setOpened({ kind: 'incident', print })}
@@ -170,6 +230,7 @@ export function RunsBench(props: RunsBenchProps) {
           onOpen={(incident) => setOpened({ kind: 'edit-incident', incident })}
         />
       </div>
+      <LinkPanel studyId={studyId} link={link} machines={props.machineNames} />
       {opened?.kind === 'start' && (
         <Panel
           title={titleOf({
@@ -204,6 +265,7 @@ export function RunsBench(props: RunsBenchProps) {
             print={{
               ...opened.print,
               ...filamentOf(props.files, opened.print),
+              ...timesAtEnd(opened.print, events, localIso(new Date())),
               ended_at: localIso(new Date()),
             }}
             fields={props.endFields}
@@ -238,6 +300,7 @@ export function RunsBench(props: RunsBenchProps) {
               Note an incident of this print
             </button>
           </p>
+          <PrintHistory studyId={studyId} printId={String(opened.print.print_id)} />
         </Panel>
       )}
       {opened?.kind === 'incident' && (
@@ -251,6 +314,7 @@ export function RunsBench(props: RunsBenchProps) {
               print_id: opened.print.print_id ?? null,
               at: opened.print.outcome === undefined ? localIso(new Date()) : null,
             }}
+            isKept
             label="Incident"
             action="Note it"
             onAdded={(row) => {
@@ -281,4 +345,19 @@ export function RunsBench(props: RunsBenchProps) {
       )}
     </>
   );
+}
+
+const LINK_EVERY_MS = 2000;
+
+/** What the address asks for: a print by its id, or a place of the plan. */
+function askedFor(asked: string | null, cells: readonly RunCell[]): Opened | null {
+  if (asked === null) return null;
+  const cell = cells.find(
+    (one) =>
+      one.print?.print_id === asked ||
+      `${one.contender}/${one.artefact}/${one.repeat}`.toLowerCase() === asked.toLowerCase(),
+  );
+  if (!cell) return null;
+  if (cell.print === null) return { kind: 'start', cell };
+  return { kind: cell.state === 'open' ? 'end' : 'print', print: cell.print };
 }

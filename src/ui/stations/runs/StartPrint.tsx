@@ -75,6 +75,7 @@ export function StartPrint(props: StartPrintProps) {
           path={`/studies/${studyId}/rows/open_prints`}
           fields={startFields}
           idColumn="print_id"
+          isKept
           derive={props.derive}
           initial={{ ...base, started_at: localIso(new Date()) }}
           label="Start a print"

@@ -1,5 +1,9 @@
 import type { VersionedRow } from '../../../data';
+import { ledgerOf } from '../../../core/ledger';
+import type { PrintEventKind } from '../../../core/study';
+import type { OrderedPrint } from '../../../server/plan-page';
 import type { RunState } from '../../marks/RunMark';
+import { asEvents } from './ledger-events';
 
 /** One place of the matrix: a repeat of an artefact with a contender, printed or owed. */
 export interface RunCell {
@@ -71,4 +75,30 @@ export function medianTime(cells: readonly RunCell[]): number | null {
   if (times.length === 0) return null;
   const middle = (times.length - 1) / 2;
   return ((times[Math.floor(middle)] ?? 0) + (times[Math.ceil(middle)] ?? 0)) / 2;
+}
+
+/** The print that comes next: the first owed one of the plan's order whose machine is free. */
+export function nextCell(
+  cells: readonly RunCell[],
+  order: readonly OrderedPrint[],
+  isBusy: (contender: string) => boolean,
+): RunCell | undefined {
+  const owed = cells.filter((cell) => cell.state === 'owed' && !isBusy(cell.contender));
+  for (const print of order) {
+    const cell = owed.find(
+      (one) =>
+        one.contender === print.contender_id &&
+        one.artefact === print.artefact_id &&
+        one.repeat === print.repeat,
+    );
+    if (cell) return cell;
+  }
+  return owed[0];
+}
+
+/** What turning a print over means now: pausing it, or going on. */
+export function turnOf(print: VersionedRow, events: readonly VersionedRow[]): PrintEventKind {
+  const own = events.filter((event) => event.print_id === print.print_id);
+  const { state } = ledgerOf(String(print.started_at), asEvents(own), '9999-01-01T00:00:00Z');
+  return state === 'paused' ? 'resumed' : state === 'stalled' ? 'moved' : 'paused';
 }

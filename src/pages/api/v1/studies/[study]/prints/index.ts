@@ -4,6 +4,7 @@ import { endPrint } from '../../../../../../data';
 import { breachesOf } from '../../../../../../core/package';
 import { app } from '../../../../../../server/app';
 import { body, endpoint, operatorOf, param } from '../../../../../../server/http/endpoint';
+import { timeIssues } from '../../../../../../server/rows-bench';
 import { json, RequestError } from '../../../../../../server/http/problem';
 
 const endedSchema = z.strictObject({
@@ -14,7 +15,10 @@ const endedSchema = z.strictObject({
 /** Puts down how a print ended, with the parts that came off the plate. */
 export const POST = endpoint(async (context) => {
   const { print, specimens } = await body(context, endedSchema);
-  const [breach] = breachesOf('prints', print);
+  const [breach] = [
+    ...breachesOf('prints', print),
+    ...timeIssues(print).map(({ path, message }) => ({ column: path, message })),
+  ];
   if (breach) {
     throw new RequestError(422, `${breach.column} ${breach.message}`, {
       issues: [{ path: breach.column, message: breach.message }],

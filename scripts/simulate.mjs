@@ -1,0 +1,19 @@
+import { join } from 'node:path';
+import { build } from 'esbuild';
+import { ensurePackages, ROOT } from './lib/project.mjs';
+import { run } from './lib/run.mjs';
+
+// Simulated machines for the bench link; the options are those of `npm run simulate -- --help`.
+await ensurePackages();
+const outfile = join(ROOT, 'dist', 'simulator', 'main.js');
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: ['simulator/main.ts'],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+});
+const { code } = await run(process.execPath, [outfile, ...process.argv.slice(2)], { cwd: ROOT });
+process.exitCode = code;

@@ -1,0 +1,133 @@
+import type { Transaction } from 'sequelize';
+import { execute, select, type Database } from '../database';
+
+/** What the bench link knows of a machine: the last that it has heard. */
+export interface LinkMachine {
+  machine_id: string;
+  /** The sender's run: a new one begins its counting anew. */
+  session: string;
+  sequence: number;
+  at: string;
+  state: string;
+  progress: number | null;
+  /** When the progress last moved. */
+  progress_at: string | null;
+  print_id: string | null;
+  energy_start_wh: number | null;
+  energy_wh: number | null;
+  is_up: boolean;
+}
+
+/** Whether a study is on the link, what was heard, and what was dropped. */
+export interface LinkState {
+  isLinked: boolean;
+  machines: LinkMachine[];
+  dropped: { reason: string; count: number }[];
+}
+
+const COLUMNS = `machine_id, session, sequence::float8 as sequence, at, state, progress, progress_at,
+  print_id, energy_start_wh, energy_wh, is_up`;
+
+/** What the link knows in a study. */
+export async function linkState(db: Database, studyId: string): Promise<LinkState> {
+  const [linked, machines, dropped] = await Promise.all([
+    select<{ is_linked: boolean }>(db, 'select is_linked from studies where study_id = $1', [
+      studyId,
+    ]),
+    select<LinkMachine>(
+      db,
+      `select ${COLUMNS} from link_machines where study_id = $1 order by machine_id`,
+      [studyId],
+    ),
+    select<{ reason: string; count: number }>(
+      db,
+      'select reason, count::float8 as count from link_dropped where study_id = $1 order by reason',
+      [studyId],
+    ),
+  ]);
+  return { isLinked: linked[0]?.is_linked === true, machines, dropped };
+}
+
+/** Puts a study on the link, or takes it off. A machine is on the link of one study at a time. */
+export const setLinked = (db: Database, studyId: string, isLinked: boolean): Promise<void> =>
+  execute(db, 'update studies set is_linked = $2 where study_id = $1', [studyId, isLinked]);
+
+/** The linked studies in which there is a machine of this id, the one changed last first. */
+export async function studiesOfMachine(db: Database, machineId: string): Promise<string[]> {
+  const rows = await select<{ study_id: string }>(
+    db,
+    `select s.study_id from studies s join machines m using (study_id)
+     where s.is_linked and s.deleted_at is null and m.machine_id = $1
+     order by s.updated_at desc`,
+    [machineId],
+  );
+  return rows.map((row) => row.study_id);
+}
+
+/** The last that was heard of a machine, locked until the transaction ends. */
+export async function lockLinkMachine(
+  db: Database,
+  studyId: string,
+  machineId: string,
+  transaction: Transaction,
+): Promise<LinkMachine | null> {
+  const [row] = await select<LinkMachine>(
+    db,
+    `select ${COLUMNS} from link_machines where study_id = $1 and machine_id = $2 for update`,
+    [studyId, machineId],
+    transaction,
+  );
+  return row ?? null;
+}
+
+/** Keeps what was heard of a machine. */
+export const keepLinkMachine = (
+  db: Database,
+  studyId: string,
+  heard: LinkMachine,
+  transaction: Transaction,
+): Promise<void> =>
+  execute(
+    db,
+    `insert into link_machines (study_id, machine_id, session, sequence, at, state, progress,
+       progress_at, print_id, energy_start_wh, energy_wh, is_up)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+     on conflict (study_id, machine_id) do update set session = excluded.session,
+       sequence = excluded.sequence, at = excluded.at, state = excluded.state,
+       progress = excluded.progress, progress_at = excluded.progress_at,
+       print_id = excluded.print_id, energy_start_wh = excluded.energy_start_wh,
+       energy_wh = excluded.energy_wh, is_up = excluded.is_up`,
+    [
+      ...[studyId, heard.machine_id, heard.session, heard.sequence, heard.at, heard.state],
+      ...[heard.progress, heard.progress_at, heard.print_id, heard.energy_start_wh],
+      ...[heard.energy_wh, heard.is_up],
+    ],
+    transaction,
+  );
+
+/** Whether a machine's sender is there, as the broker says. */
+export const setLinkUp = (
+  db: Database,
+  studyId: string,
+  machineId: string,
+  isUp: boolean,
+): Promise<void> =>
+  execute(db, 'update link_machines set is_up = $3 where study_id = $1 and machine_id = $2', [
+    studyId,
+    machineId,
+    isUp,
+  ]);
+
+/** Counts messages that were dropped, with the reason. */
+export const countDropped = (
+  db: Database,
+  studyId: string,
+  reason: string,
+  count: number,
+): Promise<void> =>
+  execute(
+    db,
+    `insert into link_dropped (study_id, reason, count) values ($1, $2, $3)
+     on conflict (study_id, reason) do update set count = link_dropped.count + excluded.count`,
+    [studyId, reason, count],
+  );

@@ -1,0 +1,1 @@
+export { openLink, type Link } from './listener';

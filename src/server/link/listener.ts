@@ -1,0 +1,163 @@
+import { createServer, type Server } from 'node:net';
+import { once } from 'node:events';
+import { Aedes } from 'aedes';
+import mqtt from 'mqtt';
+import {
+  LARGEST_MESSAGE,
+  machineMessageSchema,
+  meterMessageSchema,
+  readTopic,
+  TOPICS,
+} from '../../core/link';
+import { countDropped, setLinkUp, studiesOfMachine } from '../../data';
+import type { App } from '../app';
+import { applyMachine, applyMeter } from './apply';
+
+/** Something that carries the messages of the bench: a broker of its own, or one outside. */
+export interface Link {
+  /** Where machines speak to it. */
+  address: string;
+  stop(): Promise<void>;
+}
+
+const DEFAULT_PORT = 4683;
+const MOST_TRIES = 7;
+
+/** Opens the bench link: the broker at `MQTT_URL`, else one of its own on the loopback. */
+export async function openLink(app: App): Promise<Link> {
+  const listener = new Listener(app);
+  const outside = process.env.MQTT_URL;
+  if (outside) return listenOutside(app, listener, outside);
+  return openBroker(listener, Number(process.env.MQTT_PORT ?? DEFAULT_PORT));
+}
+
+/** Listens at somebody else's broker; a message is acknowledged when it has been followed. */
+function listenOutside(app: App, listener: Listener, address: string): Link {
+  const client = mqtt.connect(address, {
+    reconnectPeriod: 2000,
+    clean: false,
+    clientId: `vergleich-${app.edition}`,
+  });
+  client.handleMessage = (packet, done) => {
+    listener.take(packet.topic, Buffer.from(packet.payload)).then(
+      () => done(),
+      (error: unknown) => done(error as Error),
+    );
+  };
+  client.on('connect', () => client.subscribe(TOPICS.everything, { qos: 1 }));
+  // Without a broker the bench goes on by hand; the client tries again by itself.
+  client.on('error', (error) => app.log.warn(error, 'bench link'));
+  return {
+    address,
+    stop: async () => {
+      await client.endAsync(true);
+      await listener.drained();
+    },
+  };
+}
+
+/** Opens a broker of our own; what a machine says is acknowledged when it has been followed. */
+async function openBroker(listener: Listener, port: number): Promise<Link> {
+  const aedes = await Aedes.createBroker();
+  aedes.authorizePublish = (_, packet, done) => {
+    listener.take(packet.topic, Buffer.from(packet.payload)).then(
+      () => done(null),
+      (error: unknown) => done(error as Error),
+    );
+  };
+  const server: Server = createServer(aedes.handle);
+  for (const candidate of port === 0 ? [0] : [port, 0]) {
+    try {
+      server.listen(candidate, '127.0.0.1');
+      await once(server, 'listening');
+      break;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
+    }
+  }
+  const at = server.address();
+  return {
+    address: `mqtt://127.0.0.1:${typeof at === 'object' && at ? at.port : port}`,
+    stop: async () => {
+      await new Promise<void>((resolve) => {
+        aedes.close(() => server.close(() => resolve()));
+      });
+      await listener.drained();
+    },
+  };
+}
+
+/** Follows messages one after another, machine by machine; what is wrong is dropped and counted. */
+class Listener {
+  readonly #app: App;
+  readonly #queues = new Map<string, Promise<void>>();
+
+  constructor(app: App) {
+    this.#app = app;
+  }
+
+  /** Follows a message; resolves when what follows from it is kept. */
+  take(topic: string, payload: Buffer): Promise<void> {
+    const about = readTopic(topic);
+    if (!about) return Promise.resolve();
+    const before = this.#queues.get(about.machine) ?? Promise.resolve();
+    const done = before
+      .then(() => this.#insist(() => this.#follow(about.kind, about.machine, payload)))
+      .catch((error: unknown) => this.#app.log.error(error, 'bench link: a message was lost'))
+      .finally(() => {
+        if (this.#queues.get(about.machine) === done) this.#queues.delete(about.machine);
+      });
+    this.#queues.set(about.machine, done);
+    return done;
+  }
+
+  /** Resolves when all that has come in is followed. */
+  async drained(): Promise<void> {
+    await Promise.all(this.#queues.values());
+  }
+
+  /** Tries again while the database is away: until then the machine is not told that it was heard. */
+  async #insist(work: () => Promise<void>): Promise<void> {
+    for (let attempt = 1; ; attempt += 1) {
+      try {
+        await work();
+        return;
+      } catch (error) {
+        if (attempt >= MOST_TRIES) throw error;
+        await new Promise((resolve) => setTimeout(resolve, 200 * 2 ** attempt));
+      }
+    }
+  }
+
+  async #follow(
+    kind: 'state' | 'presence' | 'meter',
+    machine: string,
+    payload: Buffer,
+  ): Promise<void> {
+    const { db } = this.#app;
+    const [studyId] = await studiesOfMachine(db, machine);
+    if (studyId === undefined) return;
+    const drop = (reason: string) => countDropped(db, studyId, reason, 1);
+    if (payload.length > LARGEST_MESSAGE) return drop('too long');
+    if (kind === 'presence') {
+      return setLinkUp(db, studyId, machine, payload.toString('utf8') === 'up');
+    }
+    const content = readJson(payload);
+    const schema = kind === 'state' ? machineMessageSchema : meterMessageSchema;
+    const read = schema.safeParse(content);
+    if (!read.success) return drop('malformed');
+    const result =
+      kind === 'state'
+        ? await applyMachine(db, studyId, machine, read.data as never)
+        : await applyMeter(db, studyId, machine, read.data as never);
+    if (result !== 'followed') await drop(result);
+  }
+}
+
+function readJson(payload: Buffer): unknown {
+  try {
+    return JSON.parse(payload.toString('utf8')) as unknown;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,73 @@
+import { useEffect, useRef, useState } from 'react';
+import { ApiError, callApi } from '../lib/api';
+
+/** A scanner types a whole code within this time from key to key. */
+const SCANNER_MS = 35;
+const SHORTEST_CODE = 4;
+
+/** Finds what a sticker's code stands for: typed after Ctrl K, or scanned anywhere on the page. */
+export function Finder({ studyId }: { studyId: string }) {
+  const field = useRef<HTMLInputElement>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const go = async (code: string) => {
+    try {
+      const path = `/studies/${studyId}/find?code=${encodeURIComponent(code)}`;
+      const { href } = await callApi<{ href: string }>('GET', path);
+      location.assign(href);
+    } catch (error) {
+      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+    }
+  };
+  useEffect(() => {
+    let typed = '';
+    let last = 0;
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        field.current?.focus();
+        field.current?.select();
+        return;
+      }
+      const target = event.target as HTMLElement;
+      if (target.closest('input, select, textarea')) return;
+      const isQuick = event.timeStamp - last < SCANNER_MS;
+      last = event.timeStamp;
+      if (event.key === 'Enter') {
+        if (isQuick && typed.length >= SHORTEST_CODE) {
+          event.preventDefault();
+          event.stopPropagation();
+          void go(typed);
+        }
+        typed = '';
+      } else if (event.key.length === 1) typed = isQuick ? typed + event.key : event.key;
+    };
+    document.addEventListener('keydown', onKey, true);
+    return () => document.removeEventListener('keydown', onKey, true);
+  });
+  return (
+    <form
+      role="search"
+      className="flex items-center gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const code = field.current?.value.trim() ?? '';
+        if (code !== '') void go(code);
+      }}
+    >
+      {message && (
+        <span role="alert" className="max-w-[30ch] truncate text-xs text-warn" title={message}>
+          {message}
+        </span>
+      )}
+      <input
+        ref={field}
+        className="field w-32"
+        aria-label="Find by sticker code"
+        placeholder="code  Ctrl K"
+        data-keys="Ctrl K"
+        data-does="find a specimen or print by its code"
+        onChange={() => setMessage(null)}
+      />
+    </form>
+  );
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import type { StudyMeta } from '../../core/study';
+import { callApi } from '../lib/api';
+import { readNumber } from '../lib/entry';
+
+interface CostParametersProps {
+  studyId: string;
+  cost: StudyMeta['cost'];
+  version: number;
+}
+
+const FIELDS = [
+  ['tariff_per_kwh', 'energy, per kWh'],
+  ['wage_per_h', 'hands, per h'],
+  ['lifetime_h', 'a machine’s life, h'],
+] as const;
+
+/** What the cost rests on besides the evidence, changed in place with its effect at once. */
+export function CostParameters({ studyId, cost, version }: CostParametersProps) {
+  const [message, setMessage] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const keep = async (change: Partial<NonNullable<StudyMeta['cost']>>) => {
+    setBusy(true);
+    try {
+      await callApi('PATCH', `/studies/${studyId}`, {
+        version,
+        change: { cost: { ...cost, ...change } },
+      });
+      location.reload();
+    } catch (error) {
+      setBusy(false);
+      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+    }
+  };
+  return (
+    <form
+      className="mb-3 flex flex-wrap items-end gap-3 sheet px-3 py-2"
+      aria-label="What the cost rests on"
+      onSubmit={(event) => event.preventDefault()}
+    >
+      <Text
+        label="currency"
+        value={cost?.currency ?? ''}
+        onKeep={(currency) => void keep({ currency: currency.toUpperCase() || null })}
+      />
+      {FIELDS.map(([key, label]) => (
+        <Text
+          key={key}
+          label={label}
+          value={cost?.[key] == null ? '' : String(cost[key])}
+          isNumber
+          onKeep={(text) => {
+            const entry = readNumber(text);
+            if ('value' in entry) void keep({ [key]: entry.value });
+            else setMessage(entry.fault);
+          }}
+        />
+      ))}
+      <span className="text-xs text-ink-2" role="status">
+        {isBusy ? 'reckoned anew …' : 'Enter keeps a figure and reckons anew'}
+      </span>
+      {message && (
+        <span role="alert" className="text-warn">
+          {message}
+        </span>
+      )}
+    </form>
+  );
+}
+
+interface TextProps {
+  label: string;
+  value: string;
+  isNumber?: boolean;
+  onKeep: (text: string) => void;
+}
+
+function Text({ label, value, isNumber, onKeep }: TextProps) {
+  const [text, setText] = useState(value);
+  const commit = () => {
+    if (text.trim() !== value) onKeep(text.trim());
+  };
+  return (
+    <label className="text-xs text-ink-2">
+      {label}
+      <input
+        className={`field ${isNumber ? 'w-28 text-right font-mono' : 'w-20'}`}
+        inputMode={isNumber ? 'decimal' : 'text'}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+        }}
+      />
+    </label>
+  );
+}

@@ -1,0 +1,125 @@
+import type { Cost } from '../../core/cost';
+import type { ContenderMark } from '../../core/study';
+import { fixed } from '../lib/format';
+import { Badge } from '../marks/Badge';
+import { Unknown } from '../marks/Unknown';
+
+interface CostTableProps {
+  marks: readonly ContenderMark[];
+  artefacts: readonly { id: string; name: string }[];
+  cost: Record<string, Record<string, Cost>>;
+  reference: string | null;
+  currency: string;
+}
+
+const PARTS = [
+  ['material', 'var(--plum)'],
+  ['energy', 'var(--large)'],
+  ['machine', 'var(--small)'],
+  ['hands', 'var(--ink-2)'],
+] as const;
+
+/** What a good part costs, failed attempts included: every contender beside the others. */
+export function CostTable({ marks, artefacts, cost, reference, currency }: CostTableProps) {
+  const shown = artefacts.filter((one) => marks.some((mark) => cost[mark.contender_id]?.[one.id]));
+  return (
+    <section className="min-w-0 sheet" aria-labelledby="good-part">
+      <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
+        <h2 id="good-part" className="font-semibold">
+          Cost of a good part{currency && `, ${currency}`}
+        </h2>
+        <p className="flex flex-wrap gap-3 text-xs text-ink-2">
+          failed attempts included; bootstrap interval below; the cheapest is bold
+          {PARTS.map(([part, colour]) => (
+            <span key={part} className="inline-flex items-center gap-1">
+              <svg width={10} height={10} aria-hidden="true">
+                <rect width={10} height={10} fill={colour} />
+              </svg>
+              {part}
+            </span>
+          ))}
+        </p>
+      </header>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[720px]">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">artefact</th>
+              {marks.map((mark) => (
+                <th key={mark.contender_id} className="th text-right">
+                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((artefact) => {
+              const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);
+              const known = own.flatMap((one) => one?.per_good_part ?? []);
+              const cheapest = known.length > 1 ? Math.min(...known) : null;
+              const most = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
+              return (
+                <tr key={artefact.id} className="border-b border-line-soft align-top">
+                  <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                    {artefact.name}
+                  </th>
+                  {own.map((one, at) => {
+                    const mark = marks[at];
+                    if (!mark || one?.per_good_part == null) {
+                      return (
+                        <td key={mark?.contender_id ?? at} className="px-2 text-right">
+                          <Unknown why={one?.notes.join('; ') ?? 'not printed'} />
+                        </td>
+                      );
+                    }
+                    return (
+                      <td key={mark.contender_id} className="px-2 py-1 text-right">
+                        <button
+                          type="button"
+                          className={`figure ${one.per_good_part === cheapest ? 'font-bold underline' : ''}`}
+                          data-figure={`cost/${mark.contender_id}/${artefact.id}`}
+                        >
+                          {fixed(one.per_good_part, 2)}
+                        </button>
+                        <span className="block text-2xs text-ink-2">
+                          {one.per_good_part_low === null
+                            ? 'no interval'
+                            : `${fixed(one.per_good_part_low, 2)} … ${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
+                          · {one.good_copies} of {one.attempts}
+                        </span>
+                        <Bar cost={one} most={most} />
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Bar({ cost, most }: { cost: Cost; most: number }) {
+  const scale = 100 / (most * Math.max(1, cost.good_copies));
+  let from = 0;
+  return (
+    <svg className="block w-full" height={6} aria-hidden="true">
+      {PARTS.map(([part, colour]) => {
+        const width = scale * (cost[part] ?? 0);
+        const x = from;
+        from += width;
+        return (
+          <rect
+            key={part}
+            x={`${x.toFixed(2)}%`}
+            width={`${width.toFixed(2)}%`}
+            height={6}
+            fill={colour}
+          />
+        );
+      })}
+    </svg>
+  );
+}

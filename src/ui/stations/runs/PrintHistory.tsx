@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import { callApi } from '../../lib/api';
+import { shortTime } from '../../lib/format';
+
+interface Change {
+  at: string;
+  who: string | null;
+  before: Record<string, unknown> | null;
+  after: Record<string, unknown> | null;
+}
+
+/** What was changed on a print's record, when and by whom: shown when it is asked for. */
+export function PrintHistory({ studyId, printId }: { studyId: string; printId: string }) {
+  const [changes, setChanges] = useState<readonly Change[] | null>(null);
+  const load = () =>
+    callApi<Change[]>(
+      'GET',
+      `/studies/${studyId}/history?table=prints&print_id=${encodeURIComponent(printId)}`,
+    ).then(setChanges, () => setChanges([]));
+  return (
+    <details className="mt-2 text-xs" onToggle={() => changes === null && void load()}>
+      <summary>History of this record</summary>
+      <ul className="mt-1">
+        {changes?.length === 0 && <li className="text-ink-2">as it was imported</li>}
+        {changes?.map((change) => (
+          <li key={change.at}>
+            <span className="font-mono">{shortTime(change.at)}</span> {change.who ?? 'somebody'}:{' '}
+            {saidChange(change)}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function saidChange({ before, after }: Change): string {
+  if (before === null) return 'entered';
+  if (after === null) return 'taken out';
+  const said = (value: unknown) => (value == null ? 'not known' : String(value as string));
+  return Object.keys(after)
+    .filter((key) => key !== 'row_version' && before[key] !== after[key])
+    .map((key) => `${key} ${said(before[key])} → ${said(after[key])}`)
+    .join(', ');
+}
