@@ -113,7 +113,15 @@ export const CHARACTERS: readonly Character[] = [
 /** The machines, profiles, materials and contenders of the clip bench. */
 export function lineup(): Pick<
   Tables,
-  'machines' | 'profiles' | 'profile_settings' | 'materials' | 'contenders' | 'claims' | 'noise'
+  | 'machines'
+  | 'machine_changes'
+  | 'profiles'
+  | 'profile_settings'
+  | 'materials'
+  | 'spools'
+  | 'contenders'
+  | 'claims'
+  | 'noise'
 > {
   const tables = emptyTables();
   const machine = (
@@ -162,7 +170,7 @@ export function lineup(): Pick<
       [260, 260, 260],
       [500, 20_000, 28],
       [649, 649],
-      '1.9.0',
+      '1.9.2',
     ),
     machine(
       'petrel',
@@ -333,6 +341,28 @@ export function lineup(): Pick<
     ...noise('petrel', 33.8, 51.4),
     ...noise('fulmar', 36, 50.3),
   ];
+  const change = (
+    change_id: string,
+    machine_id: string,
+    at: string,
+    kind: Row<'machine_changes'>['kind'],
+    what: string,
+  ): Row<'machine_changes'> => ({ change_id, machine_id, at, kind, what, operator: 'KM' });
+  tables.machine_changes = [
+    change('gannet-1', 'gannet', '2026-03-11T07:40:00+01:00', 'firmware', '1.9.0 to 1.9.2'),
+    change('fulmar-1', 'fulmar', '2026-03-10T09:10:00+01:00', 'maintenance', 'belt tightened'),
+    change('fulmar-2', 'fulmar', '2026-03-07T12:05:00+01:00', 'part', 'heater cable replaced'),
+  ];
+  const spool = (spool_id: string, material_id: string, opened_at: string): Row<'spools'> => ({
+    ...{ spool_id, material_id, opened_at, mass_g: 1000, notes: null },
+    dried_at: opened_at.replace('T07', 'T01'),
+    ...{ dried_c: 50, dried_h: 6 },
+  });
+  tables.spools = [
+    spool('RW-0417-a', 'pla-0417', '2026-03-02T07:30:00+01:00'),
+    spool('RW-0417-b', 'pla-0417', '2026-03-05T07:30:00+01:00'),
+    spool('RW-0502-a', 'pla-0502', '2026-03-09T07:30:00+01:00'),
+  ];
   const { machines, profiles, profile_settings, materials, contenders, claims } = tables;
   return {
     machines,
@@ -342,5 +372,7 @@ export function lineup(): Pick<
     contenders,
     claims,
     noise: tables.noise,
+    machine_changes: tables.machine_changes,
+    spools: tables.spools,
   };
 }

@@ -2,6 +2,7 @@ import { Command, CommanderError, InvalidArgumentError } from 'commander';
 import { PackageError } from '../server/packages';
 import { runEvaluate, type EvaluateFlags } from './evaluate';
 import { InputError } from './input-error';
+import { runMesh } from './mesh';
 import { runToolpath, type ToolpathFlags } from './toolpath';
 import { runValidate } from './validate';
 
@@ -45,6 +46,12 @@ function buildProgram(): Command {
     .option('--json', 'print one JSON object and nothing else')
     .option('--machine <file>', 'JSON with the limits and the claim of the machine')
     .action((files: string[], flags: ToolpathFlags) => runToolpath(files, flags));
+  program
+    .command('mesh')
+    .description('print what a mesh is: size, volume, area, whether it is closed, its identity')
+    .argument('<file>', 'STL, OBJ or 3MF')
+    .option('--json', 'print one JSON object and nothing else')
+    .action((file: string, flags: { json?: boolean }) => runMesh(file, flags));
   program
     .command('import')
     .description('put a study package into the database in DATABASE_URL')

@@ -24,6 +24,7 @@ import {
 import { logPrintTimes, speedOfAll, type Speed } from './speed';
 import { indexStudy, type Study, type StudyIndex, type TableName } from './study';
 import { costOfAll, noiseOfAll, wasteOfAll, type Cost, type Waste } from './cost';
+import { gaugeOfAll, type GaugeStudy } from './gauge';
 import { pooledScatter, type Scatter } from './plan';
 import { functionsOfAll, laddersOfAll, type FunctionTally, type LadderLimit } from './ladders';
 
@@ -67,6 +68,7 @@ export interface Results {
   cost: Record<string, Record<string, Cost>>;
   noise: Record<string, Record<string, { at_1m_db: number }>> | null;
   claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
+  gauge: Record<string, Record<string, GaugeStudy>> | null;
   fairness: Fairness[];
   /** How much prints of one contender and artefact scatter, in the units of `pairs`. */
   scatter: { accuracy_mm: Scatter | null; ln_print_s: Scatter | null };
@@ -127,6 +129,7 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
           finding,
         }))
       : null,
+    gauge: has('readings') ? gaugeOfAll(index) : null,
     fairness: fairnessOfAll(index, reference),
     scatter: {
       accuracy_mm:

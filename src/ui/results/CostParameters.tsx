@@ -84,7 +84,7 @@ function Text({ label, value, isNumber, onKeep }: TextProps) {
     <label className="text-xs text-ink-2">
       {label}
       <input
-        className={`field ${isNumber ? 'w-28 text-right font-mono' : 'w-20'}`}
+        className={`block field ${isNumber ? 'w-28 text-right font-mono' : 'w-20'}`}
         inputMode={isNumber ? 'decimal' : 'text'}
         value={text}
         onChange={(event) => setText(event.target.value)}

@@ -85,7 +85,8 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
                           {one.per_good_part_low === null
                             ? 'no interval'
                             : `${fixed(one.per_good_part_low, 2)} … ${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
-                          · {one.good_copies} of {one.attempts}
+                          · {one.good_copies} good of{' '}
+                          {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
                         </span>
                         <Bar cost={one} most={most} />
                       </td>

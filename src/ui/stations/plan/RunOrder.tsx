@@ -143,7 +143,7 @@ function Whole({ value, onKeep }: { value: number; onKeep: (value: number) => vo
   };
   return (
     <input
-      className="field w-24 font-mono"
+      className="block field w-24 font-mono"
       inputMode="numeric"
       value={text}
       aria-invalid={!isValid}

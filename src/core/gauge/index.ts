@@ -1,0 +1,1 @@
+export { gaugeOfAll, type GaugeStudy } from './gauge';
