@@ -25,6 +25,11 @@ export interface Sections {
   fairness: FairnessSummary[];
   fairness_items: Fairness[];
   scatter: Results['scatter'];
+  plate: Results['plate'];
+  squareness: Results['squareness'];
+  ladders: Results['ladders'];
+  functions: Results['functions'];
+  gauge: Results['gauge'];
 }
 
 export type SectionName = keyof Sections;
@@ -43,6 +48,11 @@ export const SECTION_NAMES: readonly SectionName[] = [
   'fairness',
   'fairness_items',
   'scatter',
+  'plate',
+  'squareness',
+  'ladders',
+  'functions',
+  'gauge',
 ];
 
 /** Splits results into sections, each as JSON text. */
@@ -72,6 +82,11 @@ export function sectionsOf(results: Results): Record<SectionName, string> {
     })),
     fairness_items: results.fairness,
     scatter: results.scatter,
+    plate: results.plate,
+    squareness: results.squareness,
+    ladders: results.ladders,
+    functions: results.functions,
+    gauge: results.gauge,
   };
   return Object.fromEntries(
     Object.entries(sections).map(([name, value]) => [name, JSON.stringify(value)]),

@@ -5,7 +5,7 @@ import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { openDatabase, type Database } from '../data';
 import type { JobQueue } from './jobs/queue';
-import type { Link } from './link';
+import type { Link } from './link/link';
 
 /** What the server works with: the database, a log, threads for the calculations. */
 export interface App {

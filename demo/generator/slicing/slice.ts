@@ -152,7 +152,8 @@ class Writer {
     this.#line(`M203 X${fast} Y${fast} Z15 E80`, `M204 P${recipe.accel} T${recipe.accel} R2500`);
     this.#line(this.#isAbsolute ? 'M82' : 'M83', 'G92 E0');
     const layers = Math.round((shape.height - part.firstLayer) / part.layer) + 1;
-    for (let layer = 0; layer < layers; layer += 1) this.#layer(layer, layers, shape.slice);
+    for (let layer = 0; layer < layers; layer += 1)
+      this.#layer(layer, layers, (z) => shape.slice(z));
     this.#line('M107', 'M104 S0', 'M140 S0', 'G0 Z' + (shape.height + 5).toFixed(2), 'M84');
     return this.#out.join('\n');
   }

@@ -31,7 +31,7 @@ export const sayValue = (value: SideValue): string =>
       ? value.map(String).join(' and ')
       : typeof value === 'number'
         ? String(Number(value.toPrecision(6)))
-        : String(value as string);
+        : String(value);
 
 const listed = (texts: readonly string[]): string =>
   texts.length < 2 ? texts.join('') : `${texts.slice(0, -1).join(', ')} and ${texts.at(-1) ?? ''}`;

@@ -206,6 +206,7 @@ const anyStudy: fc.Arbitrary<Study> = fc
         smallest_difference: accuracy === null ? {} : { accuracy_mm: accuracy },
         cost: null,
         scorecard: null,
+        plan: null,
       },
       tables,
       present: new Set([
@@ -240,6 +241,7 @@ describe('packages', () => {
     if (!first.content) throw new Error('the demo has faults');
     const texts = writePackage(first.content.study, first.content.descriptorExtras);
     for (const [path, bytes] of demoFiles()) {
+      if (!/\.(?:csv|json)$/.test(path)) continue;
       expect(texts.get(path), path).toBe(new TextDecoder().decode(bytes));
     }
   });

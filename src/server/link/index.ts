@@ -1,1 +1,2 @@
-export { openLink, type Link } from './listener';
+export { openLink } from './listener';
+export type { Link } from './link';

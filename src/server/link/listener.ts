@@ -12,13 +12,7 @@ import {
 import { countDropped, setLinkUp, studiesOfMachine } from '../../data';
 import type { App } from '../app';
 import { applyMachine, applyMeter } from './apply';
-
-/** Something that carries the messages of the bench: a broker of its own, or one outside. */
-export interface Link {
-  /** Where machines speak to it. */
-  address: string;
-  stop(): Promise<void>;
-}
+import type { Link } from './link';
 
 const DEFAULT_PORT = 4683;
 const MOST_TRIES = 7;

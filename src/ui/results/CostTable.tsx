@@ -104,13 +104,12 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
 
 function Bar({ cost, most }: { cost: Cost; most: number }) {
   const scale = 100 / (most * Math.max(1, cost.good_copies));
-  let from = 0;
+  const widths = PARTS.map(([part]) => scale * (cost[part] ?? 0));
   return (
     <svg className="block w-full" height={6} aria-hidden="true">
-      {PARTS.map(([part, colour]) => {
-        const width = scale * (cost[part] ?? 0);
-        const x = from;
-        from += width;
+      {PARTS.map(([part, colour], at) => {
+        const width = widths[at] ?? 0;
+        const x = widths.slice(0, at).reduce((sum, before) => sum + before, 0);
         return (
           <rect
             key={part}

@@ -32,7 +32,6 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
   const rows = [...totals].sort(([, a], [, b]) => b - a);
   const most = rows[0]?.[1] ?? 1;
   const all = rows.reduce((sum, [, value]) => sum + value, 0);
-  let running = 0;
   return (
     <section className="min-w-0 sheet" aria-labelledby="pareto">
       <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
@@ -57,8 +56,8 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
       <div className="overflow-x-auto">
         <table className="w-full text-xs">
           <tbody>
-            {rows.map(([mode, value]) => {
-              running += value;
+            {rows.map(([mode, value], place) => {
+              const running = rows.slice(0, place + 1).reduce((sum, [, one]) => sum + one, 0);
               return (
                 <tr key={mode} className="border-b border-line-soft">
                   <th scope="row" className="px-3 py-1 text-left font-normal whitespace-nowrap">

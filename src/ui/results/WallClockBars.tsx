@@ -47,7 +47,6 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
                 (one) => one.artefact === artefact.id && one.contender === mark.contender_id,
               );
               if (!clock) return null;
-              let from = 0;
               return (
                 <p key={mark.contender_id} className="flex items-center gap-2 py-0.5">
                   <Badge mark={mark} />
@@ -57,9 +56,9 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
                     role="img"
                     aria-label={`${mark.label}: ${PARTS.map(([key, name]) => `${name} ${duration(clock[key])}`).join(', ')}`}
                   >
-                    {PARTS.map(([key, name, colour]) => {
+                    {PARTS.map(([key, name, colour], at) => {
+                      const from = PARTS.slice(0, at).reduce((sum, [one]) => sum + clock[one], 0);
                       const x = (100 * from) / most;
-                      from += clock[key];
                       return (
                         <rect
                           key={key}

@@ -5,8 +5,8 @@ import { shortTime } from '../../lib/format';
 interface Change {
   at: string;
   who: string | null;
-  before: Record<string, unknown> | null;
-  after: Record<string, unknown> | null;
+  before: Record<string, string | number | null> | null;
+  after: Record<string, string | number | null> | null;
 }
 
 /** What was changed on a print's record, when and by whom: shown when it is asked for. */
@@ -36,7 +36,7 @@ export function PrintHistory({ studyId, printId }: { studyId: string; printId: s
 function saidChange({ before, after }: Change): string {
   if (before === null) return 'entered';
   if (after === null) return 'taken out';
-  const said = (value: unknown) => (value == null ? 'not known' : String(value as string));
+  const said = (value: string | number | null | undefined) => value ?? 'not known';
   return Object.keys(after)
     .filter((key) => key !== 'row_version' && before[key] !== after[key])
     .map((key) => `${key} ${said(before[key])} → ${said(after[key])}`)

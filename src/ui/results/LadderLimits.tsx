@@ -1,0 +1,107 @@
+import type { LadderLimit } from '../../core/ladders';
+import type { ContenderMark } from '../../core/study';
+import { ContenderName } from '../marks/ContenderName';
+import { Unknown } from '../marks/Unknown';
+
+interface LadderLimitsProps {
+  name: string;
+  artefact: string;
+  /** Key of the ladder in the results: `artefact/ladder`. */
+  ladder: string;
+  marks: readonly ContenderMark[];
+  results: Record<string, Record<string, LadderLimit>>;
+  reference: string | null;
+}
+
+/** One ladder, every contender on it: each step with how many specimens pass it, and the limit. */
+export function LadderLimits(props: LadderLimitsProps) {
+  const { name, artefact, ladder, marks, results, reference } = props;
+  const shown = marks.flatMap((mark) => {
+    const own = results[mark.contender_id]?.[ladder];
+    return own ? [{ mark, own }] : [];
+  });
+  const steps = shown[0]?.own.by_step ?? [];
+  const unit = shown[0]?.own.unit ?? '';
+  return (
+    <section className="min-w-0 sheet" aria-label={`${name}, ${artefact}`}>
+      <header className="border-b border-line px-3 py-2">
+        <h2 className="font-semibold">
+          {name} <span className="font-normal text-ink-2">{artefact}</span>
+        </h2>
+        <p className="text-xs text-ink-2">
+          a step’s bar: how many specimens pass it clear (full), with effort (pale), not (empty)
+        </p>
+      </header>
+      <div className="overflow-x-auto">
+        <table className="w-full text-xs">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">contender</th>
+              {steps.map((step) => (
+                <th key={step.step} className="th text-center">
+                  {step.value}
+                </th>
+              ))}
+              <th className="th text-right">limit · {unit}</th>
+              <th className="th text-right">with effort</th>
+              <th className="th text-right">specimens</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map(({ mark, own }) => (
+              <tr key={mark.contender_id} className="border-b border-line-soft">
+                <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                {own.by_step.map((step) => (
+                  <td key={step.step} className="px-1">
+                    <StepBar step={step} hue={mark.hue} />
+                  </td>
+                ))}
+                <td className="px-2 text-right font-mono">
+                  {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
+                </td>
+                <td className="px-2 text-right font-mono">
+                  {own.limit_with_effort ?? (
+                    <Unknown why={own.notes.join('; ') || 'none is passed'} />
+                  )}
+                </td>
+                <td className="px-2 text-right font-mono">{own.specimens}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+const WIDTH = 44;
+
+function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: number }) {
+  const tested = step.clear + step.effort + step.fail + step.broken;
+  const label = `${step.value}: ${step.clear} clear, ${step.effort} with effort, ${step.fail} fail, ${step.broken} broken, ${step.untested} untested`;
+  if (tested === 0) {
+    return (
+      <span className="mx-auto block h-4 w-11 unknown" title={label}>
+        <span className="sr-only">{label}</span>
+      </span>
+    );
+  }
+  const clear = (WIDTH * step.clear) / tested;
+  const effort = (WIDTH * step.effort) / tested;
+  return (
+    <svg
+      className={`hue-${hue} mx-auto block`}
+      width={WIDTH}
+      height={16}
+      role="img"
+      aria-label={label}
+    >
+      <title>{label}</title>
+      <rect width={clear} height={16} fill="var(--hue)" />
+      <rect x={clear} width={effort} height={16} fill="var(--hue)" fillOpacity={0.35} />
+      <rect x={0.5} y={0.5} width={WIDTH - 1} height={15} fill="none" stroke="var(--hue)" />
+    </svg>
+  );
+}

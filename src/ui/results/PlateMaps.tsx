@@ -1,0 +1,120 @@
+import type { ContenderMark } from '../../core/study';
+import type { PlatePage, PlatePoint } from '../../server/plate-page';
+import { fixed, signed } from '../lib/format';
+import { ContenderName } from '../marks/ContenderName';
+
+interface PlateMapsProps extends PlatePage {
+  studyId: string;
+  query: string;
+  marks: readonly ContenderMark[];
+  reference: string | null;
+}
+
+const SIZE = 150;
+
+/** Deviation by place on the plate, every contender on one scale of colour and size. */
+export function PlateMaps(props: PlateMapsProps) {
+  const { choices, chosen, points, fits, marks, reference, query, studyId } = props;
+  const all = Object.values(points).flat();
+  const most = Math.max(0.001, ...all.map((point) => Math.abs(point.deviation_mm)));
+  const reach =
+    Math.max(10, ...all.flatMap((point) => [Math.abs(point.x), Math.abs(point.y)])) + 15;
+  const shown = marks.filter((mark) => (points[mark.contender_id] ?? []).length > 0);
+  const more = query === '' ? '?' : `${query}&`;
+  return (
+    <section className="mt-3 min-w-0 sheet" aria-labelledby="plate">
+      <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
+        <div>
+          <h2 id="plate" className="font-semibold">
+            Over the plate
+          </h2>
+          <p className="text-xs text-ink-2">
+            each place’s mean deviation; disc = size, ring = too small, full = too large, largest{' '}
+            {fixed(most, 3)} mm
+          </p>
+        </div>
+        <nav aria-label="Dimension" className="flex flex-wrap gap-1 text-xs">
+          {choices.map((choice) => (
+            <a
+              key={choice.key}
+              className={`action ${choice.key === chosen ? 'action-main' : ''}`}
+              aria-current={choice.key === chosen ? 'true' : undefined}
+              href={`/studies/${studyId}/results/accuracy${more}plate=${encodeURIComponent(choice.key)}#plate`}
+            >
+              {choice.name}
+            </a>
+          ))}
+        </nav>
+      </header>
+      <div className="flex flex-wrap gap-4 p-3">
+        {shown.map((mark) => {
+          const fit = fits[mark.contender_id];
+          const places = meanByPlace(points[mark.contender_id] ?? []);
+          return (
+            <figure key={mark.contender_id} className="w-[190px]">
+              <figcaption className="mb-1">
+                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+              </figcaption>
+              <svg
+                className="block border border-line"
+                width={SIZE}
+                height={SIZE}
+                viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
+                role="img"
+                aria-label={`${mark.label}: ${places.map((place) => `${fixed(place.x, 0)} ${fixed(place.y, 0)} ${signed(place.deviation_mm, 3)} mm`).join('; ')}`}
+              >
+                <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
+                <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
+                {places.map((place) => {
+                  const isLarge = place.deviation_mm >= 0;
+                  const radius = 3 + 15 * Math.sqrt(Math.abs(place.deviation_mm) / most);
+                  return (
+                    <circle
+                      key={`${place.x} ${place.y}`}
+                      cx={place.x}
+                      cy={-place.y}
+                      r={radius}
+                      fill={isLarge ? 'var(--large)' : 'var(--sheet)'}
+                      fillOpacity={0.75}
+                      stroke={isLarge ? 'var(--large)' : 'var(--small)'}
+                      strokeWidth={isLarge ? 1 : 4}
+                    >
+                      <title>{`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}</title>
+                    </circle>
+                  );
+                })}
+              </svg>
+              <p className="mt-1 text-2xs text-ink-2">
+                {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
+                  ? (fit?.notes.join('; ') ?? 'too few places')
+                  : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ${
+                      fit.trend_p === null
+                        ? 'not tested'
+                        : fit.trend_p < 0.05
+                          ? `it is there (p ${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
+                          : `not beyond the noise (p ${fixed(fit.trend_p, 2)})`
+                    }`}
+              </p>
+            </figure>
+          );
+        })}
+      </div>
+    </section>
+  );
+}
+
+function meanByPlace(points: readonly PlatePoint[]): (PlatePoint & { codes: string })[] {
+  const groups = new Map<string, PlatePoint[]>();
+  for (const point of points) {
+    const key = `${point.x} ${point.y}`;
+    const group = groups.get(key);
+    if (group) group.push(point);
+    else groups.set(key, [point]);
+  }
+  return [...groups.values()].flatMap((group) => {
+    const [first] = group;
+    if (!first) return [];
+    const deviation_mm = group.reduce((sum, point) => sum + point.deviation_mm, 0) / group.length;
+    return [{ ...first, deviation_mm, codes: group.map((point) => point.code).join(', ') }];
+  });
+}
