@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid';
 import { readPackage, type FaultReport } from '../core/package';
 import { addSlicedFile, storeFile, storeStudy, type Database } from '../data';
 import { openPackage } from './packages';
+import { packageSettings } from './toolpaths';
 
 export type ImportOutcome = (FaultReport & { studyId: string }) | (FaultReport & { studyId: null });
 
@@ -17,6 +18,8 @@ export async function importStudy(db: Database, path: string): Promise<ImportOut
     const { content, ...report } = await readPackage(files);
     if (!content) return { ...report, studyId: null };
     const studyId = uuid();
+    // A file that cannot be read is told when its turn comes; the study is whole without it.
+    const stated = await packageSettings(content.study, files, () => undefined);
     await db.sequelize.transaction(async (transaction) => {
       await storeStudy(db, studyId, content.study, content.descriptorExtras, transaction);
       for (const file of content.extraFiles) {
@@ -26,7 +29,8 @@ export async function importStudy(db: Database, path: string): Promise<ImportOut
       for (const row of [...planned, ...prints]) {
         if (row.toolpath === null) continue;
         const purpose = { ...row, is_confirmed: true };
-        await addSlicedFile(db, studyId, row.toolpath, purpose, null, transaction);
+        const settings = stated.get(row.toolpath) ?? null;
+        await addSlicedFile(db, studyId, row.toolpath, { ...purpose, settings }, null, transaction);
       }
     });
     return { ...report, studyId };

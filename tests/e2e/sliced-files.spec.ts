@@ -27,7 +27,9 @@ test('sliced files are looked into, sent, read, matched and confirmed', async ({
   await expect(onTheWay).toContainText('not taken: no line of it moves anything');
   await expect(onTheWay).toContainText(/picture\.png is no sliced file/);
   const row = page.getByRole('row', { name: /stair-block-Gannet-X26-tuned\.gcode/ });
-  await expect(row.getByRole('combobox', { name: /Contender of/ })).toHaveValue('B-tuned');
+  await expect(row.getByRole('combobox', { name: /Contender of/ })).toHaveValue('B-tuned', {
+    timeout: 30_000,
+  });
   await expect(row.getByRole('combobox', { name: /Artefact of/ })).toHaveValue('stair-block');
   await expect(row).toContainText('500');
   await row.getByRole('button', { name: 'Confirm' }).click();

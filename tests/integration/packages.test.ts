@@ -1,6 +1,6 @@
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readPackage } from '../../src/core/package';
@@ -77,7 +77,10 @@ describe('hostile packages', () => {
   it('a folder with a link that leads out', async () => {
     const target = join(folder, 'linked');
     mkdirSync(target);
-    for (const [name, bytes] of demoFiles()) writeFileSync(join(target, name), bytes);
+    for (const [name, bytes] of demoFiles()) {
+      mkdirSync(dirname(join(target, name)), { recursive: true });
+      writeFileSync(join(target, name), bytes);
+    }
     symlinkSync('/etc/hostname', join(target, 'host.txt'));
     expect(await faultsOf(target)).toEqual(['host.txt: is a link that leads out of the package']);
   });

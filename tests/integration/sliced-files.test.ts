@@ -58,7 +58,7 @@ describe('an upload', () => {
     const done = await appendUpload(db, studyId, file.sha256, MIB, stream(bytes.subarray(MIB)));
     expect(done.received).toBe(bytes.length);
     await finishUpload(db, studyId, file.sha256, 'sliced/part.gcode');
-    expect(await buffer(readFile(db, file.sha256))).toEqual(bytes);
+    expect((await buffer(readFile(db, file.sha256))).equals(bytes)).toBe(true);
     expect(await listFiles(db, studyId)).toEqual([
       { path: 'sliced/part.gcode', sha256: file.sha256, bytes: bytes.length },
     ]);

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import type { Settings } from '../../core/study';
 import type { ToolpathFacts } from '../../core/toolpath';
 import { change, execute, select, type Database } from '../database';
 import { NotFoundError } from '../errors';
@@ -118,16 +119,27 @@ export async function addSlicedFile(
   db: Database,
   studyId: string,
   path: string,
-  purpose: { contender_id: string | null; artefact_id: string | null; is_confirmed: boolean },
+  purpose: {
+    contender_id: string | null;
+    artefact_id: string | null;
+    is_confirmed: boolean;
+    /** What the file states, where that was looked up already. */
+    settings?: Settings | null;
+  },
   who: string | null,
   transaction?: Transaction,
 ): Promise<void> {
   await execute(
     db,
-    `insert into sliced_files (study_id, path, sha256, contender_id, artefact_id, is_confirmed, who)
-     select $1, path, sha256, $3, $4, $5, $6 from study_files where study_id = $1 and path = $2
+    `insert into sliced_files
+       (study_id, path, sha256, contender_id, artefact_id, is_confirmed, who, settings)
+     select $1, path, sha256, $3, $4, $5, $6, $7::json from study_files
+       where study_id = $1 and path = $2
      on conflict do nothing`,
-    [studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed, who],
+    [
+      ...[studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed, who],
+      purpose.settings == null ? null : JSON.stringify(purpose.settings),
+    ],
     transaction,
   );
 }
@@ -165,7 +177,7 @@ export const setReading = (
     [studyId, path, state, share, message],
   );
 
-/** Keeps what was read in a file; results that rest on its settings are made anew. */
+/** Keeps what was read in a file; where its settings are new, results are made anew. */
 export const keepFacts = (
   db: Database,
   studyId: string,
@@ -174,6 +186,12 @@ export const keepFacts = (
   edition: string,
 ): Promise<void> =>
   change(db, async (transaction) => {
+    const [before] = await select<{ settings: Settings | null }>(
+      db,
+      'select settings from sliced_files where study_id = $1 and path = $2 for update',
+      [studyId, path],
+      transaction,
+    );
     await execute(
       db,
       `update sliced_files set state = 'read', read_share = 1, message = null, facts = $3::json,
@@ -182,7 +200,8 @@ export const keepFacts = (
       [studyId, path, JSON.stringify(facts), JSON.stringify(facts.settings), edition],
       transaction,
     );
-    await raiseRevision(db, studyId, transaction);
+    const isSame = JSON.stringify(before?.settings) === JSON.stringify(facts.settings);
+    if (!isSame) await raiseRevision(db, studyId, transaction);
   });
 
 /** Files that nobody has read to the end, or that another edition has read. */

@@ -10,7 +10,7 @@ export async function slicedSettings(
 ): Promise<Map<string, Settings>> {
   const rows = await select<{ path: string; settings: Settings }>(
     db,
-    "select path, settings from sliced_files where study_id = $1 and state = 'read'",
+    'select path, settings from sliced_files where study_id = $1 and settings is not null',
     [studyId],
     transaction,
   );

@@ -16,11 +16,16 @@ export async function startJobs(app: App): Promise<void> {
 /** Has every sliced file read that nobody has read yet, or that another edition has read. */
 export async function queueUnread(app: App): Promise<void> {
   for (const file of await unreadFiles(app.db, app.edition)) {
-    await queueReading(app, file.study_id, file.path);
+    await queueReading(app, file.study_id, file.path, false);
   }
 }
 
 /** Has a sliced file read as soon as a thread is free. */
-export async function queueReading(app: App, studyId: string, path: string): Promise<void> {
-  await app.jobs?.send('sliced-file', { studyId, path }, `${studyId} ${path}`);
+export async function queueReading(
+  app: App,
+  studyId: string,
+  path: string,
+  isUrgent = true,
+): Promise<void> {
+  await app.jobs?.send('sliced-file', { studyId, path }, `${studyId} ${path}`, isUrgent);
 }

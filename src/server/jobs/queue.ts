@@ -3,7 +3,8 @@ import type { Logger } from 'pino';
 
 /** Work that outlives a request and a process: kept in the database until it is done. */
 export interface JobQueue {
-  send(queue: QueueName, data: object, key: string): Promise<void>;
+  /** @param isUrgent whether somebody waits for it: it goes before what was left from earlier */
+  send(queue: QueueName, data: object, key: string, isUrgent: boolean): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -59,8 +60,8 @@ export async function openQueue(
     workers.set(queue, own);
   }
   return {
-    send: async (queue, data, key) => {
-      await boss.send(queue, data, { singletonKey: key });
+    send: async (queue, data, key, isUrgent) => {
+      await boss.send(queue, data, { singletonKey: key, priority: isUrgent ? 1 : 0 });
       wake(workers.get(queue) ?? []);
     },
     stop: () => boss.stop({ graceful: true, wait: true, timeout: 5000 }),

@@ -18,7 +18,9 @@ export async function packageSettings(
   onUnreadable: (path: string, why: string) => void,
 ): Promise<ReadonlyMap<string, Settings>> {
   const there = new Set(files.paths);
-  const paths = new Set(study.tables.prints.flatMap((print) => print.toolpath ?? []));
+  const paths = new Set(
+    [...study.tables.prints, ...study.tables.planned].flatMap((row) => row.toolpath ?? []),
+  );
   const settings = new Map<string, Settings>();
   const folder = await mkdtemp(join(tmpdir(), 'vergleich-settings-'));
   try {
