@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid';
 import { evaluate } from '../src/core/evaluate';
 import { memorySource, readPackage, writePackage } from '../src/core/package';
 import { appendReading, migrate, openDatabase, storeStudy } from '../src/data';
+import { farmStudy } from './farm';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
@@ -157,4 +158,34 @@ export async function benchServer(base: string, studyId: string): Promise<Line[]
     line('save one reading over HTTP (p95)', p95(posts), 30),
     line('fresh result after a write', fresh, 1000),
   ];
+}
+
+/** Stores a farm of 40 machines and 20 000 prints; returns the study's id. */
+export async function fillFarm(databaseUrl: string): Promise<string> {
+  const db = openDatabase(databaseUrl);
+  await migrate(db.sequelize);
+  const studyId = uuid();
+  const study = farmStudy(40, 20_000);
+  await db.sequelize.transaction((transaction) => storeStudy(db, studyId, study, {}, transaction));
+  await db.sequelize.close();
+  return studyId;
+}
+
+/** How quickly the pages of a farm answer. */
+export async function benchFarm(base: string, studyId: string): Promise<Line[]> {
+  const pages = [
+    ['runs', 'Runs'],
+    ['machines/m-7', 'a dossier'],
+    ['results/reliability', 'Reliability'],
+    ['results/speed', 'Speed'],
+    ['results/cost', 'Cost'],
+  ] as const;
+  const lines: Line[] = [];
+  for (const [path, name] of pages) {
+    const get = async () => (await fetch(`${base}/studies/${studyId}/${path}`)).text();
+    await repeated(3, get);
+    const times = await repeated(20, get);
+    lines.push(line(`farm of 20 000 prints, ${name} (p95)`, p95(times), 500));
+  }
+  return lines;
 }

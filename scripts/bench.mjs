@@ -21,12 +21,15 @@ await build({
   logLevel: 'warning',
 });
 const bench = await import(pathToFileURL(outfile).href);
-const lines = [...bench.benchToolpath(), ...(await bench.benchCore())];
+// `npm run bench -- farm` measures only the pages of a farm.
+const isFarmOnly = process.argv.includes('farm');
+const lines = isFarmOnly ? [] : [...bench.benchToolpath(), ...(await bench.benchCore())];
 const cluster = await startCluster('bench');
 try {
   const databaseUrl = await cluster.createDatabase(`bench_${Date.now()}`);
-  const studyId = await bench.fillDatabase(databaseUrl);
-  lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
+  const farm = await bench.fillFarm(databaseUrl);
+  const studyId = isFarmOnly ? null : await bench.fillDatabase(databaseUrl);
+  if (studyId) lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
   const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
@@ -35,10 +38,13 @@ try {
       ASTRO_NODE_AUTOSTART: 'disabled',
       DATABASE_URL: databaseUrl,
       PORT: '0',
+      MQTT_PORT: '0',
     },
   });
   const { port } = await new Promise((resolve) => child.once('message', resolve));
-  lines.push(...(await bench.benchServer(`http://127.0.0.1:${port}`, studyId)));
+  const base = `http://127.0.0.1:${port}`;
+  if (studyId) lines.push(...(await bench.benchServer(base, studyId)));
+  lines.push(...(await bench.benchFarm(base, farm)));
   child.kill('SIGTERM');
   await new Promise((resolve) => child.once('exit', resolve));
 } finally {

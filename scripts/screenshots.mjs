@@ -26,6 +26,11 @@ const VIEWS = [
   { name: 'results-speed', path: '/results/speed' },
   { name: 'results-reliability', path: '/results/reliability' },
   { name: 'evidence', path: '/results/accuracy', click: '[data-figure="accuracy/A-stock"]' },
+  { name: 'plan', path: '/plan' },
+  { name: 'sliced-file', path: '/files/sliced/echo-wall-B-stock.gcode.gz', height: 1100 },
+  { name: 'results-cost', path: '/results/cost' },
+  { name: 'results-limits', path: '/results/limits' },
+  { name: 'machine', path: '/machines/gannet' },
 ];
 
 const cluster = await startCluster('screenshots', { forTests: true });
@@ -40,11 +45,18 @@ try {
       DATABASE_URL: databaseUrl,
       DEMO_STUDY: join(ROOT, 'demo', 'clip-bench'),
       PORT: '0',
+      MQTT_PORT: '0',
     },
   });
   const { port } = await new Promise((resolve) => child.once('message', resolve));
   const base = `http://127.0.0.1:${port}`;
   const [{ study_id }] = await (await fetch(`${base}/api/v1/studies`)).json();
+  // The pictures show the sliced files read.
+  for (let isReading = true; isReading;) {
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const files = await (await fetch(`${base}/api/v1/studies/${study_id}/sliced-files`)).json();
+    isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
+  }
   const browser = await chromium.launch({
     executablePath,
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],

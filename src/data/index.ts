@@ -35,10 +35,23 @@ export {
 export { countProgress, type ProgressCounts } from './repositories/progress';
 export type { StudyRecord } from './models/study';
 export { brokenReferences, machineOfPrint, type BrokenReference } from './repositories/references';
-export { endPrint, endPrintWithin } from './repositories/prints';
+export {
+  endPrint,
+  endPrintWithin,
+  filesOfContenders,
+  latestIncidents,
+  latestPrints,
+  printedPlaces,
+  printsOfMachine,
+  tallyPrints,
+  wallClocks,
+  type CellTally,
+  type WallClock,
+} from './repositories/prints';
 export {
   listSpecimenFacts,
   specimenMeasurements,
+  stickerCodes,
   type SpecimenFacts,
   type SpecimenMeasurements,
 } from './repositories/specimens';

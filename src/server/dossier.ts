@@ -1,5 +1,5 @@
 import { instant } from '../core/study';
-import { listRows, type VersionedRow } from '../data';
+import { listRows, printsOfMachine, type VersionedRow } from '../data';
 import { app } from './app';
 
 /** Something that happened to a machine. */
@@ -28,7 +28,7 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
   const [machines, contenders, prints, incidents, changes, artefacts] = await Promise.all([
     listRows(db, studyId, 'machines'),
     listRows(db, studyId, 'contenders'),
-    listRows(db, studyId, 'prints'),
+    printsOfMachine(db, studyId, machineId),
     listRows(db, studyId, 'incidents'),
     listRows(db, studyId, 'machine_changes'),
     listRows(db, studyId, 'artefacts'),
@@ -41,7 +41,7 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
       .map((row) => [row.contender_id, String(row.label)]),
   );
   const names = new Map(artefacts.map((row) => [row.artefact_id, String(row.name)]));
-  const own = prints.filter((row) => labels.has(row.contender_id ?? null));
+  const own = prints;
   const troubles = incidents.filter((row) => row.machine_id === machineId);
   const changed = changes.filter((row) => row.machine_id === machineId);
   const entries: DossierEntry[] = [

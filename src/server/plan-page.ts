@@ -1,12 +1,6 @@
 import type { Sections } from '../core/sections';
 import { lotStocks, runOrder, USUAL_ORDER, type LotStock, type PlannedPrint } from '../core/plan';
-import {
-  contenderMarks,
-  type ContenderMark,
-  type OpenPrint,
-  type Print,
-  type Row,
-} from '../core/study';
+import { contenderMarks, type ContenderMark, type Print, type Row } from '../core/study';
 import {
   listRows,
   listSlicedFiles,
@@ -22,6 +16,9 @@ import { resultsOf } from './results';
 export interface OrderedPrint extends PlannedPrint {
   state: 'owed' | 'open' | 'done';
 }
+
+/** A repeat of an artefact with a contender. */
+type Place = Pick<Print, 'contender_id' | 'artefact_id' | 'repeat'>;
 
 /** What the plan shows. */
 export interface PlanData {
@@ -80,12 +77,11 @@ export async function planData(studyId: string): Promise<PlanData> {
 /** The run order, each print with whether it is made, running or owed. */
 export function orderedPrints(
   planned: readonly Row<'planned'>[],
-  prints: readonly Print[],
-  openPrints: readonly OpenPrint[],
+  prints: readonly Place[],
+  openPrints: readonly Place[],
   options: typeof USUAL_ORDER,
 ): OrderedPrint[] {
-  const key = (row: { contender_id: string; artefact_id: string; repeat: number }) =>
-    `${row.contender_id} ${row.artefact_id} ${row.repeat}`;
+  const key = (row: Place) => `${row.contender_id} ${row.artefact_id} ${row.repeat}`;
   const done = new Set(prints.map(key));
   const open = new Set(openPrints.map(key));
   return runOrder(planned, options).map((print) => ({

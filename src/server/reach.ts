@@ -1,25 +1,21 @@
 import { machineOf, reachOf, type Reach, type ToolpathFacts } from '../core/toolpath';
-import { loadStudy, slicedFacts } from '../data';
+import { filesOfContenders, loadStudy, slicedFacts } from '../data';
 import { app } from './app';
 
 /** Claim, command and reach of every contender, from the files that its prints and the plan name. */
 export async function reachOfStudy(studyId: string): Promise<Record<string, Reach>> {
   const { db } = app();
-  const [{ study }, files] = await Promise.all([
-    loadStudy(db, studyId, ['contenders', 'machines', 'prints', 'planned']),
+  const [{ study }, files, named] = await Promise.all([
+    loadStudy(db, studyId, ['contenders', 'machines']),
     slicedFacts(db, studyId),
+    filesOfContenders(db, studyId),
   ]);
   const facts = new Map(files.map((file) => [file.path, file.facts]));
-  const { contenders, prints, planned } = study.tables;
+  const { contenders } = study.tables;
   return Object.fromEntries(
     contenders.map(({ contender_id }) => {
-      const paths = new Set(
-        [...prints, ...planned]
-          .filter((row) => row.contender_id === contender_id)
-          .flatMap((row) => row.toolpath ?? []),
-      );
-      const own = [...paths].flatMap((path): ToolpathFacts[] => {
-        const found = facts.get(path);
+      const own = named.flatMap((row): ToolpathFacts[] => {
+        const found = row.contender_id === contender_id ? facts.get(row.toolpath) : null;
         return found ? [found] : [];
       });
       return [contender_id, reachOf(own, machineOf(contender_id, study.tables))];

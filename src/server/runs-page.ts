@@ -1,11 +1,16 @@
 import { USUAL_ORDER } from '../core/plan';
-import type { OpenPrint, Print, Row } from '../core/study';
+import type { OpenPrint, Row } from '../core/study';
 import {
   findStudy,
+  latestIncidents,
+  latestPrints,
   linkState,
   listRows,
   listSlicedFiles,
-  listSpecimenFacts,
+  printedPlaces,
+  stickerCodes,
+  tallyPrints,
+  type CellTally,
   type LinkState,
   type SlicedSummary,
   type VersionedRow,
@@ -15,8 +20,17 @@ import { materialName, orderedPrints, type OrderedPrint } from './plan-page';
 import { planWarnings } from './plan-warnings';
 
 /** What the bench shows while the machines print. */
+/** So many prints are shown one by one, and at most and least so many of a place of the matrix. */
+const SHOWN_PRINTS = 720;
+const MOST_OF_A_CELL = 12;
+const LEAST_OF_A_CELL = 3;
+const SHOWN_INCIDENTS = 300;
+
 export interface RunsData {
+  /** The latest prints of each contender and artefact. */
   prints: VersionedRow[];
+  /** How all of them ended. */
+  tallies: CellTally[];
   openPrints: VersionedRow[];
   incidents: VersionedRow[];
   artefacts: { id: string; name: string }[];
@@ -38,25 +52,33 @@ export interface RunsData {
 /** Reads what the bench shows while the machines print. */
 export async function runsData(studyId: string): Promise<RunsData> {
   const { db } = app();
-  const rows = (table: 'prints' | 'open_prints' | 'incidents' | 'planned' | 'print_events') =>
-    listRows(db, studyId, table);
+  const rows = (table: 'open_prints' | 'planned' | 'print_events') => listRows(db, studyId, table);
+  const [artefacts, contenders] = await Promise.all([
+    listRows(db, studyId, 'artefacts'),
+    listRows(db, studyId, 'contenders'),
+  ]);
+  const cells = Math.max(1, artefacts.length * contenders.length);
+  const perCell = Math.max(
+    LEAST_OF_A_CELL,
+    Math.min(MOST_OF_A_CELL, Math.floor(SHOWN_PRINTS / cells)),
+  );
   const [record, prints, openPrints, incidents, planned, events, link, files, warnings] =
     await Promise.all([
       findStudy(db, studyId),
-      rows('prints'),
+      latestPrints(db, studyId, perCell),
       rows('open_prints'),
-      rows('incidents'),
+      latestIncidents(db, studyId, SHOWN_INCIDENTS),
       rows('planned'),
       rows('print_events'),
       linkState(db, studyId),
       listSlicedFiles(db, studyId),
       planWarnings(studyId),
     ]);
-  const [artefacts, materials, contenders, specimens] = await Promise.all([
-    listRows(db, studyId, 'artefacts'),
+  const [materials, codes, tallies, places] = await Promise.all([
     listRows(db, studyId, 'materials'),
-    listRows(db, studyId, 'contenders'),
-    listSpecimenFacts(db, studyId),
+    stickerCodes(db, studyId),
+    tallyPrints(db, studyId),
+    printedPlaces(db, studyId),
   ]);
   const running = new Set(openPrints.map((row) => row.print_id));
   return {
@@ -67,10 +89,11 @@ export async function runsData(studyId: string): Promise<RunsData> {
     machineOf: Object.fromEntries(
       contenders.map((row) => [String(row.contender_id), String(row.machine_id)]),
     ),
-    codes: specimens.flatMap((row) => row.code ?? []),
+    codes,
+    tallies,
     order: orderedPrints(
       planned as unknown as Row<'planned'>[],
-      prints as unknown as Print[],
+      places,
       openPrints as unknown as OpenPrint[],
       record.plan ?? USUAL_ORDER,
     ),

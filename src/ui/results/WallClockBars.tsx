@@ -1,5 +1,5 @@
 import type { ContenderMark } from '../../core/study';
-import type { WallClock } from '../../server/wall-clock';
+import type { WallClock } from '../../data';
 import { duration } from '../lib/format';
 import { Badge } from '../marks/Badge';
 

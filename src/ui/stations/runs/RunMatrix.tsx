@@ -1,19 +1,22 @@
 import type { ContenderMark } from '../../../core/study';
+import type { CellTally } from '../../../data';
 import { duration } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import { RunMark, RUN_WORDS } from '../../marks/RunMark';
-import { medianTime, nextRepeat, type RunCell } from './runs-model';
+import { countOf, medianTime, nextRepeat, type RunCell } from './runs-model';
 
 interface RunMatrixProps {
   marks: readonly ContenderMark[];
   reference: string | null;
   artefacts: readonly { id: string; name: string }[];
   cells: ReadonlyMap<string, readonly RunCell[]>;
+  /** How all prints ended, those too that are not shown one by one. */
+  tallies: readonly CellTally[];
   onOpen: (cell: RunCell) => void;
 }
 
 /** Artefact × contender × repeat: what is printed, what is owed. */
-export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMatrixProps) {
+export function RunMatrix({ marks, reference, artefacts, cells, tallies, onOpen }: RunMatrixProps) {
   return (
     <div className="overflow-x-auto sheet">
       <table className="w-full min-w-[640px]">
@@ -73,6 +76,7 @@ export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMat
                         +
                       </button>
                     </div>
+                    <Earlier tallies={tallies} own={own} />
                     <div className="font-mono text-2xs text-ink-2">
                       {time === null ? '' : duration(time)}
                     </div>
@@ -83,6 +87,22 @@ export function RunMatrix({ marks, reference, artefacts, cells, onOpen }: RunMat
           ))}
         </tbody>
       </table>
+    </div>
+  );
+}
+
+/** How many prints of a cell lie before those that are shown. */
+function Earlier({ tallies, own }: { tallies: readonly CellTally[]; own: readonly RunCell[] }) {
+  const [first] = own;
+  const tally = tallies.find(
+    (one) => one.contender_id === first?.contender && one.artefact_id === first.artefact,
+  );
+  const shown = own.filter((cell) => cell.state !== 'owed' && cell.state !== 'open').length;
+  const earlier = countOf(tally) - shown;
+  if (!tally || earlier <= 0) return null;
+  return (
+    <div className="text-2xs text-ink-2">
+      {earlier} more; of all {countOf(tally)}: {tally.success} good, {tally.failed} failed
     </div>
   );
 }

@@ -22,7 +22,7 @@ import { timesAtEnd } from './ledger-events';
 import { filamentOf, fromFile } from './print-file';
 import { LinkPanel } from './LinkPanel';
 import { PrintHistory } from './PrintHistory';
-import { nextCell, runCells, turnOf, type RunCell } from './runs-model';
+import { countOf, nextCell, runCells, tallied, turnOf, type RunCell } from './runs-model';
 import { StartPrint } from './StartPrint';
 
 interface RunsBenchProps extends RunsData {
@@ -52,6 +52,7 @@ const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 't
 export function RunsBench(props: RunsBenchProps) {
   const { studyId, marks, reference, artefacts, machineOf, codes } = props;
   const [prints, setPrints] = useState(props.prints);
+  const [tallies, setTallies] = useState(props.tallies);
   const [openPrints, setOpenPrints] = useState(props.openPrints);
   const [incidents, setIncidents] = useState(props.incidents);
   const [events, setEvents] = useState(props.events);
@@ -65,8 +66,9 @@ export function RunsBench(props: RunsBenchProps) {
         prints,
         openPrints,
         props.planned,
+        tallies,
       ),
-    [artefacts, marks, prints, openPrints, props.planned],
+    [artefacts, marks, prints, openPrints, props.planned, tallies],
   );
   const all = [...cells.values()].flat();
   const [opened, setOpened] = useState<Opened | null>(() => askedFor(props.asked, all));
@@ -80,6 +82,7 @@ export function RunsBench(props: RunsBenchProps) {
       callApi<RunsData>('GET', `/studies/${studyId}/runs`).then(
         (now) => {
           setPrints(now.prints);
+          setTallies(now.tallies);
           setOpenPrints(now.openPrints);
           setIncidents(now.incidents);
           setEvents(now.events);
@@ -153,6 +156,7 @@ export function RunsBench(props: RunsBenchProps) {
   };
   const ended = (row: TableRow) => {
     setPrints((known) => [...known.filter((one) => one.print_id !== row.print_id), row]);
+    setTallies((known) => tallied(known, row));
     setOpenPrints((known) => known.filter((one) => one.print_id !== row.print_id));
     close();
   };
@@ -160,15 +164,18 @@ export function RunsBench(props: RunsBenchProps) {
     `${nameOf(String(row.artefact_id))} · ${markOf(String(row.contender_id))?.label ?? ''} · repeat ${String(row.repeat)}`;
 
   const hours = prints.reduce((sum, row) => sum + Number(row.print_s ?? 0) / 3600, 0);
-  const tally = (outcome: string) => prints.filter((row) => row.outcome === outcome).length;
+  const tally = (outcome: 'success' | 'rescued' | 'failed' | 'aborted') =>
+    tallies.reduce((sum, one) => sum + one[outcome], 0);
+  const endedCount = tallies.reduce((sum, one) => sum + countOf(one), 0);
   return (
     <>
       <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
         <div>
           <h1 className="text-lg font-semibold">Runs</h1>
           <p className="text-xs text-ink-2">
-            {counted(prints.length, 'print')} ended · {tally('rescued')} rescued · {tally('failed')}{' '}
-            failed · {tally('aborted')} aborted · {fixed(hours, 1)} h printed
+            {counted(endedCount, 'print')} ended · {tally('rescued')} rescued · {tally('failed')}{' '}
+            failed · {tally('aborted')} aborted
+            {hours > 0 && prints.length === endedCount && ` · ${fixed(hours, 1)} h printed`}
             {next &&
               ` · next: ${nameOf(next.artefact)} on ${markOf(next.contender)?.label ?? ''}, repeat ${next.repeat}`}
           </p>
@@ -196,6 +203,7 @@ export function RunsBench(props: RunsBenchProps) {
           reference={reference}
           artefacts={artefacts}
           cells={cells}
+          tallies={tallies}
           onOpen={(cell) =>
             setOpened(
               cell.print === null

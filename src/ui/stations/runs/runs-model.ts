@@ -1,7 +1,8 @@
-import type { VersionedRow } from '../../../data';
+import type { CellTally, VersionedRow } from '../../../data';
 import { ledgerOf } from '../../../core/ledger';
 import type { PrintEventKind } from '../../../core/study';
 import type { OrderedPrint } from '../../../server/plan-page';
+import type { Values } from '../../records/use-record';
 import type { RunState } from '../../marks/RunMark';
 import { asEvents } from './ledger-events';
 
@@ -25,6 +26,7 @@ export function runCells(
   prints: readonly VersionedRow[],
   openPrints: readonly VersionedRow[],
   planned: readonly VersionedRow[] = [],
+  tallies: readonly CellTally[] = [],
 ): Map<string, RunCell[]> {
   const cells = new Map<string, RunCell[]>();
   const all = [
@@ -48,9 +50,14 @@ export function runCells(
       );
       const owed =
         planned.length > 0 ? plan.reduce((sum, one) => sum + Number(one.repeats), 0) : most;
+      // Of very many prints only the latest are here: the places before them are not owed.
+      const tally = tallies.find(
+        (one) => one.artefact_id === artefact && one.contender_id === contender,
+      );
+      const isCut = countOf(tally) > here.filter(({ state }) => state !== 'open').length;
       const done = new Set(row.map((cell) => cell.repeat));
       for (let repeat = 1; repeat <= owed; repeat += 1) {
-        if (!done.has(repeat))
+        if (!done.has(repeat) && !isCut)
           row.push({ contender, artefact, repeat, state: 'owed', print: null });
       }
       row.sort((a, b) => a.repeat - b.repeat);
@@ -59,6 +66,10 @@ export function runCells(
   }
   return cells;
 }
+
+/** How many prints a tally counts. */
+export const countOf = (tally: CellTally | undefined): number =>
+  tally ? tally.success + tally.rescued + tally.failed + tally.aborted : 0;
 
 /** The repeat that comes next for a contender and artefact. */
 export function nextRepeat(cells: readonly RunCell[]): number {
@@ -101,4 +112,16 @@ export function turnOf(print: VersionedRow, events: readonly VersionedRow[]): Pr
   const own = events.filter((event) => event.print_id === print.print_id);
   const { state } = ledgerOf(String(print.started_at), asEvents(own), '9999-01-01T00:00:00Z');
   return state === 'paused' ? 'resumed' : state === 'stalled' ? 'moved' : 'paused';
+}
+
+/** The tallies with one more print in them. */
+export function tallied(tallies: readonly CellTally[], print: Values): CellTally[] {
+  const is = (one: CellTally) =>
+    one.contender_id === print.contender_id && one.artefact_id === print.artefact_id;
+  const before = tallies.find(is) ?? {
+    ...{ contender_id: String(print.contender_id), artefact_id: String(print.artefact_id) },
+    ...{ success: 0, rescued: 0, failed: 0, aborted: 0 },
+  };
+  const outcome = print.outcome as 'success' | 'rescued' | 'failed' | 'aborted';
+  return [...tallies.filter((one) => !is(one)), { ...before, [outcome]: before[outcome] + 1 }];
 }

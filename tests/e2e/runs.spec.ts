@@ -1,0 +1,150 @@
+import { v7 as uuid } from 'uuid';
+import type { VersionedRow } from '../../src/data';
+import { expect, expectAccessible, open, settled, test } from './bench';
+
+/** A study of two machines with two prints of one artefact planned for each. */
+async function twoMachines(url: string): Promise<string> {
+  const study = uuid();
+  const call = async (path: string, content: unknown) => {
+    const response = await fetch(`${url}/api/v1${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(content),
+    });
+    if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
+  };
+  const row = (table: string, content: object) => call(`/studies/${study}/rows/${table}`, content);
+  await call('/studies', { study_id: study, title: 'Two at the bench', intent: 'machines' });
+  await row('profiles', { profile_id: 'p', name: 'As shipped', kind: 'stock' });
+  await row('materials', { material_id: 'pla', type: 'PLA', lot: '1' });
+  await row('artefacts', { artefact_id: 'clip', name: 'Clip' });
+  for (const id of ['a', 'b']) {
+    await row('machines', { machine_id: `m-${id}`, name: `Machine ${id.toUpperCase()}` });
+    await row('contenders', {
+      contender_id: id,
+      label: `Machine ${id.toUpperCase()}`,
+      machine_id: `m-${id}`,
+      profile_id: 'p',
+    });
+    await row('planned', {
+      contender_id: id,
+      artefact_id: 'clip',
+      material_id: 'pla',
+      repeats: 2,
+    });
+  }
+  return study;
+}
+
+const rowsOf = async (url: string, study: string, table: string): Promise<VersionedRow[]> =>
+  (await fetch(`${url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<VersionedRow[]>;
+
+test('a day at the bench by keyboard: start, pause, incident, go on, end', async ({
+  page,
+  bench,
+}) => {
+  const study = await twoMachines(bench.url);
+  await open(page, `${bench.url}/studies/${study}/runs`);
+  await page.keyboard.press('s');
+  const start = page.getByRole('form', { name: 'Start a print' });
+  await start.getByLabel('material').selectOption({ label: 'PLA 1' });
+  await start.getByRole('button', { name: 'Start', exact: true }).press('Enter');
+  const now = page.getByRole('region', { name: 'Printing now' });
+  await expect(now).toContainText('1 at once');
+  // The next in the order is on the other machine: this one is busy.
+  await page.keyboard.press('s');
+  await page.getByRole('button', { name: 'Start', exact: true }).press('Enter');
+  await expect(now).toContainText('2 at once');
+  await page.keyboard.press('Shift+Digit1');
+  await expect(now.getByText('paused', { exact: true })).toBeVisible();
+  await page.keyboard.press('1');
+  const incident = page.getByRole('form', { name: 'Incident' });
+  await incident.getByLabel('mode').selectOption('tangled');
+  await incident.getByLabel('cause').selectOption('operator');
+  await incident.getByRole('button', { name: 'Note it' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'Incidents' })).toContainText('tangled');
+  await page.keyboard.press('Shift+Digit1');
+  await expect(now.getByText('paused', { exact: true })).toHaveCount(0);
+  await now.getByRole('button', { name: 'End' }).first().press('Enter');
+  const end = page.getByRole('form', { name: 'End of the print' });
+  await end.getByLabel('outcome').selectOption('success');
+  await end.getByLabel(/filament used/).fill('40');
+  await end.getByLabel(/of which waste/).fill('41');
+  await end.getByRole('button', { name: 'Keep it' }).press('Enter');
+  await expect(end.getByRole('alert').first()).toContainText('is above filament_g');
+  await end.getByLabel(/of which waste/).fill('1');
+  await end.getByRole('button', { name: 'Keep it' }).press('Enter');
+  await expect(page.getByText('1 print ended')).toBeVisible();
+  const [print] = await rowsOf(bench.url, study, 'prints');
+  expect(print).toMatchObject({ outcome: 'success', filament_g: 40, waste_g: 1 });
+  expect((await rowsOf(bench.url, study, 'print_events')).map((event) => event.kind)).toEqual([
+    'paused',
+    'resumed',
+  ]);
+  await expectAccessible(page);
+});
+
+test('what cannot be is refused with the reason', async ({ bench }) => {
+  const study = await twoMachines(bench.url);
+  const post = async (path: string, content: unknown) => {
+    const response = await fetch(`${bench.url}/api/v1/studies/${study}${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(content),
+    });
+    return { status: response.status, answer: (await response.json()) as { detail?: string } };
+  };
+  const print = (id: string, more: object) => ({
+    ...{ print_id: id, contender_id: 'a', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
+    started_at: '2026-03-02T09:00:00+01:00',
+    ...more,
+  });
+  expect((await post('/rows/open_prints', print('p1', {}))).status).toBe(201);
+  const second = await post('/rows/open_prints', print('p2', { repeat: 2 }));
+  expect(second.answer.detail).toContain('is on a machine that is printing already');
+  const ended = (more: object) =>
+    post('/prints', { print: print('p9', { outcome: 'success', ...more }), specimens: [] });
+  const backwards = await ended({ ended_at: '2026-03-02T08:00:00+01:00' });
+  expect(backwards.answer.detail).toContain('is before started_at');
+  const paused = await ended({ ended_at: '2026-03-02T10:00:00+01:00', paused_s: 4000 });
+  expect(paused.answer.detail).toContain('is longer than the whole print');
+  const event = { event_id: 'e1', print_id: 'p1', source: 'person', kind: 'resumed' };
+  const early = await post('/rows/print_events', { ...event, at: '2026-03-02T09:10:00+01:00' });
+  expect(early.answer.detail).toContain('the print was printing then');
+});
+
+test('on a phone: an entry without connection is kept, and sent once', async ({ page, bench }) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  const study = await twoMachines(bench.url);
+  await open(page, `${bench.url}/studies/${study}/runs`);
+  await page.getByRole('button', { name: /Start next print/ }).click();
+  const start = page.getByRole('form', { name: 'Start a print' });
+  await start.getByLabel('material').selectOption({ label: 'PLA 1' });
+  await page.route('**/api/v1/**', (route) => route.abort('connectionrefused'));
+  await start.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Printing now' })).toContainText('1 at once');
+  expect(await rowsOf(bench.url, study, 'open_prints')).toEqual([]);
+  await page.unroute('**/api/v1/**');
+  await expect
+    .poll(async () => (await rowsOf(bench.url, study, 'open_prints')).length, { timeout: 20_000 })
+    .toBe(1);
+  const width = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(width).toBeLessThanOrEqual(390);
+});
+
+test('a scanned sticker opens its place of the plan, its print, its specimen', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/plan`);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('A-stock/stair-block/1');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/runs\?open=/);
+  await settled(page);
+  await expect(page.getByRole('dialog', { name: /Stair block · Auklet 23 stock/ })).toBeVisible();
+  await open(page, `${bench.study}/results/accuracy`);
+  await page.keyboard.type('K7-004', { delay: 2 });
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/measure\?specimen=K7-004/);
+});
