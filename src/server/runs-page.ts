@@ -33,6 +33,7 @@ export interface RunsData {
   tallies: CellTally[];
   openPrints: VersionedRow[];
   incidents: VersionedRow[];
+  photos: VersionedRow[];
   artefacts: { id: string; name: string }[];
   materials: { id: string; name: string }[];
   /** Machine of each contender. */
@@ -74,15 +75,16 @@ export async function runsData(studyId: string): Promise<RunsData> {
       listSlicedFiles(db, studyId),
       planWarnings(studyId),
     ]);
-  const [materials, codes, tallies, places] = await Promise.all([
+  const [materials, photos, codes, tallies, places] = await Promise.all([
     listRows(db, studyId, 'materials'),
+    listRows(db, studyId, 'incident_photos'),
     stickerCodes(db, studyId),
     tallyPrints(db, studyId),
     printedPlaces(db, studyId),
   ]);
   const running = new Set(openPrints.map((row) => row.print_id));
   return {
-    ...{ prints, openPrints, incidents, planned, files, warnings, link },
+    ...{ prints, openPrints, incidents, planned, files, warnings, link, photos },
     events: events.filter((row) => running.has(row.print_id ?? null)),
     artefacts: artefacts.map((row) => ({ id: String(row.artefact_id), name: String(row.name) })),
     materials: materials.map((row) => ({ id: String(row.material_id), name: materialName(row) })),

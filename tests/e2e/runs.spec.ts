@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { v7 as uuid } from 'uuid';
 import type { VersionedRow } from '../../src/data';
 import { expect, expectAccessible, open, settled, test } from './bench';
@@ -63,6 +65,16 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   await incident.getByLabel('cause').selectOption('operator');
   await incident.getByRole('button', { name: 'Note it' }).press('Enter');
   await expect(page.getByRole('region', { name: 'Incidents' })).toContainText('tangled');
+  await page
+    .getByRole('region', { name: 'Incidents' })
+    .getByRole('button', { name: /tangled/ })
+    .click();
+  const photo = readFileSync(join('docs', 'screenshots', 'studies.png'));
+  await page
+    .getByLabel('add a photo')
+    .setInputFiles({ name: 'spool.png', mimeType: 'image/png', buffer: photo });
+  await expect(page.getByRole('img', { name: 'Photo 1 of the incident' })).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+Digit1');
   await expect(now.getByText('paused', { exact: true })).toHaveCount(0);
   await now.getByRole('button', { name: 'End' }).first().press('Enter');

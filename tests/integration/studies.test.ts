@@ -29,6 +29,8 @@ import {
 } from '../../src/data';
 import { exportStudy } from '../../src/server/export-study';
 import { importStudy } from '../../src/server/import-study';
+import { openPackage } from '../../src/server/packages';
+import { packageSettings } from '../../src/server/toolpaths';
 import { freshDatabase } from '../support/database';
 import { changedDemo, DEMO, demoFiles } from '../support/demo-files';
 import { zipped } from '../support/zip';
@@ -116,7 +118,11 @@ describe('import and export', () => {
     const { study } = await loadStudy(db, studyId);
     const { content } = await readPackage(memorySource(demoFiles()));
     if (!content) throw new Error('the demo has faults');
+    const files = await openPackage(DEMO);
+    content.study.sliced = await packageSettings(content.study, files, () => undefined);
+    await files.close();
     expect(evaluate(study)).toEqual(evaluate(content.study));
+    expect(evaluate(study).fairness.filter((row) => row.result === 'confounded')).toHaveLength(1);
   });
 });
 

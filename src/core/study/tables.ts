@@ -38,6 +38,7 @@ import {
   printEventRow,
   printRow,
   specimenRow,
+  incidentPhotoRow,
 } from './rows/prints';
 
 /** How a row names a row of another table. */
@@ -193,6 +194,12 @@ export const TABLES = {
     row: incidentRow,
     key: ['incident_id'],
     references: [ref('machine_id', 'machines'), ref('print_id', 'prints')],
+  }),
+  incident_photos: spec({
+    title: 'photos of incidents',
+    row: incidentPhotoRow,
+    key: ['incident_id', 'path'],
+    references: [ref('incident_id', 'incidents')],
   }),
   specimens: spec({
     title: 'specimens',

@@ -46,6 +46,17 @@ create table print_events (
   primary key (study_id, event_id)
 );
 create index on print_events (study_id, print_id);
+create table incident_photos (
+  study_id uuid not null references studies on delete cascade,
+  incident_id text not null,
+  path text not null,
+  taken_at text,
+  extras jsonb,
+  row_version integer not null default 1,
+  ordinal bigint generated always as identity,
+  primary key (study_id, incident_id, path),
+  foreign key (study_id, incident_id) references incidents deferrable initially deferred
+);
 create table link_machines (
   study_id uuid not null references studies on delete cascade,
   machine_id text not null,
@@ -70,7 +81,7 @@ create table link_dropped (
 `;
 
 export const down = `
-drop table link_dropped, link_machines, print_events, machine_changes, spools;
+drop table link_dropped, link_machines, incident_photos, print_events, machine_changes, spools;
 alter table studies drop column is_linked;
 alter table studies drop column plan;
 `;

@@ -69,6 +69,18 @@ export function LadderLimits(props: LadderLimitsProps) {
                 <td className="px-2 text-right font-mono">{own.specimens}</td>
               </tr>
             ))}
+            {marks
+              .filter((mark) => !results[mark.contender_id]?.[ladder])
+              .map((mark) => (
+                <tr key={mark.contender_id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
+                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  <td colSpan={steps.length + 3} className="unknown px-2">
+                    <span className="sr-only">no specimen: not tested</span>
+                  </td>
+                </tr>
+              ))}
           </tbody>
         </table>
       </div>

@@ -91,3 +91,10 @@ export const printEventRow = z.object({
   source: choice(EVENT_SOURCES),
   operator: maybe(text()),
 });
+
+/** A picture of what went wrong. */
+export const incidentPhotoRow = z.object({
+  incident_id: id(),
+  path: path(),
+  taken_at: maybe(time()),
+});

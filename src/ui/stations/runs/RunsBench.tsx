@@ -13,7 +13,9 @@ import type { Values } from '../../records/use-record';
 import { callApi } from '../../lib/api';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
+import { CompareFiles } from './CompareFiles';
 import { EndPrint } from './EndPrint';
+import { IncidentPhotos } from './IncidentPhotos';
 import { IncidentList } from './IncidentList';
 import { Panel } from './Panel';
 import { PrintingNow } from './PrintingNow';
@@ -308,6 +310,7 @@ export function RunsBench(props: RunsBenchProps) {
               Note an incident of this print
             </button>
           </p>
+          <CompareFiles studyId={studyId} print={opened.print} prints={prints} titleOf={titleOf} />
           <PrintHistory studyId={studyId} printId={String(opened.print.print_id)} />
         </Panel>
       )}
@@ -327,6 +330,7 @@ export function RunsBench(props: RunsBenchProps) {
             action="Note it"
             onAdded={(row) => {
               setIncidents((known) => [...known, row]);
+              setMessage('Noted. Open it in the list to add a photo.');
               close();
             }}
             onCancel={close}
@@ -348,6 +352,11 @@ export function RunsBench(props: RunsBenchProps) {
                 ),
               )
             }
+          />
+          <IncidentPhotos
+            studyId={studyId}
+            incidentId={String(opened.incident.incident_id)}
+            photos={props.photos}
           />
         </Panel>
       )}

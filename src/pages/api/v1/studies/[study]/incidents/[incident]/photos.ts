@@ -1,0 +1,42 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream } from 'node:stream/web';
+import { endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
+import { json, problem, RequestError } from '../../../../../../../server/http/problem';
+import {
+  incidentPhoto,
+  keepIncidentPhoto,
+  LARGEST_PHOTO,
+} from '../../../../../../../server/incident-photos';
+
+/** Takes a photo of an incident, as the content of the request. */
+export const PUT = endpoint(async (context) => {
+  const { request } = context;
+  if (!request.body) throw new RequestError(400, 'Send the photo as the content of the request.');
+  const parts: Buffer[] = [];
+  let bytes = 0;
+  for await (const part of Readable.fromWeb(request.body as unknown as ReadableStream)) {
+    bytes += (part as Buffer).length;
+    if (bytes > LARGEST_PHOTO) throw new RequestError(413, 'The photo is over 25 MB.');
+    parts.push(part as Buffer);
+  }
+  const study = param(context, 'study');
+  const incident = param(context, 'incident');
+  const kept = await keepIncidentPhoto(
+    study,
+    incident,
+    Buffer.concat(parts),
+    null,
+    operatorOf(context),
+  );
+  return json(kept, 201);
+});
+
+/** A photo of an incident, by `?path=`. */
+export const GET = endpoint(async (context) => {
+  const path = context.url.searchParams.get('path') ?? '';
+  const photo = await incidentPhoto(param(context, 'study'), param(context, 'incident'), path);
+  if (!photo) return problem(404, 'There is no such photo.');
+  return new Response(Readable.toWeb(photo.content) as unknown as BodyInit, {
+    headers: { 'content-type': photo.type, 'cache-control': 'private, max-age=3600' },
+  });
+});

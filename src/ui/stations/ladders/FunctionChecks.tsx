@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import type { VersionedRow } from '../../../data';
+import { ApiError, callApi } from '../../lib/api';
+import { sendOrKeep } from '../../lib/outbox';
+
+interface FunctionChecksProps {
+  studyId: string;
+  specimenId: string;
+  /** Checks that were tried on other specimens of the artefact. */
+  known: readonly string[];
+  functions: readonly VersionedRow[];
+}
+
+const RESULTS = [
+  ['works', 'works'],
+  ['works-with-effort', 'works with effort'],
+  ['fails', 'fails'],
+] as const;
+
+/** Trials of the part's job: each check with how it went on this specimen. */
+export function FunctionChecks({ studyId, specimenId, known, functions }: FunctionChecksProps) {
+  const [rows, setRows] = useState(() => functions.filter((row) => row.specimen_id === specimenId));
+  const [name, setName] = useState('');
+  const [message, setMessage] = useState<string | null>(null);
+  const names = [...new Set([...known, ...rows.map((row) => String(row.check))])];
+  const base = `/studies/${studyId}/rows/function_results`;
+  const keep = async (check: string, result: string) => {
+    const before = rows.find((row) => row.check === check);
+    const row = { specimen_id: specimenId, check, result, note: null };
+    try {
+      const kept = before
+        ? await callApi<VersionedRow>(
+            'PATCH',
+            `${base}/${[specimenId, check].map(encodeURIComponent).join('/')}`,
+            { version: before.row_version, change: { result } },
+          )
+        : ((await sendOrKeep<VersionedRow>(base, row)) ?? { ...row, row_version: 1 });
+      setRows((all) => [...all.filter((one) => one !== before), { ...row, ...kept }]);
+      setMessage(null);
+    } catch (error) {
+      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+    }
+  };
+  return (
+    <section className="sheet p-3" aria-labelledby="function-checks">
+      <h2 id="function-checks" className="mb-2 font-semibold">
+        Function checks
+      </h2>
+      {names.map((check) => {
+        const result = rows.find((row) => row.check === check)?.result;
+        return (
+          <p key={check} className="flex flex-wrap items-center gap-2 py-1">
+            <span className="w-40">{check}</span>
+            {RESULTS.map(([value, word]) => (
+              <button
+                key={value}
+                type="button"
+                className={`action ${result === value ? 'action-main' : ''}`}
+                aria-pressed={result === value}
+                aria-label={`${check}: ${word}`}
+                onClick={() => void keep(check, value)}
+              >
+                {word}
+              </button>
+            ))}
+          </p>
+        );
+      })}
+      <form
+        className="mt-2 flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '') void keep(name.trim(), 'works').then(() => setName(''));
+        }}
+      >
+        <label className="text-xs text-ink-2">
+          another check, such as “turns”
+          <input className="field" value={name} onChange={(event) => setName(event.target.value)} />
+        </label>
+        <button className="action" disabled={name.trim() === ''}>
+          It works
+        </button>
+      </form>
+      {message && (
+        <p role="alert" className="text-warn">
+          {message}
+        </p>
+      )}
+    </section>
+  );
+}

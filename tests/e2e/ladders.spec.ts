@@ -1,0 +1,44 @@
+import { expect, expectAccessible, open, test } from './bench';
+
+test('a ladder is tried by keyboard, and its limit follows', async ({ page, bench }) => {
+  await open(page, `${bench.study}/measure/ladders`);
+  const option = page.getByLabel('Specimen', { exact: true }).getByRole('option', {
+    name: /Ring stack/,
+  });
+  const value = await option.first().getAttribute('value');
+  await page.getByLabel('Specimen', { exact: true }).selectOption(value);
+  await page.getByRole('heading', { name: 'Ladders and checks' }).click();
+  for (const key of ['c', 'c', 'c', 'e', 'f']) await page.keyboard.press(key);
+  const ladder = page.getByRole('region', { name: 'Rings that turn' });
+  await expect(ladder.getByRole('button', { name: 'Rings that turn 0.6: clear' })).toBeVisible();
+  await expect(
+    ladder.getByRole('button', { name: 'Rings that turn 0.3: with effort' }),
+  ).toBeVisible();
+  await expect(ladder.getByRole('button', { name: 'Rings that turn 0.25: fails' })).toBeVisible();
+  await page
+    .getByRole('button', { name: /: works with effort$/ })
+    .first()
+    .click();
+  await expectAccessible(page);
+  // What was said is kept: it stands there after the page is read again.
+  await open(page, `${bench.study}/measure/ladders?specimen=${value}`);
+  await expect(ladder.getByRole('button', { name: 'Rings that turn 0.25: fails' })).toBeVisible();
+  await open(page, `${bench.study}/results/limits`);
+  await expect(page.getByRole('region', { name: /Rings that turn/ })).toContainText('limit');
+  await expectAccessible(page);
+});
+
+test('the plate map shows the tilt that is there, and the noise that is none', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/accuracy`);
+  await page
+    .getByRole('navigation', { name: 'Dimension' })
+    .getByRole('link', { name: 'Tile field, tile thickness' })
+    .click();
+  const plate = page.getByRole('region', { name: 'Over the plate' });
+  const map = (name: RegExp) => plate.getByRole('figure').filter({ hasText: name });
+  await expect(map(/Fulmar 42/)).toContainText('it is there (p < 0.001)');
+  await expect(map(/Fulmar 42/)).toContainText(/tilt \+5\d along x/);
+});
