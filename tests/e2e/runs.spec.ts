@@ -156,7 +156,18 @@ test('a scanned sticker opens its place of the plan, its print, its specimen', a
   await settled(page);
   await expect(page.getByRole('dialog', { name: /Stair block · Auklet 23 stock/ })).toBeVisible();
   await open(page, `${bench.study}/results/accuracy`);
-  await page.keyboard.type('K7-004', { delay: 2 });
-  await page.keyboard.press('Enter');
-  await page.waitForURL(/measure\?specimen=K7-004/);
+  // A scanner types faster than a driver of the browser can be relied on to.
+  const scan = () =>
+    page.evaluate(
+      (keys) => {
+        for (const key of keys) {
+          document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+        }
+      },
+      [...'K7-004', 'Enter'],
+    );
+  await expect(async () => {
+    await scan();
+    await page.waitForURL(/measure\?specimen=K7-004/, { timeout: 3000 });
+  }).toPass();
 });

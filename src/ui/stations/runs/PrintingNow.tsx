@@ -81,7 +81,12 @@ export function PrintingNow(props: PrintingNowProps) {
                     </span>
                   )}
                 </p>
-                <Clock print={print} ledger={ledger} progress={link?.progress ?? null} />
+                <Clock
+                  print={print}
+                  ledger={ledger}
+                  progress={link?.progress ?? null}
+                  until={until}
+                />
               </div>
               <div className="flex flex-wrap gap-1">
                 {ledger && !ledger.isHeatKnown && ledger.state === 'printing' && (
@@ -133,10 +138,12 @@ interface ClockProps {
   print: VersionedRow;
   ledger: Ledger | null;
   progress: number | null;
+  /** The time that the ledger runs to. */
+  until: string | null;
 }
 
 /** How far a print is, where its time went, and when it should be done. */
-function Clock({ print, ledger, progress }: ClockProps) {
+function Clock({ print, ledger, progress, until }: ClockProps) {
   const estimate = print.estimate_s === null ? null : Number(print.estimate_s);
   const spent = ledger?.print_s ?? 0;
   const share = progress ?? (estimate === null ? 0 : Math.min(1, spent / estimate));
@@ -162,9 +169,16 @@ function Clock({ print, ledger, progress }: ClockProps) {
         {left !== null &&
           ledger !== null &&
           (left >= 0
-            ? ` · ${duration(left)} left by the estimate`
+            ? ` · ${duration(left)} left by the estimate${endAt(until, left)}`
             : ` · ${duration(-left)} over the estimate`)}
       </p>
     </>
   );
+}
+
+/** When a print should be done, by the clock of this browser. */
+function endAt(until: string | null, left: number): string {
+  if (until === null) return '';
+  const end = localIso(new Date(Date.parse(until) + 1000 * left));
+  return `, done about ${end.slice(11, 16)}`;
 }
