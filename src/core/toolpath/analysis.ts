@@ -108,7 +108,7 @@ export class ToolpathAnalysis {
     const isNoted = notes.layer >= 0;
     const layerCount = isNoted ? notes.layer + 1 : travelled.tops.length;
     const tops = isNoted ? travelled.notedTops : travelled.tops;
-    const byLayer = isNoted ? tally.byLayerNoted : tally.byLayerMoved;
+    const byLayer = (isNoted ? tally.noted : tally.moved).done();
     const hasExtruded = tally.extrudingXy_s > 0;
     const orNull = (value: number) => (hasExtruded ? value : null);
     const hasFlow = tally.filamentCommanded.total > 0;
@@ -146,11 +146,13 @@ export class ToolpathAnalysis {
         }),
       ),
       time_by_layer_s:
-        layerCount === 0 ? [] : Array.from({ length: layerCount }, (_, at) => byLayer[at] ?? 0),
+        layerCount === 0
+          ? []
+          : Array.from({ length: layerCount }, (_, at) => byLayer.time[at] ?? 0),
       layer_tops_mm: Array.from({ length: layerCount }, (_, at) => tops[at] ?? null),
       flow_by_layer_mm3_s: Array.from({ length: layerCount }, (_, at) => {
-        const time = (isNoted ? tally.extrudingNoted : tally.extrudingMoved)[at] ?? 0;
-        const filament = (isNoted ? tally.filamentNoted : tally.filamentMoved)[at] ?? 0;
+        const time = byLayer.extruding[at] ?? 0;
+        const filament = byLayer.filament[at] ?? 0;
         return time > 0 ? (filament * area) / time : null;
       }),
       dwell_s: interpreter.dwell_s,

@@ -1,11 +1,11 @@
 import { Distribution } from './distribution';
+import { LayerSums } from './layer-sums';
 import { BOUND_AXIS, BOUND_CORNER, type Planned } from './planner';
 import { ROLES } from './roles';
 
 const SPEED_BIN = 0.1;
 /** Filament speed, mm/s: the flow in volume follows when the diameter is known. */
 const FILAMENT_BIN = 0.002;
-const MOST_LAYERS = 1_000_000;
 
 /** Time and speeds of one role's moves that extrude in the plane. */
 export interface RoleSpeeds {
@@ -19,13 +19,9 @@ export class Tally {
   moving_s = 0;
   constant_s = 0;
   readonly byRole = new Float64Array(ROLES.length);
-  readonly byLayerNoted: number[] = [];
-  readonly byLayerMoved: number[] = [];
-  /** Extruding time and filament, layer by layer, counted as above. */
-  readonly extrudingNoted: number[] = [];
-  readonly extrudingMoved: number[] = [];
-  readonly filamentNoted: number[] = [];
-  readonly filamentMoved: number[] = [];
+  /** By the file's own layers, and by those that motion alone tells. */
+  readonly noted = new LayerSums();
+  readonly moved = new LayerSums();
   readonly heldBack = { command: 0, axis_speed: 0, acceleration: 0, corner: 0 };
   readonly filamentCommanded = new Distribution(FILAMENT_BIN);
   readonly filamentReached = new Distribution(FILAMENT_BIN);
@@ -58,13 +54,11 @@ export class Tally {
     this.moving_s += time;
     this.constant_s += length / nominal;
     this.byRole[move.role] = (this.byRole[move.role] ?? 0) + time;
-    addLayer(this.byLayerNoted, move.layerNoted, time);
-    addLayer(this.byLayerMoved, move.layerMoved, time);
+    const extruding = move.extrudes ? time : 0;
+    const filament = move.extrudes ? move.e * length : 0;
+    this.noted.add(move.layerNoted, time, extruding, filament);
+    this.moved.add(move.layerMoved, time, extruding, filament);
     if (!move.extrudes) return;
-    addLayer(this.extrudingNoted, move.layerNoted, time);
-    addLayer(this.extrudingMoved, move.layerMoved, time);
-    addLayer(this.filamentNoted, move.layerNoted, move.e * length);
-    addLayer(this.filamentMoved, move.layerMoved, move.e * length);
     this.#holdBack(move, rise_s, cruise_s, fall_s);
     this.#flows(move, peak, rise_s, cruise_s, fall_s, time);
     if (move.extrudesXy) this.#speeds(move, peak, rise_s, cruise_s, fall_s, time);
@@ -159,10 +153,4 @@ function timeAbove(speed: number, move: Planned, peak: number, cruise_s: number)
   const rise = Math.max(0, peak - Math.max(move.entry, speed));
   const fall = Math.max(0, peak - Math.max(move.exit, speed));
   return (rise + fall) / move.acceleration + cruise_s;
-}
-
-function addLayer(layers: number[], layer: number, time: number): void {
-  const at = Math.min(MOST_LAYERS - 1, Math.max(0, layer));
-  while (layers.length <= at) layers.push(0);
-  layers[at] = (layers[at] ?? 0) + time;
 }
