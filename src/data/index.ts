@@ -38,9 +38,11 @@ export { brokenReferences, machineOfPrint, type BrokenReference } from './reposi
 export {
   endPrint,
   endPrintWithin,
+  eventsOfPrint,
   filesOfContenders,
   latestIncidents,
   latestPrints,
+  openPrintOfMachine,
   printedPlaces,
   printsOfMachine,
   tallyPrints,
@@ -65,6 +67,7 @@ export {
 } from './repositories/uploads';
 export {
   addSlicedFile,
+  estimateOfFile,
   findSlicedFile,
   isStored,
   keepFacts,
@@ -86,7 +89,7 @@ export {
   lockLinkMachine,
   setLinked,
   setLinkUp,
-  studiesOfMachine,
+  studyOfMachine,
   type LinkMachine,
   type LinkState,
 } from './repositories/link';

@@ -1,6 +1,6 @@
 import { whyNotNow, type LedgerEvent } from '../core/ledger';
 import { instant, type AnyRow, type TableName } from '../core/study';
-import { listRows, machineOfPrint, type VersionedRow } from '../data';
+import { eventsOfPrint, findRow, NotFoundError, openPrintOfMachine } from '../data';
 import { app } from './app';
 
 export interface BenchIssue {
@@ -34,52 +34,43 @@ export function timeIssues(row: AnyRow): BenchIssue[] {
   return [];
 }
 
-async function openIssues(studyId: string, row: AnyRow): Promise<BenchIssue[]> {
-  const machine = await machineOfContender(studyId, row.contender_id);
-  const running = await listRows(app().db, studyId, 'open_prints');
-  for (const other of running) {
-    if (other.print_id === row.print_id) continue;
-    if ((await machineOfContender(studyId, other.contender_id)) !== machine) continue;
-    return [
-      {
-        path: 'contender_id',
-        message: `is on a machine that is printing already (${String(other.artefact_id)}, repeat ${String(other.repeat)}): end that print first`,
-      },
-    ];
-  }
-  return [];
-}
+const find = (studyId: string, table: TableName, key: Record<string, string>) =>
+  findRow(app().db, studyId, table, key).catch((error: unknown) => {
+    if (error instanceof NotFoundError) return null;
+    throw error;
+  });
 
-async function machineOfContender(
-  studyId: string,
-  contender: string | number | null | undefined,
-): Promise<string | null> {
-  const contenders = await listRows(app().db, studyId, 'contenders');
-  const row = contenders.find((one) => one.contender_id === contender);
-  return row ? String(row.machine_id) : null;
+async function openIssues(studyId: string, row: AnyRow): Promise<BenchIssue[]> {
+  const print_id = String(row.print_id);
+  if (await find(studyId, 'prints', { print_id })) {
+    return [{ path: 'print_id', message: 'is a print that has ended' }];
+  }
+  const contender_id = String(row.contender_id);
+  const contender = await find(studyId, 'contenders', { contender_id });
+  if (!contender) return [{ path: 'contender_id', message: 'is not among the contenders' }];
+  const running = await openPrintOfMachine(app().db, studyId, String(contender.machine_id));
+  if (!running || running.print_id === print_id) return [];
+  return [
+    {
+      path: 'contender_id',
+      message: `is on a machine that is printing already (${String(running.artefact_id)}, repeat ${String(running.repeat)}): end that print first`,
+    },
+  ];
 }
 
 async function eventIssues(studyId: string, row: AnyRow): Promise<BenchIssue[]> {
-  const { db } = app();
-  const id = String(row.print_id);
-  const at = String(row.at);
-  if ((await machineOfPrint(db, studyId, id)) === null) {
-    return [{ path: 'print_id', message: 'is not among the prints' }];
+  const print_id = String(row.print_id);
+  const open = await find(studyId, 'open_prints', { print_id });
+  if (!open) {
+    const isEnded = (await find(studyId, 'prints', { print_id })) !== null;
+    const message = isEnded ? 'is a print that has ended' : 'is not among the prints';
+    return [{ path: 'print_id', message }];
   }
-  const open = (await listRows(db, studyId, 'open_prints')).find((one) => one.print_id === id);
-  if (!open || typeof open.started_at !== 'string') {
-    return open ? [] : [{ path: 'print_id', message: 'is a print that has ended' }];
-  }
-  const events = (await listRows(db, studyId, 'print_events')).filter(
-    (one) => one.print_id === id && one.event_id !== row.event_id,
-  );
-  const why = whyNotNow(open.started_at, asEvents(events), {
-    at,
-    kind: row.kind as LedgerEvent['kind'],
-  });
+  if (typeof open.started_at !== 'string') return [];
+  // The same event sent again is no second one.
+  if (await find(studyId, 'print_events', { event_id: String(row.event_id) })) return [];
+  const events = await eventsOfPrint(app().db, studyId, print_id);
+  const event = { at: String(row.at), kind: row.kind as LedgerEvent['kind'] };
+  const why = whyNotNow(open.started_at, events, event);
   return why === null ? [] : [{ path: 'kind', message: why }];
 }
-
-/** Rows of events as the ledger reads them. */
-export const asEvents = (rows: readonly VersionedRow[]): LedgerEvent[] =>
-  rows.map((row) => ({ at: String(row.at), kind: row.kind as LedgerEvent['kind'] }));

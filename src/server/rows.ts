@@ -14,6 +14,7 @@ import {
 } from '../data';
 import { app } from './app';
 import { RequestError } from './http/problem';
+import { queueUnread } from './jobs';
 import { benchIssues } from './rows-bench';
 
 /** The table of an address. Readings are appended by an endpoint of their own. */
@@ -123,5 +124,8 @@ export async function changeRow(
   }
   const { row_version: _, ...before } = await findRow(app().db, studyId, table, key);
   await checkRow(studyId, table, { ...before, ...sent });
-  return updateRow(app().db, studyId, table, key, sent, version, who);
+  const changed = await updateRow(app().db, studyId, table, key, sent, version, who);
+  // Sliced files are read against their machine's claim: another one is read against anew.
+  if (table === 'machines' || table === 'contenders') await queueUnread(app());
+  return changed;
 }

@@ -3,6 +3,7 @@ import {
   addSlicedFile,
   appendUpload,
   beginUpload,
+  estimateOfFile,
   findRow,
   findSlicedFile,
   finishUpload,
@@ -18,10 +19,9 @@ import {
   updateRow,
   type SlicedFile,
 } from '../data';
-import { claimOf, estimateOf } from './sliced-estimate';
 import { app } from './app';
 import { RequestError } from './http/problem';
-import { queueReading } from './jobs';
+import { queueReading, queueUnread } from './jobs';
 
 /** The largest sliced file that is taken. */
 export const LARGEST_SLICED = 500 * 1024 * 1024;
@@ -140,23 +140,13 @@ export async function confirmPurpose(
   who: string | null,
 ): Promise<SlicedFile> {
   const { db } = app();
-  const before = await findSlicedFile(db, studyId, path);
-  const contender = await findRow(db, studyId, 'contenders', { contender_id });
+  await findSlicedFile(db, studyId, path);
+  await findRow(db, studyId, 'contenders', { contender_id });
   await findRow(db, studyId, 'artefacts', { artefact_id });
   await setPurpose(db, studyId, path, { contender_id, artefact_id, is_confirmed: true });
   await planWith(studyId, path, contender_id, artefact_id, who);
   if (link_prints) await linkPrints(studyId, path, contender_id, artefact_id, who);
-  const machine = await findRow(db, studyId, 'machines', {
-    machine_id: contender.machine_id ?? null,
-  });
-  if (
-    before.state === 'read' &&
-    before.facts &&
-    claimOf(machine) !== (before.facts.claim?.claimed ?? null)
-  ) {
-    await setReading(db, studyId, path, 'waiting', 0);
-    await queueReading(app(), studyId, path);
-  }
+  await queueUnread(app());
   return findSlicedFile(db, studyId, path);
 }
 
@@ -196,14 +186,14 @@ async function linkPrints(
   who: string | null,
 ): Promise<void> {
   const { db } = app();
-  const { facts } = await findSlicedFile(db, studyId, path);
+  const estimate_s = await estimateOfFile(db, studyId, path);
   for (const table of ['prints', 'open_prints'] as const) {
     for (const row of await listRows(db, studyId, table)) {
       if (row.contender_id !== contender_id || row.artefact_id !== artefact_id) continue;
       if (row.toolpath !== null) continue;
       const change = {
         toolpath: path,
-        ...(row.estimate_s === null && facts && { estimate_s: estimateOf(facts) }),
+        ...(row.estimate_s === null && { estimate_s }),
       };
       const key = { print_id: row.print_id ?? null };
       await updateRow(db, studyId, table, key, change, row.row_version, who);

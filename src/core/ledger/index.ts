@@ -1,1 +1,8 @@
-export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent, type PrintState } from './ledger';
+export {
+  asEvents,
+  ledgerOf,
+  whyNotNow,
+  type Ledger,
+  type LedgerEvent,
+  type PrintState,
+} from './ledger';

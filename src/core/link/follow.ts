@@ -9,6 +9,8 @@ export interface Heard {
   state: string;
   progress: number | null;
   progress_at: string | null;
+  /** The job that a print was opened for, as long as the machine is at it. */
+  printed_job: string | null;
   /** Whether a stand-still is suspected now. */
   isStalled: boolean;
 }
@@ -46,6 +48,8 @@ export function whyDropped(
 }
 
 const RUNS: readonly string[] = ['heating', 'printing', 'paused'];
+/** Stands for the job of a machine that names none. */
+const UNNAMED = 'unnamed';
 
 /**
  * What a message means: which steps the print takes, and what is heard from now on.
@@ -62,12 +66,15 @@ export function follow(
   const steps: Step[] = [];
   const say = (event: PrintEventKind) => steps.push({ kind: 'event', event, at });
   const runs = RUNS.includes(state);
-  if (runs && !hasPrint) steps.push({ kind: 'start', at });
+  const job = message.job ?? UNNAMED;
+  // A print that a person has ended is over, whatever the machine still says of its job.
+  const isEnded = runs && !hasPrint && heard?.printed_job === job;
+  if (runs && !hasPrint && !isEnded) steps.push({ kind: 'start', at });
   const progress = message.progress ?? (runs ? (heard?.progress ?? null) : null);
   const hasMoved = message.progress !== undefined && message.progress !== heard?.progress;
   let progress_at = hasMoved || !runs || !hasPrint ? at : (heard?.progress_at ?? at);
   let isStalled = hasPrint && heard?.isStalled === true;
-  const isOn = hasPrint || runs;
+  const isOn = !isEnded && (hasPrint || runs);
   if (isOn && state === 'printing') {
     if (before === 'heating') say('heated');
     // A print that is first heard of while it prints was hot by then; when, nobody knows.
@@ -109,6 +116,7 @@ export function follow(
       state,
       progress,
       progress_at,
+      printed_job: runs ? job : null,
       isStalled: isStalled && runs,
     },
   };

@@ -97,6 +97,17 @@ describe('what follows from what a machine says', () => {
     expect(whyDropped(heard, message(6, 11, 'printing'))).toBe('late');
   });
 
+  it('a print that a person has ended is not opened again by the same job', () => {
+    const heard = follow(null, message(1, 0, 'printing'), false).heard;
+    const still = follow(heard, message(2, 5, 'paused'), false);
+    expect(still.steps).toEqual([]);
+    const next = follow(still.heard, message(3, 9, 'heating', { job: 'k' }), false);
+    expect(next.steps.map((step) => step.kind)).toEqual(['start']);
+    // The machine was idle in between: a job of the same name is another one.
+    const idle = follow(heard, message(2, 5, 'idle'), false).heard;
+    expect(follow(idle, message(3, 6, 'heating'), false).steps).toHaveLength(1);
+  });
+
   it('an end without a print is no print', () => {
     expect(followAll([message(1, 0, 'done', { progress: 1 })])).toEqual([]);
   });

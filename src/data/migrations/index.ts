@@ -3,6 +3,7 @@ import * as evidence from './002-evidence';
 import * as keeping from './003-keeping';
 import * as slicedFiles from './004-sliced-files';
 import * as bench from './005-bench';
+import * as linkJob from './006-link-job';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -11,4 +12,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '003-keeping', up: keeping.up, down: keeping.down },
   { name: '004-sliced-files', up: slicedFiles.up, down: slicedFiles.down },
   { name: '005-bench', up: bench.up, down: bench.down },
+  { name: '006-link-job', up: linkJob.up, down: linkJob.down },
 ];

@@ -12,6 +12,8 @@ export interface LinkMachine {
   progress: number | null;
   /** When the progress last moved. */
   progress_at: string | null;
+  /** The job that a print was opened for, as long as the machine is at it. */
+  printed_job: string | null;
   print_id: string | null;
   energy_start_wh: number | null;
   energy_wh: number | null;
@@ -21,19 +23,23 @@ export interface LinkMachine {
 /** Whether a study is on the link, what was heard, and what was dropped. */
 export interface LinkState {
   isLinked: boolean;
+  /** The study's revision: another one means that more than the link has changed. */
+  revision: string;
   machines: LinkMachine[];
   dropped: { reason: string; count: number }[];
 }
 
 const COLUMNS = `machine_id, session, sequence::float8 as sequence, at, state, progress, progress_at,
-  print_id, energy_start_wh, energy_wh, is_up`;
+  printed_job, print_id, energy_start_wh, energy_wh, is_up`;
 
 /** What the link knows in a study. */
 export async function linkState(db: Database, studyId: string): Promise<LinkState> {
   const [linked, machines, dropped] = await Promise.all([
-    select<{ is_linked: boolean }>(db, 'select is_linked from studies where study_id = $1', [
-      studyId,
-    ]),
+    select<{ is_linked: boolean; revision: string }>(
+      db,
+      'select is_linked, revision from studies where study_id = $1',
+      [studyId],
+    ),
     select<LinkMachine>(
       db,
       `select ${COLUMNS} from link_machines where study_id = $1 order by machine_id`,
@@ -45,23 +51,28 @@ export async function linkState(db: Database, studyId: string): Promise<LinkStat
       [studyId],
     ),
   ]);
-  return { isLinked: linked[0]?.is_linked === true, machines, dropped };
+  const [study] = linked;
+  return {
+    isLinked: study?.is_linked === true,
+    revision: study?.revision ?? '',
+    ...{ machines, dropped },
+  };
 }
 
 /** Puts a study on the link, or takes it off. A machine is on the link of one study at a time. */
 export const setLinked = (db: Database, studyId: string, isLinked: boolean): Promise<void> =>
   execute(db, 'update studies set is_linked = $2 where study_id = $1', [studyId, isLinked]);
 
-/** The linked studies in which there is a machine of this id, the one changed last first. */
-export async function studiesOfMachine(db: Database, machineId: string): Promise<string[]> {
+/** The linked study of a machine of this id; of several, the one that was changed last. */
+export async function studyOfMachine(db: Database, machineId: string): Promise<string | null> {
   const rows = await select<{ study_id: string }>(
     db,
     `select s.study_id from studies s join machines m using (study_id)
      where s.is_linked and s.deleted_at is null and m.machine_id = $1
-     order by s.updated_at desc`,
+     order by s.updated_at desc limit 1`,
     [machineId],
   );
-  return rows.map((row) => row.study_id);
+  return rows[0]?.study_id ?? null;
 }
 
 /** The last that was heard of a machine, locked until the transaction ends. */
@@ -90,16 +101,22 @@ export const keepLinkMachine = (
   execute(
     db,
     `insert into link_machines (study_id, machine_id, session, sequence, at, state, progress,
-       progress_at, print_id, energy_start_wh, energy_wh, is_up)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+       progress_at, printed_job, print_id, energy_start_wh, energy_wh, is_up)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
      on conflict (study_id, machine_id) do update set session = excluded.session,
        sequence = excluded.sequence, at = excluded.at, state = excluded.state,
        progress = excluded.progress, progress_at = excluded.progress_at,
-       print_id = excluded.print_id, energy_start_wh = excluded.energy_start_wh,
+       printed_job = excluded.printed_job, print_id = excluded.print_id, energy_start_wh = excluded.energy_start_wh,
        energy_wh = excluded.energy_wh, is_up = excluded.is_up`,
     [
       ...[studyId, heard.machine_id, heard.session, heard.sequence, heard.at, heard.state],
-      ...[heard.progress, heard.progress_at, heard.print_id, heard.energy_start_wh],
+      ...[
+        heard.progress,
+        heard.progress_at,
+        heard.printed_job,
+        heard.print_id,
+        heard.energy_start_wh,
+      ],
       ...[heard.energy_wh, heard.is_up],
     ],
     transaction,

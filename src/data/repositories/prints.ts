@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import type { LedgerEvent } from '../../core/ledger';
 import { columnsOf, type AnyRow } from '../../core/study';
 import { change, execute, select, type Database } from '../database';
 import { insertRow, type VersionedRow } from './rows';
@@ -88,8 +89,14 @@ export const tallyPrints = (db: Database, studyId: string): Promise<CellTally[]>
 export const printedPlaces = (
   db: Database,
   studyId: string,
+  transaction?: Transaction,
 ): Promise<{ contender_id: string; artefact_id: string; repeat: number }[]> =>
-  select(db, 'select contender_id, artefact_id, repeat from prints where study_id = $1', [studyId]);
+  select(
+    db,
+    'select contender_id, artefact_id, repeat from prints where study_id = $1',
+    [studyId],
+    transaction,
+  );
 
 /** The prints that a machine has made. */
 export const printsOfMachine = (
@@ -155,4 +162,37 @@ export const filesOfContenders = (
     `select contender_id, toolpath from prints where study_id = $1 and toolpath is not null
      union select contender_id, toolpath from planned where study_id = $1 and toolpath is not null`,
     [studyId],
+  );
+
+/** The print that runs on a machine, if one does. */
+export async function openPrintOfMachine(
+  db: Database,
+  studyId: string,
+  machineId: string,
+  transaction?: Transaction,
+): Promise<VersionedRow | null> {
+  const columns = columnsOf('open_prints').map((column) => `p."${column.name}"`);
+  const [row] = await select<VersionedRow>(
+    db,
+    `select ${columns.join(', ')}, p.row_version from open_prints p
+     join contenders c on c.study_id = p.study_id and c.contender_id = p.contender_id
+     where p.study_id = $1 and c.machine_id = $2 order by p.ordinal limit 1`,
+    [studyId, machineId],
+    transaction,
+  );
+  return row ?? null;
+}
+
+/** What happened to a print while it ran, in the order of its times. */
+export const eventsOfPrint = (
+  db: Database,
+  studyId: string,
+  printId: string,
+  transaction?: Transaction,
+): Promise<LedgerEvent[]> =>
+  select<LedgerEvent>(
+    db,
+    'select at, kind from print_events where study_id = $1 and print_id = $2 order by ordinal',
+    [studyId, printId],
+    transaction,
   );

@@ -204,16 +204,30 @@ export const keepFacts = (
     if (!isSame) await raiseRevision(db, studyId, transaction);
   });
 
-/** Files that nobody has read to the end, or that another edition has read. */
+/**
+ * Files that nobody has read to the end, that another edition has read, or that were read against
+ * another claim or flow limit than their machine has now.
+ */
 export const unreadFiles = (
   db: Database,
   edition: string,
 ): Promise<{ study_id: string; path: string }[]> =>
   select<{ study_id: string; path: string }>(
     db,
-    `select study_id, path from sliced_files join studies using (study_id)
-     where deleted_at is null
-       and (state in ('waiting', 'reading') or (state = 'read' and edition <> $1))`,
+    `select f.study_id, f.path from sliced_files f
+     join studies s using (study_id)
+     left join contenders c on c.study_id = f.study_id and c.contender_id = f.contender_id
+     left join machines m on m.study_id = f.study_id and m.machine_id = c.machine_id
+     where s.deleted_at is null and (
+       f.state in ('waiting', 'reading')
+       or (f.state = 'read' and (
+         f.edition <> $1
+         or nullif(m.claimed_speed_mm_s, 0)
+           is distinct from (f.facts->'claim'->>'claimed')::float8
+         or (m.claimed_speed_mm_s > 0 and nullif(m.max_flow_mm3_s, 0)
+           is distinct from (f.facts->'claim'->>'flow_limit_mm3_s')::float8)
+       ))
+     )`,
     [edition],
   );
 
@@ -228,3 +242,20 @@ export const removeSlicedFile = (db: Database, studyId: string, path: string): P
     );
     await raiseRevision(db, studyId, transaction);
   });
+
+/** How long a file's print is to take, s: by its own word, else by the motion model. */
+export async function estimateOfFile(
+  db: Database,
+  studyId: string,
+  path: string | null,
+  transaction?: Transaction,
+): Promise<number | null> {
+  const [file] = await select<{ estimate: number | null }>(
+    db,
+    `select round(coalesce(facts->'annotated'->>'time_s', facts->>'time_s')::float8) as estimate
+     from sliced_files where study_id = $1 and path = $2`,
+    [studyId, path],
+    transaction,
+  );
+  return file?.estimate ?? null;
+}

@@ -7,23 +7,26 @@ import {
   type MeterMessage,
   type Step,
 } from '../../core/link';
-import type { AnyRow, OpenPrint, Print, Row } from '../../core/study';
+import type { AnyRow, OpenPrint, Row } from '../../core/study';
 import { USUAL_ORDER } from '../../core/plan';
 import {
   endPrintWithin,
+  estimateOfFile,
+  eventsOfPrint,
   findStudy,
   inChange,
   insertRow,
   keepLinkMachine,
   listRows,
   lockLinkMachine,
+  openPrintOfMachine,
+  printedPlaces,
   type Database,
   type LinkMachine,
   type Transaction,
   type VersionedRow,
 } from '../../data';
 import { orderedPrints } from '../plan-page';
-import { asEvents } from '../rows-bench';
 
 const BY_LINK = 'bench link';
 /** Names of ids that follow from what a message says, so that it counts once. */
@@ -44,11 +47,10 @@ export function applyMachine(
     const last = await lockLinkMachine(db, studyId, machineId, transaction);
     const dropped = whyDropped(last, message);
     if (dropped) return dropped;
-    const open = await openPrintOf(db, studyId, machineId, transaction);
-    const events = open ? await eventsOf(db, studyId, String(open.print_id), transaction) : [];
+    const open = await openPrintOfMachine(db, studyId, machineId, transaction);
+    const events = open ? await eventsOfPrint(db, studyId, String(open.print_id), transaction) : [];
     const isStalled =
-      open !== null &&
-      ledgerOf(String(open.started_at), asEvents(events), message.at).state === 'stalled';
+      open !== null && ledgerOf(String(open.started_at), events, message.at).state === 'stalled';
     const step = follow(last ? { ...last, isStalled } : null, message, open !== null);
     const heard: LinkMachine = {
       ...(last ?? { energy_start_wh: null, energy_wh: null }),
@@ -65,6 +67,7 @@ export function applyMachine(
         print = await startPrint(bench, one.at);
         if (!print) {
           result = 'no plan for it';
+          heard.printed_job = null;
           break;
         }
         heard.print_id = String(print.print_id);
@@ -112,59 +115,24 @@ interface Bench {
   transaction: Transaction;
 }
 
-/** Reads within the message's transaction: a second connection could wait for the first. */
-const contendersOf = async (
-  db: Database,
-  studyId: string,
-  machineId: string,
-  transaction: Transaction,
-): Promise<Set<string>> =>
-  new Set(
-    (await listRows(db, studyId, 'contenders', transaction))
-      .filter((row) => row.machine_id === machineId)
-      .map((row) => String(row.contender_id)),
-  );
-
-async function openPrintOf(
-  db: Database,
-  studyId: string,
-  machineId: string,
-  transaction: Transaction,
-): Promise<VersionedRow | null> {
-  const own = await contendersOf(db, studyId, machineId, transaction);
-  const open = await listRows(db, studyId, 'open_prints', transaction);
-  return open.find((row) => own.has(String(row.contender_id))) ?? null;
-}
-
-const eventsOf = async (
-  db: Database,
-  studyId: string,
-  printId: string,
-  transaction: Transaction,
-): Promise<VersionedRow[]> =>
-  (await listRows(db, studyId, 'print_events', transaction)).filter(
-    (row) => row.print_id === printId,
-  );
-
 /** Opens the print that a machine has begun: the one that its file names, else the next planned. */
 async function startPrint(bench: Bench, at: string): Promise<VersionedRow | null> {
   const { db, studyId, machineId, message, transaction } = bench;
   const print_id = idOf(studyId, machineId, message.session, message.job ?? at);
-  const prints = await listRows(db, studyId, 'prints', transaction);
-  // A job that a person has ended already is not begun again by what the machine still says.
-  if (prints.some((row) => row.print_id === print_id)) return null;
-  const own = await contendersOf(db, studyId, machineId, transaction);
-  const planned = (await listRows(
-    db,
-    studyId,
-    'planned',
-    transaction,
-  )) as unknown as Row<'planned'>[];
+  // Everything is read within the message's transaction: a second connection could wait for it.
+  const rows = (table: 'contenders' | 'planned' | 'open_prints') =>
+    listRows(db, studyId, table, transaction);
+  const own = new Set(
+    (await rows('contenders'))
+      .filter((row) => row.machine_id === machineId)
+      .map((row) => String(row.contender_id)),
+  );
+  const planned = (await rows('planned')) as unknown as Row<'planned'>[];
   const { plan } = await findStudy(db, studyId, transaction);
   const order = orderedPrints(
     planned,
-    prints as unknown as Print[],
-    (await listRows(db, studyId, 'open_prints', transaction)) as unknown as OpenPrint[],
+    await printedPlaces(db, studyId, transaction),
+    (await rows('open_prints')) as unknown as OpenPrint[],
     plan ?? USUAL_ORDER,
   ).filter((one) => one.state === 'owed' && own.has(one.contender_id));
   const fileOf = (one: { contender_id: string; artefact_id: string }) =>
@@ -186,6 +154,7 @@ async function startPrint(bench: Bench, at: string): Promise<VersionedRow | null
     repeat: chosen.repeat,
     started_at: at,
     toolpath: fileOf(chosen),
+    estimate_s: await estimateOfFile(db, studyId, fileOf(chosen), transaction),
   };
   const added = await insertRow(db, studyId, 'open_prints', row, BY_LINK, transaction);
   await noteEvent(bench, added, 'started', at);
@@ -225,8 +194,8 @@ async function endByLink(
   const { db, studyId, machineId, transaction } = bench;
   const print_id = String(print.print_id);
   await noteEvent(bench, print, 'ended', step.at);
-  const events = await eventsOf(db, studyId, print_id, transaction);
-  const ledger = ledgerOf(String(print.started_at), asEvents(events), step.at);
+  const events = await eventsOfPrint(db, studyId, print_id, transaction);
+  const ledger = ledgerOf(String(print.started_at), events, step.at);
   const { row_version: _, ...known } = print;
   const energy =
     heard.energy_wh !== null && heard.energy_start_wh !== null
@@ -251,7 +220,7 @@ async function endByLink(
   });
   const stood = events.find((event) => event.kind === 'stalled');
   if (stood && ledger.stalled_s > 0) {
-    const row = incident('stalled', 'unknown', String(stood.at), Math.round(ledger.stalled_s));
+    const row = incident('stalled', 'unknown', stood.at, Math.round(ledger.stalled_s));
     await insertRow(db, studyId, 'incidents', row, BY_LINK, transaction);
   }
   if (step.mode !== null) {

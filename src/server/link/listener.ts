@@ -9,7 +9,7 @@ import {
   readTopic,
   TOPICS,
 } from '../../core/link';
-import { countDropped, setLinkUp, studiesOfMachine } from '../../data';
+import { countDropped, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
 import { applyMachine, applyMeter } from './apply';
 import type { Link } from './link';
@@ -129,8 +129,8 @@ class Listener {
     payload: Buffer,
   ): Promise<void> {
     const { db } = this.#app;
-    const [studyId] = await studiesOfMachine(db, machine);
-    if (studyId === undefined) return;
+    const studyId = await studyOfMachine(db, machine);
+    if (studyId === null) return;
     const drop = (reason: string) => countDropped(db, studyId, reason, 1);
     if (payload.length > LARGEST_MESSAGE) return drop('too long');
     if (kind === 'presence') {

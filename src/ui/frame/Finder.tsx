@@ -1,8 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { ApiError, callApi } from '../lib/api';
+import { SCANNER_MS } from '../lib/not-scanned';
 
-/** A scanner types a whole code within this time from key to key. */
-const SCANNER_MS = 35;
 const SHORTEST_CODE = 4;
 
 /** Finds what a sticker's code stands for: typed after Ctrl K, or scanned anywhere on the page. */

@@ -77,18 +77,30 @@ export async function sendWaiting(): Promise<void> {
 }
 
 /**
- * Sends an entry; where the server is away it is kept here and sent once it is back. Its content
- * must carry its own id, so that it counts once.
+ * Sends an entry; where the server is away, or earlier entries still wait, it is kept here and sent
+ * after them, so that they arrive in the order in which they were made. Its content must carry its
+ * own id, so that it counts once.
  *
  * @returns the server's answer, or null where the entry waits
  * @throws ApiError where the server refuses it
  */
 export async function sendOrKeep<Answer>(path: string, content: unknown): Promise<Answer | null> {
+  const keep = async () => {
+    await enqueue({ id: uuid(), method: 'POST', path, content });
+    return null;
+  };
+  if (await isWaiting()) {
+    await sendWaiting();
+    if (await isWaiting()) return keep();
+  }
   try {
     return await callApi<Answer>('POST', path, content);
   } catch (error) {
     if (!(error instanceof UnreachableError)) throw error;
-    await enqueue({ id: uuid(), method: 'POST', path, content });
-    return null;
+    return keep();
   }
 }
+
+/** Whether an entry waits that the server has not refused. */
+const isWaiting = async (): Promise<boolean> =>
+  (await listWaiting()).some((entry) => entry.refused === undefined);

@@ -3,6 +3,7 @@ import type { ContenderMark } from '../../../core/study';
 import type { LadderBenchData } from '../../../server/ladder-page';
 import type { VersionedRow } from '../../../data';
 import { ApiError, callApi } from '../../lib/api';
+import { unlessScanned } from '../../lib/not-scanned';
 import { sendOrKeep } from '../../lib/outbox';
 import { Badge } from '../../marks/Badge';
 import { FunctionChecks } from './FunctionChecks';
@@ -98,12 +99,19 @@ export function LadderBench(props: LadderBenchProps) {
       if (target.closest('input, select, textarea, dialog')) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const said = RESULTS.find((one) => one.key === event.key.toLowerCase());
-      if (said) void keep(said.result);
-      else if (event.key === 'ArrowRight') setPlace(Math.min(places.length - 1, place + 1));
-      else if (event.key === 'ArrowLeft') setPlace(Math.max(0, place - 1));
-      else if (event.key === 'PageDown') go(1);
-      else if (event.key === 'PageUp') go(-1);
-      else return;
+      const act = said
+        ? () => void keep(said.result)
+        : event.key === 'ArrowRight'
+          ? () => setPlace(Math.min(places.length - 1, place + 1))
+          : event.key === 'ArrowLeft'
+            ? () => setPlace(Math.max(0, place - 1))
+            : event.key === 'PageDown'
+              ? () => go(1)
+              : event.key === 'PageUp'
+                ? () => go(-1)
+                : null;
+      unlessScanned(event, act ?? (() => undefined));
+      if (!act) return;
       event.preventDefault();
     };
     document.addEventListener('keydown', onKey);

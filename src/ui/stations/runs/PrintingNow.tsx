@@ -1,11 +1,10 @@
-import { ledgerOf, type Ledger } from '../../../core/ledger';
+import { asEvents, ledgerOf, type Ledger } from '../../../core/ledger';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
 import type { LinkMachine, VersionedRow } from '../../../data';
 import { duration, percent } from '../../lib/format';
 import { localIso } from '../../lib/entry';
 import { useNow } from '../../lib/use-now';
 import { Badge } from '../../marks/Badge';
-import { asEvents } from './ledger-events';
 
 interface PrintingNowProps {
   openPrints: readonly VersionedRow[];

@@ -1,7 +1,7 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
-import type { VersionedRow } from '../../../data';
+import type { LinkState, VersionedRow } from '../../../data';
 import type { RunsData } from '../../../server/runs-page';
 import { counted, fixed } from '../../lib/format';
 import { localIso } from '../../lib/entry';
@@ -11,6 +11,7 @@ import { RecordForm } from '../../records/RecordForm';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
 import { callApi } from '../../lib/api';
+import { unlessScanned } from '../../lib/not-scanned';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
 import { CompareFiles } from './CompareFiles';
@@ -20,7 +21,7 @@ import { IncidentList } from './IncidentList';
 import { Panel } from './Panel';
 import { PrintingNow } from './PrintingNow';
 import { RunMatrix } from './RunMatrix';
-import { timesAtEnd } from './ledger-events';
+import { timesAtEnd } from './times-at-end';
 import { filamentOf, fromFile } from './print-file';
 import { LinkPanel } from './LinkPanel';
 import { PrintHistory } from './PrintHistory';
@@ -59,6 +60,7 @@ export function RunsBench(props: RunsBenchProps) {
   const [incidents, setIncidents] = useState(props.incidents);
   const [events, setEvents] = useState(props.events);
   const [link, setLink] = useState(props.link);
+  const seen = useRef(props.link.revision);
   const [message, setMessage] = useState<string | null>(null);
   const cells = useMemo(
     () =>
@@ -80,18 +82,20 @@ export function RunsBench(props: RunsBenchProps) {
 
   useEffect(() => {
     if (!link.isLinked) return undefined;
+    const look = async () => {
+      const now = await callApi<LinkState>('GET', `/studies/${studyId}/link`);
+      setLink(now);
+      if (now.revision === seen.current) return;
+      seen.current = now.revision;
+      const all = await callApi<RunsData>('GET', `/studies/${studyId}/runs`);
+      setPrints(all.prints);
+      setTallies(all.tallies);
+      setOpenPrints(all.openPrints);
+      setIncidents(all.incidents);
+      setEvents(all.events);
+    };
     const timer = setInterval(() => {
-      callApi<RunsData>('GET', `/studies/${studyId}/runs`).then(
-        (now) => {
-          setPrints(now.prints);
-          setTallies(now.tallies);
-          setOpenPrints(now.openPrints);
-          setIncidents(now.incidents);
-          setEvents(now.events);
-          setLink(now.link);
-        },
-        () => undefined,
-      );
+      look().catch(() => undefined);
     }, LINK_EVERY_MS);
     return () => clearInterval(timer);
   }, [link.isLinked, studyId]);
@@ -124,10 +128,17 @@ export function RunsBench(props: RunsBenchProps) {
       if (target.closest('input, select, textarea, dialog')) return;
       const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
       const running = openPrints[Number(digit) - 1];
-      if (running && event.shiftKey) void note(running, turnOf(running, events));
-      else if (event.key === 's' && next) setOpened({ kind: 'start', cell: next });
-      else if (running) setOpened({ kind: 'incident', print: running });
-      else return;
+      const act =
+        running && event.shiftKey
+          ? () => void note(running, turnOf(running, events))
+          : running
+            ? () => setOpened({ kind: 'incident', print: running })
+            : event.key === 's' && next
+              ? () => setOpened({ kind: 'start', cell: next })
+              : null;
+      // A key that means nothing here may still be one of a scanned code.
+      unlessScanned(event, act ?? (() => undefined));
+      if (!act) return;
       event.preventDefault();
     };
     document.addEventListener('keydown', onKey);

@@ -1,10 +1,9 @@
 import type { CellTally, VersionedRow } from '../../../data';
-import { ledgerOf } from '../../../core/ledger';
+import { asEvents, ledgerOf } from '../../../core/ledger';
 import type { PrintEventKind } from '../../../core/study';
 import type { OrderedPrint } from '../../../server/plan-page';
 import type { Values } from '../../records/use-record';
 import type { RunState } from '../../marks/RunMark';
-import { asEvents } from './ledger-events';
 
 /** One place of the matrix: a repeat of an artefact with a contender, printed or owed. */
 export interface RunCell {

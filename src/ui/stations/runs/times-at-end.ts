@@ -1,10 +1,6 @@
-import { ledgerOf, type LedgerEvent } from '../../../core/ledger';
+import { asEvents, ledgerOf } from '../../../core/ledger';
 import type { VersionedRow } from '../../../data';
 import type { Values } from '../../records/use-record';
-
-/** Rows of events as the ledger reads them. */
-export const asEvents = (rows: readonly VersionedRow[]): LedgerEvent[] =>
-  rows.map((row) => ({ at: String(row.at), kind: row.kind as LedgerEvent['kind'] }));
 
 /** The times of a print that ends now, as its events tell them. */
 export function timesAtEnd(
