@@ -1,4 +1,4 @@
-import { listRows, type VersionedRow } from '../data';
+import { listRows, listSlicedFiles, type VersionedRow } from '../data';
 import { app } from './app';
 
 /** The tables that the line-up is made of. */
@@ -22,4 +22,10 @@ export async function lineUpRows(studyId: string): Promise<Record<LineUpTable, V
     LINE_UP_TABLES.map(async (table) => [table, await listRows(db, studyId, table)] as const),
   );
   return Object.fromEntries(entries) as Record<LineUpTable, VersionedRow[]>;
+}
+
+/** The paths of a study's sliced files that were read. */
+export async function readFilePaths(studyId: string): Promise<string[]> {
+  const files = await listSlicedFiles(app().db, studyId);
+  return files.filter((file) => file.state === 'read').map((file) => file.path);
 }

@@ -30,6 +30,7 @@ export interface PlanData {
   order: OrderedPrint[];
   options: typeof USUAL_ORDER;
   stocks: LotStock[];
+  spools: VersionedRow[];
   scatter: Sections['scatter'];
 }
 
@@ -44,7 +45,7 @@ export const materialName = (row: Record<string, unknown>): string =>
 /** Reads what the plan of a study shows. */
 export async function planData(studyId: string): Promise<PlanData> {
   const { db } = app();
-  const [{ study }, planned, files, warnings, { scatter }] = await Promise.all([
+  const [{ study }, planned, spools, files, warnings, { scatter }] = await Promise.all([
     loadStudy(db, studyId, [
       'planned',
       'prints',
@@ -54,6 +55,7 @@ export async function planData(studyId: string): Promise<PlanData> {
       'spools',
     ]),
     listRows(db, studyId, 'planned'),
+    listRows(db, studyId, 'spools'),
     listSlicedFiles(db, studyId),
     planWarnings(studyId),
     resultsOf({ studyId, reference: null }, ['scatter']),
@@ -69,6 +71,7 @@ export async function planData(studyId: string): Promise<PlanData> {
     warnings,
     order: orderedPrints(tables.planned, tables.prints, tables.open_prints, options),
     options,
+    spools,
     stocks: lotStocks(tables, (contender, artefact) => grams(contender, artefact)),
     scatter,
   };

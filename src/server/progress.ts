@@ -51,7 +51,7 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
   const figures: Record<StationKey, readonly [number, number]> = {
     question: [questions.filter(Boolean).length, questions.length],
     'line-up': [counts.contenders, Math.max(2, counts.contenders)],
-    plan: [counts.artefacts_printed, counts.artefacts],
+    plan: [counts.artefacts_planned, counts.artefacts],
     runs: [counts.prints, counts.prints_planned],
     measure: [counts.cells_measured, counts.cells_owed],
     inspect: [counts.zones_inspected, counts.zones_owed],

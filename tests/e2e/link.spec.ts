@@ -14,7 +14,7 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
   bench,
 }) => {
   test.setTimeout(120_000);
-  const study = await createFleet(bench.url, 12);
+  const study = await createFleet(bench.url, 12, { isLinked: true });
   const jobs = morning(12);
   let isKilled = false;
   await Promise.all([

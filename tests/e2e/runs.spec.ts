@@ -1,42 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { v7 as uuid } from 'uuid';
 import type { VersionedRow } from '../../src/data';
+import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, settled, test } from './bench';
-
-/** A study of two machines with two prints of one artefact planned for each. */
-async function twoMachines(url: string): Promise<string> {
-  const study = uuid();
-  const call = async (path: string, content: unknown) => {
-    const response = await fetch(`${url}/api/v1${path}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(content),
-    });
-    if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
-  };
-  const row = (table: string, content: object) => call(`/studies/${study}/rows/${table}`, content);
-  await call('/studies', { study_id: study, title: 'Two at the bench', intent: 'machines' });
-  await row('profiles', { profile_id: 'p', name: 'As shipped', kind: 'stock' });
-  await row('materials', { material_id: 'pla', type: 'PLA', lot: '1' });
-  await row('artefacts', { artefact_id: 'clip', name: 'Clip' });
-  for (const id of ['a', 'b']) {
-    await row('machines', { machine_id: `m-${id}`, name: `Machine ${id.toUpperCase()}` });
-    await row('contenders', {
-      contender_id: id,
-      label: `Machine ${id.toUpperCase()}`,
-      machine_id: `m-${id}`,
-      profile_id: 'p',
-    });
-    await row('planned', {
-      contender_id: id,
-      artefact_id: 'clip',
-      material_id: 'pla',
-      repeats: 2,
-    });
-  }
-  return study;
-}
 
 const rowsOf = async (url: string, study: string, table: string): Promise<VersionedRow[]> =>
   (await fetch(`${url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<VersionedRow[]>;
@@ -45,7 +11,7 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   page,
   bench,
 }) => {
-  const study = await twoMachines(bench.url);
+  const study = await createFleet(bench.url, 2);
   await open(page, `${bench.url}/studies/${study}/runs`);
   await page.keyboard.press('s');
   const start = page.getByRole('form', { name: 'Start a print' });
@@ -97,7 +63,7 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
 });
 
 test('what cannot be is refused with the reason', async ({ bench }) => {
-  const study = await twoMachines(bench.url);
+  const study = await createFleet(bench.url, 2);
   const post = async (path: string, content: unknown) => {
     const response = await fetch(`${bench.url}/api/v1/studies/${study}${path}`, {
       method: 'POST',
@@ -107,7 +73,7 @@ test('what cannot be is refused with the reason', async ({ bench }) => {
     return { status: response.status, answer: (await response.json()) as { detail?: string } };
   };
   const print = (id: string, more: object) => ({
-    ...{ print_id: id, contender_id: 'a', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
+    ...{ print_id: id, contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
     started_at: '2026-03-02T09:00:00+01:00',
     ...more,
   });
@@ -127,7 +93,7 @@ test('what cannot be is refused with the reason', async ({ bench }) => {
 
 test('on a phone: an entry without connection is kept, and sent once', async ({ page, bench }) => {
   await page.setViewportSize({ width: 390, height: 800 });
-  const study = await twoMachines(bench.url);
+  const study = await createFleet(bench.url, 2);
   await open(page, `${bench.url}/studies/${study}/runs`);
   await page.getByRole('button', { name: /Start next print/ }).click();
   const start = page.getByRole('form', { name: 'Start a print' });
@@ -170,4 +136,23 @@ test('a scanned sticker opens its place of the plan, its print, its specimen', a
     await scan();
     await page.waitForURL(/measure\?specimen=K7-004/, { timeout: 3000 });
   }).toPass();
+});
+
+test('the keys of a scanned sticker are no commands of the page that they are typed on', async ({
+  page,
+  bench,
+}) => {
+  const study = await createFleet(bench.url, 2);
+  await open(page, `${bench.url}/studies/${study}/runs`);
+  await page.evaluate(() => {
+    for (const key of ['s', '1', 's', 'x', 'y', 'Enter']) {
+      document.body.dispatchEvent(
+        new KeyboardEvent('keydown', { key, code: `Digit${key}`, bubbles: true }),
+      );
+    }
+  });
+  await expect(page.getByRole('search').getByRole('alert')).toContainText(
+    'Nothing here carries the code',
+  );
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 });

@@ -1,11 +1,16 @@
 import { v7 as uuid } from 'uuid';
 
 /**
- * Makes a study of some machines that are on the bench link, two prints planned for each.
+ * Makes a study of some machines, two prints of a clip planned for each.
  *
+ * @param isLinked whether it is on the bench link
  * @returns its id
  */
-export async function createFleet(url: string, machines: number): Promise<string> {
+export async function createFleet(
+  url: string,
+  machines: number,
+  { isLinked = false } = {},
+): Promise<string> {
   const call = async (path: string, content: unknown): Promise<Record<string, unknown>> => {
     const response = await fetch(`${url}/api/v1${path}`, {
       method: 'POST',
@@ -20,7 +25,7 @@ export async function createFleet(url: string, machines: number): Promise<string
   await call('/studies', { study_id: study, title: 'A fleet', intent: 'machines' });
   const row = (table: string, content: object) => call(`/studies/${study}/rows/${table}`, content);
   await row('profiles', { profile_id: 'p', name: 'Stock', kind: 'stock' });
-  await row('materials', { material_id: 'pla', type: 'PLA' });
+  await row('materials', { material_id: 'pla', type: 'PLA', lot: '1' });
   await row('artefacts', { artefact_id: 'clip', name: 'Clip' });
   for (let at = 1; at <= machines; at += 1) {
     await row('machines', { machine_id: `m-${at}`, name: `Machine ${at}` });
@@ -29,6 +34,6 @@ export async function createFleet(url: string, machines: number): Promise<string
     await row('contenders', { ...contender, machine_id: `m-${at}` });
     await row('planned', { contender_id, artefact_id: 'clip', material_id: 'pla', repeats: 2 });
   }
-  await call(`/studies/${study}/link`, { is_linked: true });
+  if (isLinked) await call(`/studies/${study}/link`, { is_linked: true });
   return study;
 }

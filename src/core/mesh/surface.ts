@@ -11,9 +11,8 @@ export interface Surface {
 }
 
 /** Looks at the edges of a mesh. Triangles that have shrunk to a line or point have none. */
-export function surfaceOf({ places, triangles }: Welded): Surface {
+export function surfaceOf({ triangles }: Welded): Surface {
   const count = triangles.length / 3;
-  const vertices = places.length / 3;
   const leader = new Int32Array(count).map((_, at) => at);
   const find = (at: number): number => {
     let root = at;
@@ -38,15 +37,11 @@ export function surfaceOf({ places, triangles }: Welded): Surface {
     for (let side = 0; side < 3; side += 1) {
       const from = triangles[3 * triangle + side] ?? 0;
       const to = triangles[3 * triangle + ((side + 1) % 3)] ?? 0;
-      const low = Math.min(from, to);
-      const high = Math.max(from, to);
-      const slot = table.find(low, high, low * vertices + high);
-      const first = table.first(slot);
+      const first = table.note(from, to, triangle);
       if (first >= 0) {
         const [a, b] = [find(first), find(triangle)];
         if (a !== b) leader[Math.max(a, b)] = Math.min(a, b);
       }
-      table.note(slot, triangle, from === low);
     }
   }
   const bad = table.countBad();
@@ -57,49 +52,62 @@ export function surfaceOf({ places, triangles }: Welded): Surface {
   return { isWatertight: count > 0 && shells > 0 && bad === 0, shells, badEdges: bad };
 }
 
-/** Undirected edges, each with how often it is run along one way and the other. */
+/** Words of an edge in the table: its two ends, the first triangle at it, how often it is run along. */
+const WORDS = 4;
+/** Counts runs the other way in the upper half of the word. */
+const BACK = 1 << 16;
+const MOST_RUNS = 0x7fff;
+
+/**
+ * Undirected edges, each with how often it is run along one way and the other. All of an edge lies
+ * side by side: the table is far larger than a processor's cache, and each look costs one miss.
+ */
 class EdgeTable {
   readonly #mask: number;
-  readonly #keys: Float64Array;
-  readonly #first: Int32Array;
-  readonly #forth: Uint8Array;
-  readonly #back: Uint8Array;
+  readonly #words: Int32Array;
 
   constructor(edges: number) {
     let size = 1024;
     // In a mesh that does not hang together every edge is another one: there is room for all.
     while (size < 1.15 * edges) size *= 2;
     this.#mask = size - 1;
-    this.#keys = new Float64Array(size).fill(-1);
-    this.#first = new Int32Array(size).fill(-1);
-    this.#forth = new Uint8Array(size);
-    this.#back = new Uint8Array(size);
+    this.#words = new Int32Array(WORDS * size);
   }
 
-  find(low: number, high: number, key: number): number {
+  /** Notes that a triangle runs along an edge; gives the first triangle at it, -1 for none before. */
+  note(from: number, to: number, triangle: number): number {
+    const words = this.#words;
+    const low = from < to ? from : to;
+    const high = from < to ? to : from;
     let hash = Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b);
     hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
     let slot = (hash ^ (hash >>> 13)) & this.#mask;
-    while (this.#keys[slot] !== -1 && this.#keys[slot] !== key) slot = (slot + 1) & this.#mask;
-    this.#keys[slot] = key;
-    return slot;
-  }
-
-  first(slot: number): number {
-    return this.#first[slot] ?? -1;
-  }
-
-  note(slot: number, triangle: number, isForth: boolean): void {
-    if (this.#first[slot] === -1) this.#first[slot] = triangle;
-    const side = isForth ? this.#forth : this.#back;
-    side[slot] = Math.min(200, (side[slot] ?? 0) + 1);
+    // No edge ends where it begins, and its higher end is never 0: 0 there marks a free place.
+    for (;;) {
+      const at = WORDS * slot;
+      if (words[at + 1] === 0) {
+        words[at] = low;
+        words[at + 1] = high;
+        words[at + 2] = triangle;
+        words[at + 3] = from === low ? 1 : BACK;
+        return -1;
+      }
+      if (words[at] === low && words[at + 1] === high) {
+        const runs = words[at + 3] ?? 0;
+        const isForth = from === low;
+        const count = isForth ? runs & 0xffff : runs >>> 16;
+        if (count < MOST_RUNS) words[at + 3] = runs + (isForth ? 1 : BACK);
+        return words[at + 2] ?? -1;
+      }
+      slot = (slot + 1) & this.#mask;
+    }
   }
 
   countBad(): number {
+    const words = this.#words;
     let bad = 0;
-    for (let slot = 0; slot <= this.#mask; slot += 1) {
-      if (this.#keys[slot] === -1) continue;
-      if (this.#forth[slot] !== 1 || this.#back[slot] !== 1) bad += 1;
+    for (let at = 0; at < words.length; at += WORDS) {
+      if (words[at + 1] !== 0 && words[at + 3] !== BACK + 1) bad += 1;
     }
     return bad;
   }

@@ -4,9 +4,10 @@ import { select, type Database } from '../database';
 export interface ProgressCounts {
   contenders: number;
   artefacts: number;
-  artefacts_printed: number;
+  /** Artefacts that are planned, or printed without a plan. */
+  artefacts_planned: number;
   prints: number;
-  /** Contenders × the most repeats of each artefact that any of them has. */
+  /** As many as are planned; without a plan contenders × the most repeats of each artefact. */
   prints_planned: number;
   cells_measured: number;
   cells_owed: number;
@@ -27,10 +28,15 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
      select
        (select n from contender_count)::int as contenders,
        (select count(*) from artefacts where study_id = $1)::int as artefacts,
-       (select count(distinct artefact_id) from own_prints)::int as artefacts_printed,
+       (select count(*) from (
+          select artefact_id from own_prints
+          union select artefact_id from planned where study_id = $1
+       ) a)::int as artefacts_planned,
        (select count(*) from own_prints)::int as prints,
-       (select coalesce(sum(most), 0) * (select n from contender_count)
-          from (select max(repeat) as most from own_prints group by artefact_id) a
+       coalesce(
+         (select sum(repeats) from planned where study_id = $1),
+         (select coalesce(sum(most), 0) * (select n from contender_count)
+            from (select max(repeat) as most from own_prints group by artefact_id) a)
        )::int as prints_planned,
        (select count(*) from (
           select specimen_id, dimension_id from readings

@@ -7,6 +7,7 @@ import { localIso } from '../lib/entry';
 import { readOperator } from '../lib/operator';
 import { Badge } from '../marks/Badge';
 import { FairnessSign } from './FairnessMark';
+import { UnknownCell } from '../marks/Unknown';
 
 interface FairnessCheckProps {
   studyId: string;
@@ -77,9 +78,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
                         </button>
                       </td>
                     ) : (
-                      <td key={mark.contender_id} className="unknown">
-                        <span className="sr-only">not both printed</span>
-                      </td>
+                      <UnknownCell key={mark.contender_id} why="not both printed" />
                     );
                   })}
                 </tr>
@@ -198,11 +197,7 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
 
 function Side({ value }: { value: FairnessItem['contender_value'] }) {
   if (value === null) {
-    return (
-      <td className="unknown px-2">
-        <span className="sr-only">not known</span>
-      </td>
-    );
+    return <UnknownCell />;
   }
   return (
     <td className="max-w-[180px] truncate px-2 text-right font-mono" title={sayValue(value)}>

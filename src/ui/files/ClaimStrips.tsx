@@ -1,8 +1,8 @@
 import { sayClaim, type Reach } from '../../core/toolpath';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
-import { ContenderName } from '../marks/ContenderName';
-import { placeOn, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
+import { placeOn, scaleFor, type StripScale } from '../marks/DotStrip';
+import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
 
 interface ClaimStripsProps {
@@ -40,52 +40,42 @@ export function ClaimStrips({ marks, reach, reference }: ClaimStripsProps) {
       {shown.length === 0 ? (
         <p className="p-3 text-ink-2">No sliced file of these contenders has been read yet.</p>
       ) : (
-        <div className="overflow-x-auto">
-          <table className="w-full min-w-[760px]">
-            <thead className="sr-only">
-              <tr>
-                <th>contender</th>
-                <th>speeds</th>
-                <th>share of the time within 5 % of the claim</th>
-                <th>what holds it back</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map(({ mark, own }) => (
-                <tr key={mark.contender_id} className="border-b border-line-soft align-middle">
-                  <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                  </th>
-                  <td className="p-0">
-                    <ReachStrip mark={mark} own={own} scale={scale} />
-                  </td>
-                  <td className="w-[84px] px-2 text-right font-mono">
-                    {own.claim?.share_within_5pct == null ? (
-                      <Unknown why="no claim, or no file read against it" />
-                    ) : (
-                      percent(own.claim.share_within_5pct)
-                    )}
-                  </td>
-                  <td className="w-[38%] min-w-[260px] px-2 py-1.5 text-xs">
-                    {own.claim ? sayClaim(own.claim) : 'The machine claims no speed.'}
-                  </td>
-                </tr>
-              ))}
-              <tr>
-                <td />
-                <td className="p-0">
-                  <StripAxis scale={scale} digits={0} />
+        <StripTable
+          hasHiddenHeads
+          heads={HEADS}
+          reference={reference}
+          scale={scale}
+          digits={0}
+          foot="at the claim · what holds it back"
+          rows={shown.map(({ mark, own }) => ({
+            mark,
+            strip: <ReachStrip mark={mark} own={own} scale={scale} />,
+            cells: (
+              <>
+                <td className="w-[84px] px-2 text-right font-mono">
+                  {own.claim?.share_within_5pct == null ? (
+                    <Unknown why="no claim, or no file read against it" />
+                  ) : (
+                    percent(own.claim.share_within_5pct)
+                  )}
                 </td>
-                <td className="px-2 text-right text-xs text-ink-2">at the claim</td>
-                <td className="px-2 text-xs text-ink-2">mm/s</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
+                <td className="w-[38%] min-w-[260px] px-2 py-1.5 text-xs">
+                  {own.claim ? sayClaim(own.claim) : 'The machine claims no speed.'}
+                </td>
+              </>
+            ),
+          }))}
+        />
       )}
     </section>
   );
 }
+
+const HEADS = [
+  'speeds, mm/s',
+  'share of the time within 5 % of the claim',
+  'what holds it back',
+].map((text) => ({ text }));
 
 const HEIGHT = 44;
 
@@ -94,6 +84,9 @@ function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; sca
   const most = Math.max(...own.reached_s, 1e-9);
   const width = placeOn(scale, 10) - placeOn(scale, 0);
   const { claim } = own;
+  const upright = (value: number, kind: keyof typeof STROKES) => (
+    <line x1={x(value)} x2={x(value)} y1={2} y2={42} {...STROKES[kind]} />
+  );
   const label = [
     `${mark.label}:`,
     claim ? `claimed ${fixed(claim.claimed, 0)},` : '',
@@ -120,55 +113,24 @@ function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; sca
         );
       })}
       <line x1={x(0)} x2={x(scale.high)} y1={36} y2={36} stroke="var(--line)" />
-      {own.commanded_max !== null && (
-        <line
-          x1={x(own.commanded_max)}
-          x2={x(own.commanded_max)}
-          y1={14}
-          y2={40}
-          stroke="var(--ink)"
-          strokeWidth={2}
-          strokeDasharray="3 2"
-        />
-      )}
-      {own.flow_limited_mm_s !== null && (
-        <line
-          x1={x(own.flow_limited_mm_s)}
-          x2={x(own.flow_limited_mm_s)}
-          y1={4}
-          y2={40}
-          stroke="var(--small)"
-          strokeWidth={4}
-          strokeOpacity={0.6}
-        />
-      )}
-      {claim && (
-        <line
-          x1={x(claim.claimed)}
-          x2={x(claim.claimed)}
-          y1={2}
-          y2={42}
-          stroke="var(--ink)"
-          strokeWidth={2.5}
-        />
-      )}
+      {own.commanded_max !== null && upright(own.commanded_max, 'command')}
+      {own.flow_limited_mm_s !== null && upright(own.flow_limited_mm_s, 'flow')}
+      {claim && upright(claim.claimed, 'claim')}
     </svg>
   );
 }
 
-function Sign({ kind }: { kind: 'claim' | 'command' | 'flow' }) {
+/** How the upright lines of a strip are drawn, and their signs in the legend. */
+const STROKES = {
+  claim: { stroke: 'var(--ink)', strokeWidth: 2.5 },
+  command: { stroke: 'var(--ink)', strokeWidth: 2, strokeDasharray: '3 2' },
+  flow: { stroke: 'var(--small)', strokeWidth: 4, strokeOpacity: 0.6 },
+};
+
+function Sign({ kind }: { kind: keyof typeof STROKES }) {
   return (
     <svg className="ml-1 inline-block align-middle" width={8} height={13} aria-hidden="true">
-      <line
-        x1={4}
-        x2={4}
-        y1={0}
-        y2={13}
-        stroke={kind === 'flow' ? 'var(--small)' : 'var(--ink)'}
-        strokeWidth={kind === 'flow' ? 4 : 2}
-        strokeOpacity={kind === 'flow' ? 0.6 : 1}
-        {...(kind === 'command' && { strokeDasharray: '3 2' })}
-      />
+      <line x1={4} x2={4} y1={0} y2={13} {...STROKES[kind]} />
     </svg>
   );
 }

@@ -24,8 +24,9 @@ export function duration(seconds: number): string {
     : `${minutes}:${two(whole % 60)}`;
 }
 
-/** A share as per cent. */
-export const percent = (share: number, digits = 0): string => `${fixed(100 * share, digits)} %`;
+/** A share as per cent, its sign never on a line of its own. */
+export const percent = (share: number, digits = 0): string =>
+  `${fixed(100 * share, digits)}\u00a0%`;
 
 /** A count with its noun: `1 print`, `3 prints`. */
 export const counted = (count: number, one: string, many = `${one}s`): string =>

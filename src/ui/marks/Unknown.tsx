@@ -7,3 +7,12 @@ export function Unknown({ why = 'not known' }: { why?: string }) {
     </span>
   );
 }
+
+/** A whole cell of a table that is not known. */
+export function UnknownCell({ why = 'not known', span = 1 }: { why?: string; span?: number }) {
+  return (
+    <td className="unknown px-2" colSpan={span} title={why}>
+      <span className="sr-only">{why}</span>
+    </td>
+  );
+}

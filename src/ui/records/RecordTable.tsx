@@ -6,6 +6,7 @@ import type { FieldSpec } from './fields';
 import { NewRecord } from './NewRecord';
 import { RecordForm } from './RecordForm';
 import type { Value, Values } from './use-record';
+import { UnknownCell } from '../marks/Unknown';
 
 export type TableRow = Values & { row_version: number };
 
@@ -165,11 +166,7 @@ function Shown({
   isNumber: boolean;
 }) {
   if (value === null) {
-    return (
-      <td className="unknown px-2">
-        <span className="sr-only">not known</span>
-      </td>
-    );
+    return <UnknownCell />;
   }
   return (
     <td className={`px-2 py-1 ${isNumber ? 'text-right font-mono' : ''}`}>

@@ -1,7 +1,7 @@
+import { ContenderHeads } from '../marks/ContenderHeads';
 import type { Cost } from '../../core/cost';
 import type { ContenderMark } from '../../core/study';
 import { fixed } from '../lib/format';
-import { Badge } from '../marks/Badge';
 import { Unknown } from '../marks/Unknown';
 
 interface CostTableProps {
@@ -42,16 +42,7 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
       </header>
       <div className="overflow-x-auto">
         <table className="w-full min-w-[720px]">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">artefact</th>
-              {marks.map((mark) => (
-                <th key={mark.contender_id} className="th text-right">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <ContenderHeads isFigure marks={marks} reference={reference} />
           <tbody>
             {shown.map((artefact) => {
               const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);

@@ -1,8 +1,8 @@
 import { printsToTellApart, type ReliabilitySets } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
-import { ContenderName } from '../marks/ContenderName';
-import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
+import { DotStrip, scaleFor } from '../marks/DotStrip';
+import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
 
 interface IncidentStripsProps {
@@ -36,99 +36,88 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
           at the shares of successes seen so far
         </p>
       </header>
-      <div className="overflow-x-auto">
-        <table className="w-full min-w-[760px]">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th pl-3">contender</th>
-              <th className="th">incidents per 100 h</th>
-              <th className="th text-right">rate</th>
-              <th className="th text-right">incidents in</th>
-              <th className="th text-right">stood still</th>
-              <th className="th text-right">hands · min/100 h</th>
-              <th className="th text-right">metres</th>
-              <th className="th">to tell it from the reference</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map(({ mark, all, without_operator: own }) => {
-              const share = all.success.estimate;
-              const needed =
-                mark.contender_id === reference || share === null || other == null
-                  ? null
-                  : printsToTellApart([share, other], 0.05);
-              return (
-                <tr key={mark.contender_id} className="border-b border-line-soft">
-                  <th scope="row" className="w-[168px] pl-3 text-left font-normal">
-                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                  </th>
-                  <td className="min-w-[180px] p-0">
-                    <DotStrip
-                      hue={mark.hue}
-                      isTuned={mark.isTuned}
-                      scale={scale}
-                      interval={{
-                        ...own.per_100_h,
-                        high: Math.min(own.per_100_h.high ?? 0, scale.high),
-                      }}
-                      dots={[]}
-                      label={`${mark.label}: ${own.per_100_h.estimate?.toFixed(1) ?? 'not known'} incidents per 100 h`}
-                    />
-                  </td>
-                  <td className="px-2 text-right whitespace-nowrap">
-                    {own.per_100_h.estimate === null ? (
-                      <Unknown why={own.notes.join('; ') || 'no incidents were kept'} />
-                    ) : (
-                      <button
-                        type="button"
-                        className="figure"
-                        data-figure={`incidents/${mark.contender_id}`}
-                      >
-                        {fixed(own.per_100_h.estimate, 1)}{' '}
-                        <span className="text-ink-2">
-                          {fixed(own.per_100_h.low ?? 0, 1)} … {fixed(own.per_100_h.high ?? 0, 1)}
-                        </span>
-                      </button>
-                    )}
-                  </td>
-                  <td className="px-2 text-right font-mono whitespace-nowrap">
-                    {own.incidents ?? '?'} in {fixed(own.hours, 1)} h
-                  </td>
-                  <td className="px-2 text-right font-mono">
-                    {all.downtime_share === null ? (
-                      <Unknown why="not known" />
-                    ) : (
-                      percent(all.downtime_share, 1)
-                    )}
-                  </td>
-                  <td className="px-2 text-right font-mono">
-                    {all.hands_min_per_100_h === null ? (
-                      <Unknown why="not known" />
-                    ) : (
-                      fixed(all.hands_min_per_100_h, 0)
-                    )}
-                  </td>
-                  <td className="px-2 text-right font-mono">{fixed(all.metres, 0)}</td>
-                  <td className="px-2 text-xs">
-                    {mark.contender_id === reference
-                      ? 'reference'
-                      : needed === null
-                        ? 'nothing apart so far'
-                        : `${needed} prints each`}
-                  </td>
-                </tr>
-              );
-            })}
-            <tr>
-              <td />
-              <td className="p-0">
-                <StripAxis scale={scale} digits={0} />
-              </td>
-              <td colSpan={6} />
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <StripTable
+        heads={HEADS}
+        reference={reference}
+        scale={scale}
+        digits={0}
+        rows={shown.map(({ mark, all, without_operator: own }) => {
+          const share = all.success.estimate;
+          const needed =
+            mark.contender_id === reference || share === null || other == null
+              ? null
+              : printsToTellApart([share, other], 0.05);
+          return {
+            mark,
+            strip: (
+              <DotStrip
+                hue={mark.hue}
+                isTuned={mark.isTuned}
+                scale={scale}
+                interval={own.per_100_h}
+                dots={[]}
+                label={`${mark.label}: ${own.per_100_h.estimate?.toFixed(1) ?? 'not known'} incidents per 100 h`}
+              />
+            ),
+            cells: (
+              <>
+                <td className="px-2 text-right whitespace-nowrap">
+                  {own.per_100_h.estimate === null ? (
+                    <Unknown why={own.notes.join('; ') || 'no incidents were kept'} />
+                  ) : (
+                    <button
+                      type="button"
+                      className="figure"
+                      data-figure={`incidents/${mark.contender_id}`}
+                    >
+                      {fixed(own.per_100_h.estimate, 1)}{' '}
+                      <span className="text-ink-2">
+                        {fixed(own.per_100_h.low ?? 0, 1)} … {fixed(own.per_100_h.high ?? 0, 1)}
+                      </span>
+                    </button>
+                  )}
+                </td>
+                <td className="px-2 text-right font-mono whitespace-nowrap">
+                  {own.incidents ?? <Unknown why="no incidents were kept" />} in{' '}
+                  {fixed(own.hours, 1)} h
+                </td>
+                <td className="px-2 text-right font-mono">
+                  {all.downtime_share === null ? (
+                    <Unknown why="not known" />
+                  ) : (
+                    percent(all.downtime_share, 1)
+                  )}
+                </td>
+                <td className="px-2 text-right font-mono">
+                  {all.hands_min_per_100_h === null ? (
+                    <Unknown why="not known" />
+                  ) : (
+                    fixed(all.hands_min_per_100_h, 0)
+                  )}
+                </td>
+                <td className="px-2 text-right font-mono">{fixed(all.metres, 0)}</td>
+                <td className="px-2 text-xs">
+                  {mark.contender_id === reference
+                    ? 'reference'
+                    : needed === null
+                      ? 'nothing apart so far'
+                      : `${needed} prints each`}
+                </td>
+              </>
+            ),
+          };
+        })}
+      />
     </section>
   );
 }
+
+const HEADS = [
+  { text: 'incidents per 100 h' },
+  { text: 'rate', isFigure: true },
+  { text: 'incidents in', isFigure: true },
+  { text: 'stood still', isFigure: true },
+  { text: 'hands · min/100 h', isFigure: true },
+  { text: 'metres', isFigure: true },
+  { text: 'to tell it from the reference' },
+];

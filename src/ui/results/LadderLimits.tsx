@@ -1,7 +1,7 @@
 import type { LadderLimit } from '../../core/ladders';
 import type { ContenderMark } from '../../core/study';
 import { ContenderName } from '../marks/ContenderName';
-import { Unknown } from '../marks/Unknown';
+import { Unknown, UnknownCell } from '../marks/Unknown';
 
 interface LadderLimitsProps {
   name: string;
@@ -76,9 +76,7 @@ export function LadderLimits(props: LadderLimitsProps) {
                   <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
                     <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                   </th>
-                  <td colSpan={steps.length + 3} className="unknown px-2">
-                    <span className="sr-only">no specimen: not tested</span>
-                  </td>
+                  <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
                 </tr>
               ))}
           </tbody>

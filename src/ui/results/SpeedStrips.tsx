@@ -1,29 +1,23 @@
-import type { PairRow } from '../../core/compare';
 import type { Speed } from '../../core/speed';
-import type { FairnessSummary } from '../../core/sections';
 import type { ContenderMark } from '../../core/study';
 import { duration, fixed } from '../lib/format';
-import { FairnessMark } from '../fairness/FairnessMark';
-import { Badge } from '../marks/Badge';
-import { ContenderName } from '../marks/ContenderName';
-import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
-import { Unknown } from '../marks/Unknown';
-import { VerdictChip } from '../marks/VerdictChip';
+import { ContenderHeads } from '../marks/ContenderHeads';
+import { DotStrip, scaleFor } from '../marks/DotStrip';
+import { StripTable } from '../marks/StripTable';
+import { Unknown, UnknownCell } from '../marks/Unknown';
+import { PairVerdict, type VerdictContext } from './PairVerdict';
 
-interface SpeedStripsProps {
+interface SpeedStripsProps extends VerdictContext {
   marks: readonly ContenderMark[];
   speed: Record<string, Speed>;
-  pairs: readonly PairRow[];
-  studyId: string;
-  fairness: readonly FairnessSummary[];
-  reference: string | null;
   /** The smallest difference of interest, per cent of time. */
   deltaPct: number | null;
 }
 
 /** Printing time against the reference, every contender on one scale. */
 export function SpeedStrips(props: SpeedStripsProps) {
-  const { marks, speed, pairs, studyId, fairness, reference, deltaPct } = props;
+  const { marks, speed, deltaPct, ...context } = props;
+  const { reference } = context;
   const shown = marks.flatMap((mark) => {
     const own = speed[mark.contender_id];
     return own ? [{ mark, own }] : [];
@@ -38,34 +32,29 @@ export function SpeedStrips(props: SpeedStripsProps) {
   );
   const band = deltaPct === null ? null : ([1 / (1 + deltaPct / 100), 1 + deltaPct / 100] as const);
   return (
-    <div className="overflow-x-auto sheet">
-      <table className="w-full min-w-[720px]">
-        <thead className="sr-only">
-          <tr>
-            <th>contender</th>
-            <th>time index by artefact</th>
-            <th>time index</th>
-            <th>actual over estimate</th>
-            <th>verdict</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map(({ mark, own }) => (
-            <tr key={mark.contender_id}>
-              <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-              </th>
-              <td className="p-0">
-                <DotStrip
-                  hue={mark.hue}
-                  isTuned={mark.isTuned}
-                  scale={scale}
-                  interval={own.time_index}
-                  band={band}
-                  dots={ratios(own)}
-                  label={`${mark.label}: time index ${own.time_index.estimate?.toFixed(2) ?? 'not known'}`}
-                />
-              </td>
+    <div className="sheet">
+      <StripTable
+        hasHiddenHeads
+        heads={HEADS}
+        reference={reference}
+        scale={scale}
+        digits={2}
+        foot="time × reference · actual/estimate · against the reference"
+        rows={shown.map(({ mark, own }) => ({
+          mark,
+          strip: (
+            <DotStrip
+              hue={mark.hue}
+              isTuned={mark.isTuned}
+              scale={scale}
+              interval={own.time_index}
+              band={band}
+              dots={ratios(own)}
+              label={`${mark.label}: time index ${own.time_index.estimate?.toFixed(2) ?? 'not known'}`}
+            />
+          ),
+          cells: (
+            <>
               <td className="w-[120px] px-3 whitespace-nowrap">
                 {own.time_index.estimate === null ? (
                   <Unknown why={own.time_index.notes?.join('; ') ?? 'not known'} />
@@ -98,40 +87,24 @@ export function SpeedStrips(props: SpeedStripsProps) {
                 )}
               </td>
               <td className="w-[300px] px-2">
-                {mark.contender_id === reference ? (
-                  <span className="text-ink-2">reference</span>
-                ) : (
-                  <span className="inline-flex flex-wrap items-center">
-                    <VerdictChip
-                      row={pairs.find((row) => row.contender === mark.contender_id)}
-                      name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
-                      unit="time"
-                      figure={`time/${mark.contender_id}`}
-                    />
-                    <FairnessMark
-                      studyId={studyId}
-                      contender={mark.contender_id}
-                      fairness={fairness}
-                    />
-                  </span>
-                )}
+                <PairVerdict
+                  {...context}
+                  mark={mark}
+                  unit="time"
+                  figure={`time/${mark.contender_id}`}
+                />
               </td>
-            </tr>
-          ))}
-          <tr>
-            <td />
-            <td className="p-0">
-              <StripAxis scale={scale} digits={2} />
-            </td>
-            <td colSpan={3} className="px-3 text-xs text-ink-2">
-              time × reference · actual/estimate · against the reference
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </>
+          ),
+        }))}
+      />
     </div>
   );
 }
+
+const HEADS = ['time index by artefact', 'time index', 'actual over estimate', 'verdict'].map(
+  (text) => ({ text }),
+);
 
 const ratios = (own: Speed) =>
   Object.entries(own.by_artefact).flatMap(([artefact, each]) =>
@@ -166,16 +139,7 @@ export function TimesByArtefact({ marks, artefacts, speed, reference }: TimesByA
       </header>
       <div className="overflow-x-auto">
         <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">artefact</th>
-              {marks.map((mark) => (
-                <th key={mark.contender_id} className="th text-right">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <ContenderHeads isFigure marks={marks} reference={reference} />
           <tbody>
             {artefacts.map((artefact) => {
               const times = marks.map(
@@ -191,11 +155,7 @@ export function TimesByArtefact({ marks, artefacts, speed, reference }: TimesByA
                   {times.map((time, at) => {
                     const mark = marks[at];
                     if (time?.median_print_s == null || !mark) {
-                      return (
-                        <td key={mark?.contender_id ?? at} className="unknown">
-                          <span className="sr-only">not known</span>
-                        </td>
-                      );
+                      return <UnknownCell key={mark?.contender_id ?? at} />;
                     }
                     return (
                       <td key={mark.contender_id} className="px-2 text-right">

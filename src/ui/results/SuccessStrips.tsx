@@ -1,8 +1,8 @@
 import type { ReliabilitySets } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
-import { ContenderName } from '../marks/ContenderName';
-import { DotStrip, StripAxis, type StripScale } from '../marks/DotStrip';
+import { DotStrip, type StripScale } from '../marks/DotStrip';
+import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
 
 interface SuccessStripsProps {
@@ -16,88 +16,83 @@ const SCALE: StripScale = { low: 0, high: 1, ticks: [0, 0.25, 0.5, 0.75, 1] };
 /** The share of prints that were a success, with its exact interval, and what it proves. */
 export function SuccessStrips({ marks, reliability, reference }: SuccessStripsProps) {
   return (
-    <div className="overflow-x-auto sheet">
-      <table className="w-full min-w-[760px]">
-        <thead>
-          <tr className="border-b border-line">
-            <th className="th pl-3">contender</th>
-            <th className="th">share of successes, all prints</th>
-            <th className="th text-right">good</th>
-            <th className="th text-right">rescued</th>
-            <th className="th text-right">failed</th>
-            <th className="th text-right">aborted</th>
-            <th className="th">without the operator’s mistakes</th>
-            <th className="th">what it proves</th>
-          </tr>
-        </thead>
-        <tbody>
-          {marks.map((mark) => {
-            const sets = reliability[mark.contender_id];
-            if (!sets) return null;
-            const { all, without_operator: machine } = sets;
-            return (
-              <tr key={mark.contender_id} className="border-b border-line-soft">
-                <th scope="row" className="w-[168px] pl-3 text-left font-normal">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                </th>
-                <td className="min-w-[200px] p-0">
-                  <DotStrip
-                    hue={mark.hue}
-                    isTuned={mark.isTuned}
-                    scale={SCALE}
-                    interval={all.success}
-                    dots={[]}
-                    label={`${mark.label}: ${all.good} of ${all.prints} prints were a success`}
-                  />
-                </td>
-                <td className="px-2 text-right whitespace-nowrap">
-                  <button
-                    type="button"
-                    className="figure"
-                    data-figure={`reliability/${mark.contender_id}`}
-                  >
-                    {all.good}/{all.prints}
-                  </button>
-                </td>
-                <Count value={all.rescued} id={mark.contender_id} />
-                <Count value={all.failed} id={mark.contender_id} />
-                <Count value={all.aborted} id={mark.contender_id} />
-                <td className="px-2 whitespace-nowrap">
-                  {machine.success.estimate === null ? (
-                    <Unknown why={machine.notes.join('; ')} />
-                  ) : (
+    <div className="sheet">
+      <StripTable
+        heads={HEADS}
+        reference={reference}
+        scale={SCALE}
+        digits={2}
+        rows={marks.flatMap((mark) => {
+          const sets = reliability[mark.contender_id];
+          if (!sets) return [];
+          const { all, without_operator: machine } = sets;
+          return [
+            {
+              mark,
+              strip: (
+                <DotStrip
+                  hue={mark.hue}
+                  isTuned={mark.isTuned}
+                  scale={SCALE}
+                  interval={all.success}
+                  dots={[]}
+                  label={`${mark.label}: ${all.good} of ${all.prints} prints were a success`}
+                />
+              ),
+              cells: (
+                <>
+                  <td className="px-2 text-right whitespace-nowrap">
                     <button
                       type="button"
                       className="figure"
                       data-figure={`reliability/${mark.contender_id}`}
                     >
-                      {machine.good}/{machine.prints}{' '}
-                      <span className="text-ink-2">
-                        {percent(machine.success.low ?? 0)} … {percent(machine.success.high ?? 1)}
-                      </span>
+                      {all.good}/{all.prints}
                     </button>
-                  )}
-                </td>
-                <td className="px-2 text-xs">
-                  {all.failure_rate_below === null
-                    ? `success ${percent(all.success.low ?? 0)} … ${percent(all.success.high ?? 1)}`
-                    : `${all.prints} in a row: fails in fewer than ${fixed(100 * all.failure_rate_below, 0)} %`}
-                </td>
-              </tr>
-            );
-          })}
-          <tr>
-            <td />
-            <td className="p-0">
-              <StripAxis scale={SCALE} digits={2} />
-            </td>
-            <td colSpan={6} />
-          </tr>
-        </tbody>
-      </table>
+                  </td>
+                  <Count value={all.rescued} id={mark.contender_id} />
+                  <Count value={all.failed} id={mark.contender_id} />
+                  <Count value={all.aborted} id={mark.contender_id} />
+                  <td className="px-2 whitespace-nowrap">
+                    {machine.success.estimate === null ? (
+                      <Unknown why={machine.notes.join('; ')} />
+                    ) : (
+                      <button
+                        type="button"
+                        className="figure"
+                        data-figure={`reliability/${mark.contender_id}`}
+                      >
+                        {machine.good}/{machine.prints}{' '}
+                        <span className="text-ink-2">
+                          {percent(machine.success.low ?? 0)} … {percent(machine.success.high ?? 1)}
+                        </span>
+                      </button>
+                    )}
+                  </td>
+                  <td className="px-2 text-xs">
+                    {all.failure_rate_below === null
+                      ? `success ${percent(all.success.low ?? 0)} … ${percent(all.success.high ?? 1)}`
+                      : `${all.prints} in a row: fails in fewer than ${fixed(100 * all.failure_rate_below, 0)} %`}
+                  </td>
+                </>
+              ),
+            },
+          ];
+        })}
+      />
     </div>
   );
 }
+
+const HEADS = [
+  { text: 'share of successes, all prints' },
+  { text: 'good', isFigure: true },
+  { text: 'rescued', isFigure: true },
+  { text: 'failed', isFigure: true },
+  { text: 'aborted', isFigure: true },
+  { text: 'without the operator’s mistakes' },
+  { text: 'what it proves' },
+];
 
 function Count({ value, id }: { value: number; id: string }) {
   return (

@@ -38,9 +38,9 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
           ))}
         </p>
       </header>
-      <div className="grid gap-x-6 px-3 py-2 lg:grid-cols-2">
+      <div className="grid grid-cols-1 gap-x-6 px-3 py-2 lg:grid-cols-2">
         {shown.map((artefact) => (
-          <div key={artefact.id} className="py-1">
+          <div key={artefact.id} className="min-w-0 py-1">
             <p className="text-xs font-medium">{artefact.name}</p>
             {marks.map((mark) => {
               const clock = clocks.find(

@@ -2,7 +2,7 @@ import type { AccuracySummary } from '../../core/sections';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent, signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
-import { Unknown } from '../marks/Unknown';
+import { Unknown, UnknownCell } from '../marks/Unknown';
 
 interface WhereItIsOffProps {
   marks: readonly ContenderMark[];
@@ -102,11 +102,7 @@ interface DeviationCellProps {
 
 function DeviationCell({ value, neutral, figure }: DeviationCellProps) {
   if (value === null) {
-    return (
-      <td className="unknown">
-        <span className="sr-only">not measured</span>
-      </td>
-    );
+    return <UnknownCell why="not measured" />;
   }
   const tone =
     Math.abs(value) < neutral

@@ -1,3 +1,5 @@
+import { UnknownCell } from '../../marks/Unknown';
+
 interface ProfileDifferencesProps {
   profiles: readonly { id: string; name: string; kind: string }[];
   settings: readonly { profile_id: string; key: string; value: string }[];
@@ -53,9 +55,7 @@ export function ProfileDifferences({ profiles, settings }: ProfileDifferencesPro
                 </th>
                 {row.known.map((value, at) =>
                   value === undefined ? (
-                    <td key={profiles[at]?.id} className="unknown">
-                      <span className="sr-only">not known</span>
-                    </td>
+                    <UnknownCell key={profiles[at]?.id} />
                   ) : (
                     <td key={profiles[at]?.id} className="px-2 text-right font-mono">
                       {value}

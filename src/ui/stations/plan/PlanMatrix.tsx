@@ -1,9 +1,9 @@
+import { ContenderHeads } from '../../marks/ContenderHeads';
 import { useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SlicedSummary, VersionedRow } from '../../../data';
 import { ApiError, callApi } from '../../lib/api';
 import { counted, duration } from '../../lib/format';
-import { Badge } from '../../marks/Badge';
 
 interface PlanMatrixProps {
   studyId: string;
@@ -112,19 +112,7 @@ export function PlanMatrix(props: PlanMatrixProps) {
       )}
       <div className="overflow-x-auto">
         <table className="w-full min-w-[720px]">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">artefact</th>
-              {marks.map((mark) => (
-                <th key={mark.contender_id} className="th">
-                  <span className="flex items-center gap-1.5">
-                    <Badge mark={mark} isReference={mark.contender_id === reference} />
-                    {mark.machineName}
-                  </span>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <ContenderHeads hasNames marks={marks} reference={reference} />
           <tbody>
             {artefacts.map((artefact) => (
               <tr key={artefact.id} className="border-b border-line-soft align-top">

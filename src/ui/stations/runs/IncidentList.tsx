@@ -2,6 +2,7 @@ import type { VersionedRow } from '../../../data';
 import type { ContenderMark } from '../../../core/study';
 import { duration, shortTime } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
+import { UnknownCell } from '../../marks/Unknown';
 
 interface IncidentListProps {
   incidents: readonly VersionedRow[];
@@ -67,9 +68,7 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
                     </span>
                   </td>
                   {row.downtime_s === null ? (
-                    <td className="unknown">
-                      <span className="sr-only">not known</span>
-                    </td>
+                    <UnknownCell />
                   ) : (
                     <td className="px-2 text-right font-mono text-xs">
                       {duration(Number(row.downtime_s))}

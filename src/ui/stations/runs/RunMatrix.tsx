@@ -1,7 +1,7 @@
+import { ContenderHeads } from '../../marks/ContenderHeads';
 import type { ContenderMark } from '../../../core/study';
 import type { CellTally } from '../../../data';
 import { duration } from '../../lib/format';
-import { Badge } from '../../marks/Badge';
 import { RunMark, RUN_WORDS } from '../../marks/RunMark';
 import { countOf, medianTime, nextRepeat, type RunCell } from './runs-model';
 
@@ -20,19 +20,7 @@ export function RunMatrix({ marks, reference, artefacts, cells, tallies, onOpen 
   return (
     <div className="overflow-x-auto sheet">
       <table className="w-full min-w-[640px]">
-        <thead>
-          <tr className="border-b border-line">
-            <th className="th">artefact</th>
-            {marks.map((mark) => (
-              <th key={mark.contender_id} className="th">
-                <span className="flex items-center gap-1.5">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
-                  {mark.machineName}
-                </span>
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <ContenderHeads hasNames marks={marks} reference={reference} />
         <tbody>
           {artefacts.map((artefact) => (
             <tr key={artefact.id} className="border-b border-line-soft align-top">

@@ -173,6 +173,19 @@ export function RunsBench(props: RunsBenchProps) {
     setOpenPrints((known) => known.filter((one) => one.print_id !== row.print_id));
     close();
   };
+  const printingNow = (
+    <PrintingNow
+      openPrints={openPrints}
+      events={events}
+      heard={heard}
+      machineOf={machineOf}
+      onEvent={(print, kind) => void note(print, kind)}
+      markOf={markOf}
+      nameOf={nameOf}
+      onIncident={(print) => setOpened({ kind: 'incident', print })}
+      onEnd={(print) => setOpened({ kind: 'end', print })}
+    />
+  );
   const titleOf = (row: Pick<VersionedRow, string>) =>
     `${nameOf(String(row.artefact_id))} · ${markOf(String(row.contender_id))?.label ?? ''} · repeat ${String(row.repeat)}`;
 
@@ -205,6 +218,7 @@ export function RunsBench(props: RunsBenchProps) {
           </button>
         )}
       </div>
+      {openPrints.length > 0 && <div className="mb-3">{printingNow}</div>}
       {artefacts.length === 0 || marks.length === 0 ? (
         <p className="sheet p-4">
           A print needs a contender, an artefact and a material:{' '}
@@ -232,17 +246,7 @@ export function RunsBench(props: RunsBenchProps) {
         </p>
       )}
       <div className="mt-3 grid grid-cols-1 items-start gap-3 lg:grid-cols-2">
-        <PrintingNow
-          openPrints={openPrints}
-          events={events}
-          heard={heard}
-          machineOf={machineOf}
-          onEvent={(print, kind) => void note(print, kind)}
-          markOf={markOf}
-          nameOf={nameOf}
-          onIncident={(print) => setOpened({ kind: 'incident', print })}
-          onEnd={(print) => setOpened({ kind: 'end', print })}
-        />
+        {openPrints.length === 0 && printingNow}
         <IncidentList
           incidents={incidents}
           markOfMachine={(machine) =>

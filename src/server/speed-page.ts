@@ -1,9 +1,10 @@
 import { machineOf, reachOf, type Reach, type ToolpathFacts } from '../core/toolpath';
-import { filesOfContenders, loadStudy, slicedFacts } from '../data';
+import { filesOfContenders, loadStudy, slicedFacts, wallClocks, type WallClock } from '../data';
 import { app } from './app';
+import { artefactNames, type Named } from './names';
 
 /** Claim, command and reach of every contender, from the files that its prints and the plan name. */
-export async function reachOfStudy(studyId: string): Promise<Record<string, Reach>> {
+async function reachOfStudy(studyId: string): Promise<Record<string, Reach>> {
   const { db } = app();
   const [{ study }, files, named] = await Promise.all([
     loadStudy(db, studyId, ['contenders', 'machines']),
@@ -21,4 +22,21 @@ export async function reachOfStudy(studyId: string): Promise<Record<string, Reac
       return [contender_id, reachOf(own, machineOf(contender_id, study.tables))];
     }),
   );
+}
+
+/** What the page of speeds shows besides the results. */
+export interface SpeedPage {
+  artefacts: Named[];
+  reach: Record<string, Reach>;
+  clocks: WallClock[];
+}
+
+/** Reads what the page of speeds shows besides the results. */
+export async function speedPage(studyId: string): Promise<SpeedPage> {
+  const [artefacts, reach, clocks] = await Promise.all([
+    artefactNames(studyId),
+    reachOfStudy(studyId),
+    wallClocks(app().db, studyId),
+  ]);
+  return { artefacts, reach, clocks };
 }

@@ -1,0 +1,37 @@
+import type { PairRow } from '../../core/compare';
+import type { FairnessSummary } from '../../core/sections';
+import type { ContenderMark } from '../../core/study';
+import { FairnessMark } from '../fairness/FairnessMark';
+import { VerdictChip } from '../marks/VerdictChip';
+
+/** What every verdict of a page rests on. */
+export interface VerdictContext {
+  studyId: string;
+  pairs: readonly PairRow[];
+  fairness: readonly FairnessSummary[];
+  reference: string | null;
+}
+
+interface PairVerdictProps extends VerdictContext {
+  mark: ContenderMark;
+  unit: 'mm' | 'time';
+  /** The figure whose evidence it opens. */
+  figure: string;
+}
+
+/** A contender's verdict against the reference, with the fairness of the comparison beside it. */
+export function PairVerdict(props: PairVerdictProps) {
+  const { mark, studyId, pairs, fairness, reference, unit, figure } = props;
+  if (mark.contender_id === reference) return <span className="text-ink-2">reference</span>;
+  return (
+    <span className="inline-flex flex-wrap items-center">
+      <VerdictChip
+        row={pairs.find((row) => row.contender === mark.contender_id)}
+        name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
+        unit={unit}
+        figure={figure}
+      />
+      <FairnessMark studyId={studyId} contender={mark.contender_id} fairness={fairness} />
+    </span>
+  );
+}
