@@ -8,7 +8,7 @@ module.exports = {
       from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
       to: {
         pathNot:
-          '^src/core|node_modules/(@stdlib|ml-matrix|zod|papaparse|@types/papaparse|fflate|saxes|@noble/hashes)/',
+          '^src/core|node_modules/(@stdlib|ml-matrix|zod|papaparse|@types/papaparse|fflate|saxes|manifold-3d|@noble/hashes)/',
       },
     },
     {
@@ -41,7 +41,7 @@ module.exports = {
       comment: 'and how a sliced file on disk is opened',
       severity: 'error',
       from: { path: '^src/workers' },
-      to: { path: '^src/(server|data|pages|ui|cli)', pathNot: '^src/server/toolpaths/' },
+      to: { path: '^src/(server|data|pages|ui|cli)', pathNot: '^src/server/(toolpaths/|artefacts/task)' },
     },
     {
       name: 'cli-knows-core-and-server',

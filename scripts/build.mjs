@@ -11,6 +11,7 @@ const entries = {
   ...(!isOnlyCommand && {
     'main/main': 'src/server/main.ts',
     'workers/evaluate': 'src/workers/evaluate.ts',
+    'workers/mesh': 'src/workers/mesh.ts',
     'workers/toolpath': 'src/workers/toolpath.ts',
   }),
 };

@@ -15,4 +15,4 @@ await build({
   packages: 'external',
 });
 const { writeDemo } = await import(pathToFileURL(outfile).href);
-writeDemo(join(ROOT, 'demo'));
+await writeDemo(join(ROOT, 'demo'));

@@ -1,10 +1,10 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { delimiter, join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { ensureChromium } from './lib/chromium.mjs';
 import { startCluster } from './lib/postgres.mjs';
-import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+import { DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Takes a picture of every main view, from the demo data, into docs/screenshots.
 process.chdir(ROOT);
@@ -43,7 +43,7 @@ try {
       NODE_ENV: 'production',
       ASTRO_NODE_AUTOSTART: 'disabled',
       DATABASE_URL: databaseUrl,
-      DEMO_STUDY: join(ROOT, 'demo', 'clip-bench'),
+      DEMO_STUDY: DEMO_STUDIES.join(delimiter),
       PORT: '0',
       MQTT_PORT: '0',
     },

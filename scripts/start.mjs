@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
-import { join } from 'node:path';
-import { checkNode, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+import { delimiter, join } from 'node:path';
+import { checkNode, DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { say } from './lib/run.mjs';
 
@@ -23,7 +23,7 @@ async function start() {
         ...process.env,
         NODE_ENV: 'production',
         ASTRO_NODE_AUTOSTART: 'disabled',
-        DEMO_STUDY: process.env.DEMO_STUDY ?? join(ROOT, 'demo', 'clip-bench'),
+        DEMO_STUDY: process.env.DEMO_STUDY ?? DEMO_STUDIES.join(delimiter),
         DATABASE_URL: databaseUrl,
       },
     },

@@ -1,5 +1,6 @@
 import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/study';
-import { artefacts } from './artefacts';
+import { artefacts, type DemoPart } from './artefacts';
+import { gauge } from './gauge';
 import { judged } from './judged';
 import { lineup } from './lineup';
 import { measured } from './measured';
@@ -10,14 +11,19 @@ import type { Sliced } from './slicing';
 const SEED = 417;
 
 /** The first demo study: four machines for the clip bench of a bicycle repair co-operative. */
-export function clipBench(sliced: ReadonlyMap<string, Sliced>): Study {
+export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly DemoPart[]): Study {
   const draws = drawsFrom(SEED);
-  const bench = { ...lineup(), ...artefacts(), ...runs(draws, sliced) };
+  const bench = { ...lineup(), ...artefacts(parts), ...runs(draws, sliced) };
+  const found = measured(draws, bench);
+  const eyes = judged(draws, bench);
+  const checked = gauge(draws, bench, found);
   const tables = {
     ...emptyTables(),
     ...bench,
-    ...measured(draws, bench),
-    ...judged(draws, bench),
+    ...found,
+    ...eyes,
+    ...checked,
+    readings: [...found.readings, ...checked.readings],
   };
   return {
     meta: {

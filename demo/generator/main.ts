@@ -1,19 +1,41 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { writePackage } from '../../src/core/package';
+import type { Study } from '../../src/core/study';
+import { demoParts, type DemoPart } from './artefacts';
 import { clipBench } from './clip-bench';
-import { slicedFiles } from './slicing';
+import { slicedFiles, type Sliced } from './slicing';
+import { gannetUpdate } from './update';
 
 /** Writes the demo studies as packages under a folder. */
-export function writeDemo(folder: string): void {
+export async function writeDemo(folder: string): Promise<void> {
   const sliced = slicedFiles();
-  const study = clipBench(sliced);
+  const parts = await demoParts();
+  writeStudy(folder, clipBench(sliced, parts), sliced, parts);
+  writeStudy(folder, gannetUpdate(sliced, parts), sliced, parts);
+}
+
+/** Writes a study with the meshes and sliced files that its rows name. */
+function writeStudy(
+  folder: string,
+  study: Study,
+  sliced: ReadonlyMap<string, Sliced>,
+  parts: readonly DemoPart[],
+): void {
+  const { artefacts, prints, planned } = study.tables;
   const target = join(folder, study.meta.name);
   rmSync(target, { recursive: true, force: true });
-  mkdirSync(join(target, 'sliced'), { recursive: true });
-  for (const [path, text] of writePackage(study)) writeFileSync(join(target, path), text);
+  const write = (path: string, content: string | Uint8Array) => {
+    mkdirSync(dirname(join(target, path)), { recursive: true });
+    writeFileSync(join(target, path), content);
+  };
+  for (const [path, text] of writePackage(study)) write(path, text);
+  for (const { mesh } of parts) {
+    if (artefacts.some((row) => row.mesh === mesh.path)) write(mesh.path, mesh.bytes);
+  }
+  const named = new Set([...prints, ...planned].map((row) => row.toolpath));
   for (const { path, text } of sliced.values()) {
-    writeFileSync(join(target, path), gzipSync(text, { level: 9 }));
+    if (named.has(path)) write(path, gzipSync(text, { level: 9 }));
   }
 }

@@ -1,5 +1,5 @@
 import type { Cause, IncidentMode, Outcome, Row, Tables } from '../../src/core/study';
-import { TILE_PLACES } from './artefacts';
+import { TILE_PLACES } from './tile-places';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';
 import type { Sliced } from './slicing';

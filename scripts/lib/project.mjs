@@ -83,3 +83,6 @@ export async function ensureBuilt() {
   mkdirSync(dirname(builtFrom), { recursive: true });
   writeFileSync(builtFrom, wanted);
 }
+
+/** The demo studies' folders; the last one is listed first. */
+export const DEMO_STUDIES = ['gannet-update', 'clip-bench'].map((name) => join(ROOT, 'demo', name));

@@ -3,8 +3,14 @@ import { fairnessOfAll, type Fairness } from './fairness';
 import {
   accuracyOfAll,
   accuracyPair,
+  byPlace,
+  driversOf,
+  instrumentsOfAll,
   measure,
   type Accuracy,
+  type Driver,
+  type InstrumentUse,
+  type PlaceChange,
   plateOfAll,
   printValues,
   specimenErrors,
@@ -69,6 +75,11 @@ export interface Results {
   noise: Record<string, Record<string, { at_1m_db: number }>> | null;
   claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
   gauge: Record<string, Record<string, GaugeStudy>> | null;
+  /** Against the reference: which dimensions drive the difference, largest share first. */
+  drivers: Record<string, Driver[]> | null;
+  /** Against the reference, place by place of the plate, where that is what the study asks. */
+  by_place: Record<string, Record<string, PlaceChange[]>> | null;
+  instruments: Record<string, InstrumentUse> | null;
   fairness: Fairness[];
   /** How much prints of one contender and artefact scatter, in the units of `pairs`. */
   scatter: { accuracy_mm: Scatter | null; ln_print_s: Scatter | null };
@@ -130,6 +141,12 @@ export function evaluate(study: Study, options: EvaluateOptions = {}): Results {
         }))
       : null,
     gauge: has('readings') ? gaugeOfAll(index) : null,
+    drivers: measurements && against(index, reference, (id, to) => driversOf(measurements, id, to)),
+    by_place:
+      measurements && study.meta.intent === 'before-after'
+        ? against(index, reference, (id, to) => byPlace(measurements, id, to))
+        : null,
+    instruments: measurements && instrumentsOfAll(index, measurements),
     fairness: fairnessOfAll(index, reference),
     scatter: {
       accuracy_mm:
@@ -154,6 +171,16 @@ const contenderIds = (index: StudyIndex): string[] =>
 
 const othersThan = (index: StudyIndex, reference: string): string[] =>
   contenderIds(index).filter((contender) => contender !== reference);
+
+/** Something of every contender but the reference, compared with it. */
+const against = <Found>(
+  index: StudyIndex,
+  reference: string | null,
+  find: (contender: string, reference: string) => Found,
+): Record<string, Found> =>
+  reference === null
+    ? {}
+    : Object.fromEntries(othersThan(index, reference).map((id) => [id, find(id, reference)]));
 
 function accuracyPairs(
   index: StudyIndex,

@@ -30,6 +30,9 @@ export interface Sections {
   ladders: Results['ladders'];
   functions: Results['functions'];
   gauge: Results['gauge'];
+  drivers: Results['drivers'];
+  by_place: Results['by_place'];
+  instruments: Results['instruments'];
 }
 
 export type SectionName = keyof Sections;
@@ -53,6 +56,9 @@ export const SECTION_NAMES: readonly SectionName[] = [
   'ladders',
   'functions',
   'gauge',
+  'drivers',
+  'by_place',
+  'instruments',
 ];
 
 /** Splits results into sections, each as JSON text. */
@@ -87,6 +93,9 @@ export function sectionsOf(results: Results): Record<SectionName, string> {
     ladders: results.ladders,
     functions: results.functions,
     gauge: results.gauge,
+    drivers: results.drivers,
+    by_place: results.by_place,
+    instruments: results.instruments,
   };
   return Object.fromEntries(
     Object.entries(sections).map(([name, value]) => [name, JSON.stringify(value)]),

@@ -96,3 +96,5 @@ export {
 export { change as inChange } from './database';
 export { listChanges } from './repositories/changes';
 export type { Transaction } from 'sequelize';
+export { findMeshSheet, keepMeshSheet } from './repositories/mesh-sheets';
+export { hasReadings } from './repositories/readings';

@@ -39,3 +39,21 @@ export async function artefactsWithDimensions(studyId: string): Promise<Readonly
   const rows = await listRows(app().db, studyId, 'dimensions');
   return new Set(rows.map((row) => String(row.artefact_id)));
 }
+
+/** The names of dimensions, by `artefact/dimension`. */
+export async function dimensionNames(studyId: string): Promise<Record<string, string>> {
+  const rows = await listRows(app().db, studyId, 'dimensions');
+  return Object.fromEntries(
+    rows.map((row) => [`${String(row.artefact_id)}/${String(row.dimension_id)}`, String(row.name)]),
+  );
+}
+
+/** What was fitted or changed on each contender, where it says. */
+export async function contenderChanges(studyId: string): Promise<Record<string, string>> {
+  const rows = await listRows(app().db, studyId, 'contenders');
+  return Object.fromEntries(
+    rows.flatMap((row) =>
+      row.change === null ? [] : [[String(row.contender_id), String(row.change)]],
+    ),
+  );
+}

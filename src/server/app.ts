@@ -14,6 +14,10 @@ export interface App {
   threads: Piscina;
   /** Threads that read sliced files, apart from those that a page waits for. */
   readers: Piscina;
+  /** Threads that read and draw meshes. */
+  drawers: Piscina;
+  /** Which drawing this is: sheets of other ones are drawn anew. */
+  drawingEdition: string;
   /** Work that outlives a request; there once the server has started it. */
   jobs: JobQueue | null;
   /** The bench link; there once the server has started it. */
@@ -25,18 +29,25 @@ export interface App {
 const KEY = Symbol.for('vergleich.app');
 const holder = globalThis as unknown as Record<symbol, App | undefined>;
 
+/** A hash of workers' code. */
+function editionOf(...files: string[]): string {
+  const hash = createHash('sha256');
+  for (const file of files) hash.update(readFileSync(file));
+  return hash.digest('hex').slice(0, 16);
+}
+
 function openApp(): App {
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL must name the database');
   const folder = join(process.cwd(), 'dist', 'workers');
   const evaluation = join(folder, 'evaluate.js');
   const reading = join(folder, 'toolpath.js');
-  const edition = createHash('sha256');
-  for (const file of [evaluation, reading]) edition.update(readFileSync(file));
+  const drawing = join(folder, 'mesh.js');
   const pool = { minThreads: 1, maxThreads: 2, idleTimeout: 60_000 };
   return {
     db: openDatabase(databaseUrl),
-    edition: edition.digest('hex').slice(0, 16),
+    edition: editionOf(evaluation, reading),
+    drawingEdition: editionOf(drawing),
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
     threads: new Piscina({ filename: evaluation, ...pool }),
     readers: new Piscina({
@@ -44,6 +55,12 @@ function openApp(): App {
       ...pool,
       minThreads: 0,
       resourceLimits: { maxOldGenerationSizeMb: 300 },
+    }),
+    drawers: new Piscina({
+      filename: drawing,
+      ...pool,
+      minThreads: 0,
+      resourceLimits: { maxOldGenerationSizeMb: 600 },
     }),
     jobs: null,
     link: null,
@@ -60,6 +77,7 @@ export async function closeApp(): Promise<void> {
   if (!open) return;
   await open.link?.stop();
   await open.jobs?.stop();
+  await open.drawers.close({ force: true });
   await open.readers.close({ force: true });
   await open.threads.close({ force: true });
   await open.db.sequelize.close();

@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
-import { join } from 'node:path';
+import { delimiter, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import compression from 'compression';
 import type { IncomingMessage, ServerResponse } from 'node:http';
@@ -26,12 +26,15 @@ const HEADERS = {
 
 type Handler = (req: IncomingMessage, res: ServerResponse) => void;
 
+/** Imports the demo studies into a database without any; the last one stands first in the list. */
 async function loadDemo(): Promise<void> {
   const { db, log } = app();
-  const path = process.env.DEMO_STUDY;
-  if (!path || (await listStudies(db)).length > 0) return;
-  const outcome = await importStudy(db, path);
-  if (outcome.studyId === null) log.error({ faults: outcome.faults }, 'the demo study has faults');
+  const paths = process.env.DEMO_STUDY?.split(delimiter).filter(Boolean) ?? [];
+  if (paths.length === 0 || (await listStudies(db)).length > 0) return;
+  for (const path of paths) {
+    const { studyId, faults } = await importStudy(db, path);
+    if (studyId === null) log.error({ faults }, 'the demo study has faults');
+  }
 }
 
 /** Listens on the port that is asked for, or on the first free one from the default on. */

@@ -1,5 +1,12 @@
 import type { Sections } from '../core/sections';
-import { lotStocks, runOrder, USUAL_ORDER, type LotStock, type PlannedPrint } from '../core/plan';
+import {
+  lotStocks,
+  runOrder,
+  USUAL_ORDER,
+  type LotStock,
+  type OrderOptions,
+  type PlannedPrint,
+} from '../core/plan';
 import { contenderMarks, type ContenderMark, type Print, type Row } from '../core/study';
 import {
   listRows,
@@ -28,7 +35,7 @@ export interface PlanData {
   files: SlicedSummary[];
   warnings: Record<string, string>;
   order: OrderedPrint[];
-  options: typeof USUAL_ORDER;
+  options: OrderOptions;
   stocks: LotStock[];
   spools: VersionedRow[];
   scatter: Sections['scatter'];
@@ -82,7 +89,7 @@ export function orderedPrints(
   planned: readonly Row<'planned'>[],
   prints: readonly Place[],
   openPrints: readonly Place[],
-  options: typeof USUAL_ORDER,
+  options: OrderOptions,
 ): OrderedPrint[] {
   const key = (row: Place) => `${row.contender_id} ${row.artefact_id} ${row.repeat}`;
   const done = new Set(prints.map(key));

@@ -1,5 +1,5 @@
 import { USUAL_ORDER } from '../core/plan';
-import type { OpenPrint, Row } from '../core/study';
+import { groupBy, type OpenPrint, type Row } from '../core/study';
 import {
   findStudy,
   latestIncidents,
@@ -36,6 +36,8 @@ export interface RunsData {
   photos: VersionedRow[];
   artefacts: { id: string; name: string }[];
   materials: { id: string; name: string }[];
+  /** Where the copies of an artefact lie that its mesh places, mm from the middle of the plate. */
+  copyPlaces: Record<string, [number, number][]>;
   /** Machine of each contender. */
   machineOf: Record<string, string>;
   codes: string[];
@@ -75,9 +77,10 @@ export async function runsData(studyId: string): Promise<RunsData> {
       listSlicedFiles(db, studyId),
       planWarnings(studyId),
     ]);
-  const [materials, photos, codes, tallies, places] = await Promise.all([
+  const [materials, photos, copies, codes, tallies, places] = await Promise.all([
     listRows(db, studyId, 'materials'),
     listRows(db, studyId, 'incident_photos'),
+    listRows(db, studyId, 'copy_places'),
     stickerCodes(db, studyId),
     tallyPrints(db, studyId),
     printedPlaces(db, studyId),
@@ -90,6 +93,14 @@ export async function runsData(studyId: string): Promise<RunsData> {
     materials: materials.map((row) => ({ id: String(row.material_id), name: materialName(row) })),
     machineOf: Object.fromEntries(
       contenders.map((row) => [String(row.contender_id), String(row.machine_id)]),
+    ),
+    copyPlaces: Object.fromEntries(
+      [...groupBy(copies, (row) => String(row.artefact_id))].map(([id, own]) => [
+        id,
+        [...own]
+          .sort((a, b) => Number(a.copy) - Number(b.copy))
+          .map((row) => [Number(row.x_mm), Number(row.y_mm)] as [number, number]),
+      ]),
     ),
     codes,
     tallies,

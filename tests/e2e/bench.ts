@@ -1,9 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { delimiter, join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
 import { freshDatabase } from '../support/database';
-import { DEMO } from '../support/demo-files';
+import { DEMO_STUDIES } from '../support/demo-files';
 
 /** A running application with the demo study in a database of its own. */
 export interface Bench {
@@ -28,7 +28,7 @@ function startServer(
       NODE_ENV: 'production',
       ASTRO_NODE_AUTOSTART: 'disabled',
       DATABASE_URL: databaseUrl,
-      DEMO_STUDY: DEMO,
+      DEMO_STUDY: DEMO_STUDIES.join(delimiter),
       HOST: '127.0.0.1',
       PORT: String(port),
       MQTT_PORT: String(linkPort),

@@ -4,6 +4,9 @@ import { join, relative } from 'node:path';
 /** The demo study's folder. */
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
+/** The demo studies' folders, in the order in which they are imported. */
+export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO];
+
 /** The files of the demo study, in memory. */
 export const demoFiles = (): Map<string, Uint8Array> =>
   new Map(

@@ -1,4 +1,4 @@
-import { TILE_PLACES } from '../artefacts';
+import { TILE_PLACES } from '../tile-places';
 
 /** A region of a slice: a rectangle or a disc, and what is cut out of it. */
 export interface Region {

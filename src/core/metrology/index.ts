@@ -6,3 +6,6 @@ export { accuracyPair, type AccuracyPair } from './pair-values';
 export { doubtReading, type Doubt } from './doubt';
 export { plateOfAll, type PlateFit } from './plate';
 export { squarenessOfAll, type Squareness } from './squareness';
+export { driversOf, type Driver } from './drivers';
+export { byPlace, type PlaceChange } from './by-place';
+export { instrumentsOfAll, type InstrumentUse } from './instruments';

@@ -19,6 +19,8 @@ export interface OrderOptions {
   block_by: 'repeat' | 'lot' | 'day';
   /** Prints that a day holds, for blocks by day. */
   prints_per_day: number;
+  /** How often each dimension of a specimen is read. */
+  readings?: number | undefined;
 }
 
 export const USUAL_ORDER: OrderOptions = { seed: 1, block_by: 'repeat', prints_per_day: 8 };

@@ -118,6 +118,9 @@ export const DEFECTS = [
   'fine-diagonal-texture',
 ] as const;
 
+/** The sides that an artefact is drawn from. */
+export const DRAWN_SIDES = ['front', 'top', 'left', 'right', 'back', 'bottom'] as const;
+
 export const PHOTO_VIEWS = ['front', 'back', 'left', 'right', 'top', 'bottom', 'detail'] as const;
 
 export const PANEL_KINDS = ['paired', 'triangle', 'guess'] as const;
@@ -130,6 +133,7 @@ export const NOISE_STATES = ['idle', 'standby', 'printing', 'fans-full'] as cons
 
 export type Intent = (typeof INTENTS)[number];
 export type Axis = (typeof AXES)[number];
+export type LadderQuantity = (typeof LADDER_QUANTITIES)[number];
 export type DimensionKind = (typeof DIMENSION_KINDS)[number];
 export type PrintEventKind = (typeof PRINT_EVENTS)[number];
 export type Outcome = (typeof OUTCOMES)[number];

@@ -21,7 +21,7 @@ export interface StudyIndex {
   prints: ReadonlyMap<string, Print>;
   specimens: ReadonlyMap<string, Specimen>;
   instruments: ReadonlyMap<string, Instrument>;
-  /** Dimensions by `artefact_id/dimension_id`. */
+  /** Dimensions by `artefact_id/dimension_id`; those that are retired are not here. */
   dimensions: ReadonlyMap<string, Dimension>;
   printsOfContender: ReadonlyMap<string, readonly Print[]>;
   specimensOfPrint: ReadonlyMap<string, readonly Specimen[]>;
@@ -53,6 +53,12 @@ export const withinArtefact = (artefactId: string, localId: string): string =>
 /** Finds every row of a study by its id once, so that the calculations need not search. */
 export function indexStudy(study: Study): StudyIndex {
   const { tables } = study;
+  const retired = new Set(
+    tables.retired_dimensions.map((row) => withinArtefact(row.artefact_id, row.dimension_id)),
+  );
+  const inUse = tables.dimensions.filter(
+    (row) => !retired.has(withinArtefact(row.artefact_id, row.dimension_id)),
+  );
   return {
     study,
     machines: byKey(tables.machines, (row) => row.machine_id),
@@ -62,9 +68,7 @@ export function indexStudy(study: Study): StudyIndex {
     prints: byKey(tables.prints, (row) => row.print_id),
     specimens: byKey(tables.specimens, (row) => row.specimen_id),
     instruments: byKey(tables.instruments, (row) => row.instrument_id),
-    dimensions: byKey(tables.dimensions, (row) =>
-      withinArtefact(row.artefact_id, row.dimension_id),
-    ),
+    dimensions: byKey(inUse, (row) => withinArtefact(row.artefact_id, row.dimension_id)),
     printsOfContender: groupBy(tables.prints, (row) => row.contender_id),
     specimensOfPrint: groupBy(tables.specimens, (row) => row.print_id),
     incidentsOfPrint: groupBy(

@@ -25,6 +25,8 @@ export const planSchema = z.object({
   seed: z.number().int().nonnegative(),
   block_by: z.enum(['repeat', 'lot', 'day']),
   prints_per_day: z.number().int().positive().max(1000),
+  /** How often each dimension of a specimen is read; once where it is not said. */
+  readings: z.number().int().min(1).max(9).optional(),
 });
 
 export const scorecardSchema = z.looseObject({

@@ -1,10 +1,16 @@
 import type { z } from 'zod';
 import {
   artefactRow,
+  copyPlaceRow,
+  dimensionPlaceRow,
   dimensionRow,
+  functionCheckRow,
+  ladderPlaceRow,
   ladderRow,
   ladderStepRow,
+  retiredDimensionRow,
   squareRow,
+  zonePlaceRow,
   zoneRow,
 } from './rows/artefacts';
 import {
@@ -12,6 +18,7 @@ import {
   claimRow,
   findingRow,
   functionResultRow,
+  gaugePlanRow,
   inspectionRow,
   instrumentRow,
   ladderResultRow,
@@ -20,6 +27,7 @@ import {
   photoRow,
   readingRow,
   unmeasuredRow,
+  zeroCheckRow,
 } from './rows/evidence';
 import {
   acceptedDifferenceRow,
@@ -154,6 +162,42 @@ export const TABLES = {
       ofArtefact('dimensions', 'diagonal_2'),
     ],
   }),
+  dimension_places: spec({
+    title: 'places of dimensions',
+    row: dimensionPlaceRow,
+    key: ['artefact_id', 'dimension_id'],
+    references: [ref('artefact_id', 'artefacts'), ofArtefact('dimensions', 'dimension_id')],
+  }),
+  retired_dimensions: spec({
+    title: 'retired dimensions',
+    row: retiredDimensionRow,
+    key: ['artefact_id', 'dimension_id'],
+    references: [ref('artefact_id', 'artefacts'), ofArtefact('dimensions', 'dimension_id')],
+  }),
+  ladder_places: spec({
+    title: 'places of ladder steps',
+    row: ladderPlaceRow,
+    key: ['artefact_id', 'ladder_id', 'step'],
+    references: [ref('artefact_id', 'artefacts'), ofArtefact('ladder_steps', 'ladder_id', 'step')],
+  }),
+  zone_places: spec({
+    title: 'places of zones',
+    row: zonePlaceRow,
+    key: ['artefact_id', 'zone_id'],
+    references: [ref('artefact_id', 'artefacts'), ofArtefact('zones', 'zone_id')],
+  }),
+  copy_places: spec({
+    title: 'places of copies',
+    row: copyPlaceRow,
+    key: ['artefact_id', 'copy'],
+    references: [ref('artefact_id', 'artefacts')],
+  }),
+  function_checks: spec({
+    title: 'function checks',
+    row: functionCheckRow,
+    key: ['artefact_id', 'check'],
+    references: [ref('artefact_id', 'artefacts')],
+  }),
   planned: spec({
     title: 'planned prints',
     row: plannedRow,
@@ -223,6 +267,22 @@ export const TABLES = {
     row: unmeasuredRow,
     key: ['specimen_id', 'dimension_id'],
     references: [ref('specimen_id', 'specimens'), ofSpecimen('dimensions', 'dimension_id')],
+  }),
+  zero_checks: spec({
+    title: 'zero checks',
+    row: zeroCheckRow,
+    key: ['zero_check_id'],
+    references: [ref('instrument_id', 'instruments')],
+  }),
+  gauge_plans: spec({
+    title: 'gauge studies',
+    row: gaugePlanRow,
+    key: ['gauge_plan_id'],
+    references: [
+      ref('instrument_id', 'instruments'),
+      ref('artefact_id', 'artefacts'),
+      ofArtefact('dimensions', 'dimension_id'),
+    ],
   }),
   ladder_results: spec({
     title: 'ladder results',

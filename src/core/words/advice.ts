@@ -1,4 +1,5 @@
 import type { Accuracy, AxisFit } from '../metrology';
+import type { Interval } from '../stats';
 import type { Axis } from '../study';
 
 /** One thing that is off along an axis, and what would mend it, in words. */
@@ -15,6 +16,9 @@ export interface SaidAdvice {
 const AXIS_NAMES: Record<Axis, string> = { x: 'X', y: 'Y', z: 'Z', none: 'Round features' };
 
 const hundredths = (value: number): string => Math.abs(value).toFixed(2);
+/** Half the width of an interval, where it has ends: ± 0.004. */
+const within = ({ low, high }: Interval, digits: number, factor = 1): string =>
+  low === null || high === null ? '' : ` ± ${((factor * (high - low)) / 2).toFixed(digits)}`;
 const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(3)}`;
 
 /** What the fits of a contender's axes advise, where they advise anything. */
@@ -27,7 +31,9 @@ export function saidAdvice(accuracy: Pick<Accuracy, 'fit'>): SaidAdvice[] {
     if (advice.scale_to_enter?.estimate != null) {
       const off = 100 * (1 / advice.scale_to_enter.estimate - 1);
       findings.push(`${Math.abs(off).toFixed(2)} % ${off < 0 ? 'small' : 'large'}`);
-      remedies.push(`scale ${(100 * advice.scale_to_enter.estimate).toFixed(2)} %`);
+      remedies.push(
+        `scale ${(100 * advice.scale_to_enter.estimate).toFixed(2)}${within(advice.scale_to_enter, 2, 100)} %`,
+      );
     }
     if (advice.wall_compensation_mm?.estimate != null) {
       const walls = -2 * advice.wall_compensation_mm.estimate;
@@ -36,14 +42,16 @@ export function saidAdvice(accuracy: Pick<Accuracy, 'fit'>): SaidAdvice[] {
       findings.push(`${what} ${hundredths(walls)} mm too ${way}`);
       remedies.push(
         axis === 'z'
-          ? `Z offset ${signed(-walls)} mm`
-          : `${signed(advice.wall_compensation_mm.estimate)} mm per wall`,
+          ? `Z offset ${signed(-walls)}${within(advice.wall_compensation_mm, 3, 2)} mm`
+          : `${signed(advice.wall_compensation_mm.estimate)}${within(advice.wall_compensation_mm, 3)} mm per wall`,
       );
     }
     if (advice.hole_extra_mm?.estimate != null) {
       const lost = 2 * advice.hole_extra_mm.estimate;
       findings.push(`holes ${lost > 0 ? 'lose' : 'gain'} another ${hundredths(lost)} mm`);
-      remedies.push(`holes ${signed(advice.hole_extra_mm.estimate)} mm more per wall`);
+      remedies.push(
+        `holes ${signed(advice.hole_extra_mm.estimate)}${within(advice.hole_extra_mm, 3)} mm more per wall`,
+      );
     }
     return [
       {

@@ -1,3 +1,4 @@
+export { beforeAfterSentence } from './before-after';
 export { saidAdvice, type SaidAdvice } from './advice';
 export { saidVerdict } from './verdict';
 export { toggled, viewOf, viewQuery, withReference, type View } from './view';

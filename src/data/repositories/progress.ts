@@ -24,6 +24,13 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
        select s.specimen_id, p.artefact_id from specimens s
        join own_prints p using (print_id) where s.study_id = $1
      ),
+     in_use as (
+       select artefact_id, dimension_id from dimensions where study_id = $1
+       except select artefact_id, dimension_id from retired_dimensions where study_id = $1
+     ),
+     owed as (
+       select specimen_id, dimension_id from parts join in_use using (artefact_id)
+     ),
      contender_count as (select count(*) as n from contenders where study_id = $1)
      select
        (select n from contender_count)::int as contenders,
@@ -42,9 +49,8 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
           select specimen_id, dimension_id from readings
             where study_id = $1 and superseded_at is null
           union select specimen_id, dimension_id from unmeasured where study_id = $1
-       ) c)::int as cells_measured,
-       (select count(*) from parts join dimensions d
-          on d.study_id = $1 and d.artefact_id = parts.artefact_id)::int as cells_owed,
+       ) c join owed using (specimen_id, dimension_id))::int as cells_measured,
+       (select count(*) from owed)::int as cells_owed,
        (select count(*) from (
           select distinct specimen_id, zone_id from inspections where study_id = $1
        ) z)::int as zones_inspected,

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream } from 'node:stream/web';
 import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
 import { problemOf, RequestError } from './problem';
@@ -46,6 +48,27 @@ export async function body<Schema extends z.ZodType>(
     throw new RequestError(400, 'The content is not JSON.');
   }
   return schema.parse(parsed);
+}
+
+/**
+ * The content of a request as it is, a file.
+ *
+ * @param tooLarge what is said where it is longer than `most` bytes
+ */
+export async function bytesOf(
+  { request }: APIContext,
+  most: number,
+  tooLarge: string,
+): Promise<Buffer> {
+  if (!request.body) throw new RequestError(400, 'Send the file as the content of the request.');
+  const parts: Buffer[] = [];
+  let bytes = 0;
+  for await (const part of Readable.fromWeb(request.body as unknown as ReadableStream)) {
+    bytes += (part as Buffer).length;
+    if (bytes > most) throw new RequestError(413, tooLarge);
+    parts.push(part as Buffer);
+  }
+  return Buffer.concat(parts);
 }
 
 /** Who works at the bench: initials that the browser keeps and sends along. */

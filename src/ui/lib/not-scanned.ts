@@ -17,3 +17,6 @@ export function unlessScanned(event: KeyboardEvent, act: () => void): void {
   last = event.timeStamp;
   if (!isBurst) waiting = setTimeout(act, SCANNER_MS);
 }
+
+/** How long a letter may stand alone before it is taken for a command. */
+export const ALONE_MS = SCANNER_MS + 15;

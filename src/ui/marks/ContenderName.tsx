@@ -6,13 +6,13 @@ interface ContenderNameProps {
   isReference: boolean;
 }
 
-/** A contender's badge with its machine's name and the kind of its profile. */
+/** A contender's badge with its machine's name and what tells it from the machine's others. */
 export function ContenderName({ mark, isReference }: ContenderNameProps) {
   return (
     <span className="flex items-center gap-1.5">
       <Badge mark={mark} isReference={isReference} />
       <span className="truncate">
-        {mark.machineName} <small className="text-ink-2">{mark.isTuned ? 'tuned' : 'stock'}</small>
+        {mark.machineName} <small className="text-ink-2">{mark.variant}</small>
       </span>
     </span>
   );

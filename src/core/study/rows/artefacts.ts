@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { AXES, DIMENSION_KINDS, LADDER_QUANTITIES } from '../catalogues';
+import { AXES, DIMENSION_KINDS, DRAWN_SIDES, LADDER_QUANTITIES } from '../catalogues';
 import {
   anyNumber,
   choice,
@@ -11,6 +11,7 @@ import {
   positive,
   sha256,
   text,
+  time,
 } from '../values';
 
 /** A benchmark part. */
@@ -68,4 +69,59 @@ export const zoneRow = z.object({
   zone_id: id(),
   name: text(),
   weight: maybe(nonNegative()),
+});
+
+/** The two places between which a dimension is measured, on the artefact's mesh. */
+export const dimensionPlaceRow = z.object({
+  artefact_id: id(),
+  dimension_id: id(),
+  x1_mm: anyNumber(),
+  y1_mm: anyNumber(),
+  z1_mm: anyNumber(),
+  x2_mm: anyNumber(),
+  y2_mm: anyNumber(),
+  z2_mm: anyNumber(),
+});
+
+/** A dimension that is no longer measured; its readings stay, and leave the results. */
+export const retiredDimensionRow = z.object({
+  artefact_id: id(),
+  dimension_id: id(),
+  at: maybe(time()),
+  reason: maybe(text()),
+});
+
+/** Where a step of a ladder is, on the artefact's mesh. */
+export const ladderPlaceRow = z.object({
+  artefact_id: id(),
+  ladder_id: id(),
+  step: count(),
+  x_mm: anyNumber(),
+  y_mm: anyNumber(),
+  z_mm: anyNumber(),
+});
+
+/** A zone as a rectangle on one side of the artefact: u to the right and v upwards on the sheet. */
+export const zonePlaceRow = z.object({
+  artefact_id: id(),
+  zone_id: id(),
+  side: choice(DRAWN_SIDES),
+  u1_mm: anyNumber(),
+  v1_mm: anyNumber(),
+  u2_mm: anyNumber(),
+  v2_mm: anyNumber(),
+});
+
+/** Where a copy lies that the mesh itself places, from the middle of the plate. */
+export const copyPlaceRow = z.object({
+  artefact_id: id(),
+  copy: count(),
+  x_mm: anyNumber(),
+  y_mm: anyNumber(),
+});
+
+/** A trial of the part's job that every specimen is to be put to. */
+export const functionCheckRow = z.object({
+  artefact_id: id(),
+  check: text(),
 });

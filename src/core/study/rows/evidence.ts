@@ -139,3 +139,25 @@ export const noiseRow = z.object({
   distance_m: positive(),
   db_a: anyNumber(),
 });
+
+/** What an instrument showed with its jaws closed, or on nothing. */
+export const zeroCheckRow = z.object({
+  zero_check_id: id(),
+  instrument_id: id(),
+  at: time(),
+  value_mm: anyNumber(),
+  operator: maybe(text()),
+});
+
+/** Which parts are measured by whom, how often, to find out what an instrument is good for. */
+export const gaugePlanRow = z.object({
+  gauge_plan_id: id(),
+  instrument_id: id(),
+  artefact_id: id(),
+  dimension_id: id(),
+  /** Ids of specimens, separated by blanks. */
+  specimens: text(),
+  /** Initials, separated by blanks. */
+  operators: text(),
+  trials: count(),
+});

@@ -7,13 +7,15 @@ interface DimensionListProps {
   current: string | null;
   cellOf: (dimensionId: string) => BenchCell;
   zeroOf: (instrumentId: string | null) => number;
+  /** Readings that the plan asks of each. */
+  wanted: number;
   pending: ReadonlySet<string>;
   onChoose: (dimensionId: string) => void;
 }
 
 /** The dimensions of the specimen at hand, with what is known of each. */
 export function DimensionList(props: DimensionListProps) {
-  const { dimensions, current, cellOf, zeroOf, pending, onChoose } = props;
+  const { dimensions, current, cellOf, zeroOf, wanted, pending, onChoose } = props;
   return (
     <table className="w-full">
       <thead>
@@ -67,6 +69,7 @@ export function DimensionList(props: DimensionListProps) {
                 <span className="sr-only">{values.length}</span>
                 <span aria-hidden="true">
                   {cell.readings.map((row) => (pending.has(row.reading_id) ? '◌' : '●')).join('')}
+                  {'○'.repeat(cell.isUnmeasurable ? 0 : Math.max(0, wanted - values.length))}
                 </span>
               </td>
             </tr>

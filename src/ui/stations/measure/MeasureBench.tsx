@@ -2,13 +2,17 @@ import { useMemo, useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SpecimenFacts } from '../../../data';
 import type { MeasureBenchData } from '../../../server/measure-page';
-import { Badge } from '../../marks/Badge';
 import { fixed, signed } from '../../lib/format';
 import { useRemembered } from '../../lib/remembered';
+import { BenchDrawing } from './BenchDrawing';
+import { BenchHead, NO_INSTRUMENT } from './BenchHead';
 import { DimensionList } from './DimensionList';
+import { PastedColumn } from './PastedColumn';
 import { ReadingField, type BenchCommand } from './ReadingField';
 import { SpecimenStrip } from './SpecimenStrip';
 import { useSpecimen } from './use-specimen';
+import { ZeroField } from './ZeroField';
+import { ZeroLine } from './ZeroLine';
 
 interface MeasureBenchProps extends MeasureBenchData {
   studyId: string;
@@ -18,20 +22,27 @@ interface MeasureBenchProps extends MeasureBenchData {
 }
 
 const INSTRUMENT_KEY = 'vergleich.instrument';
-const NO_INSTRUMENT = '-';
+const BLIND_KEY = 'vergleich.blind';
 
 /** Where to begin: what the address asks for, else the first specimen that is not all measured. */
-function firstSpecimen(props: MeasureBenchProps): string | null {
-  const { specimens, asked, dimensions } = props;
-  const wanted = specimens.find((one) => one.specimen_id === asked || one.code === asked);
-  const open = specimens.find((one) => one.measured < (dimensions[one.artefact_id]?.length ?? 0));
-  return (wanted ?? open ?? specimens[0])?.specimen_id ?? null;
+function firstSpecimen(props: MeasureBenchProps, order: readonly SpecimenFacts[]): string | null {
+  const { asked, dimensions } = props;
+  const wanted = order.find((one) => one.specimen_id === asked || one.code === asked);
+  const open = order.find((one) => one.measured < (dimensions[one.artefact_id]?.length ?? 0));
+  return (wanted ?? open ?? order[0])?.specimen_id ?? null;
 }
 
 /** Measuring at the keyboard: a value, Enter, the next dimension, the next specimen. */
 export function MeasureBench(props: MeasureBenchProps) {
-  const { studyId, specimens, dimensions, instruments, marks } = props;
-  const [specimenId, setSpecimenId] = useState(() => firstSpecimen(props));
+  const { studyId, dimensions, instruments, marks, drawings, readings: wanted } = props;
+  const [blindness, rememberBlindness] = useRemembered(BLIND_KEY);
+  const isBlind = blindness === 'blind';
+  const specimens = useMemo(() => {
+    const place = new Map(props.shuffled.map((id, at) => [id, at]));
+    const placeOf = (one: SpecimenFacts) => place.get(one.specimen_id) ?? 0;
+    return isBlind ? [...props.specimens].sort((a, b) => placeOf(a) - placeOf(b)) : props.specimens;
+  }, [props.specimens, props.shuffled, isBlind]);
+  const [specimenId, setSpecimenId] = useState(() => firstSpecimen(props, props.specimens));
   const specimen = specimens.find((one) => one.specimen_id === specimenId) ?? null;
   const list = useMemo(
     () => (specimen ? (dimensions[specimen.artefact_id] ?? []) : []),
@@ -43,24 +54,30 @@ export function MeasureBench(props: MeasureBenchProps) {
   const isOffered =
     remembered === NO_INSTRUMENT || instruments.some((one) => one.id === remembered);
   const chosenInstrument = isOffered ? remembered : (instruments[0]?.id ?? NO_INSTRUMENT);
-  const instrument = chosenInstrument === NO_INSTRUMENT ? null : chosenInstrument;
+  const instrument = instruments.find((one) => one.id === chosenInstrument) ?? null;
+  const [zeros, setZeros] = useState(props.zeros);
+  const [sinceZero, setSinceZero] = useState(0);
+  const [isZeroing, setZeroing] = useState(false);
+  const [pasted, setPasted] = useState<readonly number[] | null>(null);
   const [announcement, setAnnouncement] = useState('');
   const bench = useSpecimen(studyId, specimenId);
 
   const isOpen = (id: string) => {
     const cell = bench.cellOf(id);
-    return cell.readings.length === 0 && !cell.isUnmeasurable;
+    return cell.readings.length < wanted && !cell.isUnmeasurable;
   };
   const current =
     list.find((one) => one.id === chosen) ?? list.find((one) => isOpen(one.id)) ?? list[0];
   const zeroOf = (id: string | null) => instruments.find((one) => one.id === id)?.zero_mm ?? 0;
-  const markOf = (id: string) => marks.find((mark) => mark.contender_id === id);
+  const markOf = (id: string) =>
+    isBlind ? undefined : marks.find((mark) => mark.contender_id === id);
 
   const goTo = (id: string | null, dimension: string | null = null) => {
     if (id === null) return;
     setSpecimenId(id);
     setChosen(dimension);
     setLast(null);
+    setPasted(null);
     const url = new URL(location.href);
     url.searchParams.set('specimen', id);
     history.replaceState(null, '', url);
@@ -69,16 +86,27 @@ export function MeasureBench(props: MeasureBenchProps) {
     const at = specimens.findIndex((one) => one.specimen_id === specimenId);
     const next = specimens[at + by];
     if (next) goTo(next.specimen_id);
-    else setAnnouncement(by > 0 ? 'That was the last specimen.' : 'This is the first specimen.');
+    else {
+      setAnnouncement(
+        by > 0
+          ? 'That was the last specimen: check the zero once more (Z).'
+          : 'This is the first specimen.',
+      );
+    }
   };
-  /** On to the next dimension that has no reading; after the last one, stay on the list's end. */
-  const advance = (from: string) => {
+  /** On to the next dimension that is owed a reading; after the last one, stay on the list's end. */
+  const advance = (from: string, isOwedMore: boolean) => {
     setLast(from);
+    if (isOwedMore) return setChosen(from);
     const at = list.findIndex((one) => one.id === from);
     const after = [...list.slice(at + 1), ...list.slice(0, at)].find((one) => isOpen(one.id));
     setChosen((after ?? list[at + 1] ?? list[at])?.id ?? null);
     if (!after)
       setAnnouncement('All dimensions of this specimen are measured: Ctrl Enter goes on.');
+  };
+  const keep = (dimensionId: string, value: number) => {
+    bench.keep(dimensionId, value, instrument?.id ?? null);
+    setSinceZero((count) => count + 1);
   };
   const command = (asked: BenchCommand) => {
     setAnnouncement('');
@@ -99,10 +127,21 @@ export function MeasureBench(props: MeasureBenchProps) {
           : step(1);
       case 'again':
         return setChosen(last ?? current.id);
+      case 'zero':
+        return instrument
+          ? setZeroing(true)
+          : setAnnouncement('Choose an instrument first: a zero is of an instrument.');
+      case 'blind':
+        rememberBlindness(isBlind ? '' : 'blind');
+        return setAnnouncement(
+          isBlind
+            ? 'The order of the prints, contenders shown.'
+            : 'Shuffled, and whose part it is stays hidden.',
+        );
       case 'unmeasurable':
         bench.markUnmeasurable(current.id);
         setAnnouncement(`${current.name}: cannot be measured.`);
-        return advance(current.id);
+        return advance(current.id, false);
       case 'undo': {
         const undone = bench.undo();
         if (!undone) return setAnnouncement('Nothing to undo in this session.');
@@ -129,8 +168,9 @@ export function MeasureBench(props: MeasureBenchProps) {
       </p>
     );
   }
-  const mark = markOf(specimen.contender_id);
   const cell = bench.cellOf(current.id);
+  const drawing = drawings[specimen.artefact_id];
+  const pasteTargets = list.slice(list.findIndex((one) => one.id === current.id));
   const deviations = list.flatMap((one) => {
     const values = bench.cellOf(one.id).readings;
     if (values.length === 0) return [];
@@ -142,84 +182,102 @@ export function MeasureBench(props: MeasureBenchProps) {
     Math.max(1, dimensions[one.artefact_id]?.length ?? 1);
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
-        <h1 className="text-lg font-semibold">Measure</h1>
-        <span className="rounded-full border border-line bg-sheet px-2">{specimen.artefact}</span>
-        {mark && <Badge mark={mark} />}
-        <b className="font-mono">{specimen.code ?? specimen.specimen_id}</b>
-        <span className="text-xs text-ink-2">
-          print {specimen.print_id}
-          {specimen.copy !== null && `, copy ${specimen.copy}`}, repeat {specimen.repeat}
-        </span>
-        <span className="flex flex-wrap items-center gap-2 md:ml-auto">
-          <label className="flex items-center gap-1.5 text-xs text-ink-2">
-            instrument
-            <select
-              className="field w-auto"
-              value={chosenInstrument}
-              onChange={(event) => rememberInstrument(event.target.value)}
-            >
-              <option value={NO_INSTRUMENT}>not named</option>
-              {instruments.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                  {one.resolution_mm !== null && ` · ${one.resolution_mm} mm`}
-                  {one.zero_mm !== null && ` · zero ${signed(one.zero_mm, 2)}`}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="button" className="action" onClick={() => step(1)}>
-            Next specimen <kbd className="hidden key md:inline">Ctrl ↵</kbd>
-          </button>
-        </span>
-      </div>
-      <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-        <div className="grid grid-cols-1 gap-3">
-          <ReadingField
-            dimension={current}
-            key={`${specimen.specimen_id}/${current.id}/${cell.readings.length}`}
-            earlier={cell.readings.map((row) => row.value_mm - zeroOf(row.instrument_id))}
-            zero_mm={zeroOf(instrument)}
-            onKeep={(value) => {
-              setAnnouncement('');
-              bench.keep(current.id, value, instrument);
-              advance(current.id);
-            }}
-            onCommand={command}
-            onCode={onCode}
-          />
+      <BenchHead
+        specimen={specimen}
+        mark={markOf(specimen.contender_id)}
+        isBlind={isBlind}
+        instruments={instruments}
+        instrument={chosenInstrument}
+        onInstrument={rememberInstrument}
+        onCommand={command}
+      />
+      {instrument && (
+        <ZeroLine
+          studyId={studyId}
+          instrument={instrument}
+          zeros={zeros}
+          sinceZero={sinceZero}
+          onCheck={() => setZeroing(true)}
+        />
+      )}
+      <div
+        className={`grid grid-cols-1 items-start gap-3 lg:grid-rows-[auto_1fr] ${drawing ? 'lg:grid-cols-[minmax(0,11fr)_minmax(0,10fr)]' : 'lg:grid-cols-2'}`}
+      >
+        {drawing && (
+          <div className="order-2 min-w-0 lg:col-start-1 lg:row-span-2 lg:row-start-1">
+            <BenchDrawing
+              drawing={drawing}
+              artefact={specimen.artefact}
+              present={current.id}
+              onChoose={setChosen}
+            />
+          </div>
+        )}
+        <div
+          className={`order-1 grid min-w-0 grid-cols-1 gap-2 lg:row-start-1 ${drawing ? 'lg:col-start-2' : ''}`}
+        >
+          {isZeroing && instrument ? (
+            <ZeroField
+              studyId={studyId}
+              instrument={instrument}
+              onKept={(zero) => {
+                setZeros((all) => [...all, zero]);
+                setSinceZero(0);
+                setZeroing(false);
+              }}
+              onCancel={() => setZeroing(false)}
+            />
+          ) : pasted ? (
+            <PastedColumn
+              values={pasted}
+              targets={pasteTargets}
+              zero_mm={zeroOf(instrument?.id ?? null)}
+              onKeep={() => {
+                pasted.forEach((value, at) => keep(pasteTargets[at]?.id ?? current.id, value));
+                setAnnouncement(`${pasted.length} readings kept.`);
+                setPasted(null);
+                setChosen(null);
+              }}
+              onCancel={() => setPasted(null)}
+            />
+          ) : (
+            <ReadingField
+              dimension={current}
+              key={`${specimen.specimen_id}/${current.id}/${cell.readings.length}`}
+              earlier={cell.readings.map((row) => row.value_mm - zeroOf(row.instrument_id))}
+              zero_mm={zeroOf(instrument?.id ?? null)}
+              onKeep={(value) => {
+                setAnnouncement('');
+                keep(current.id, value);
+                advance(current.id, cell.readings.length + 1 < wanted);
+              }}
+              onCommand={command}
+              onCode={onCode}
+              onPaste={setPasted}
+            />
+          )}
           <BenchKeys />
           <p role="status" className="min-h-5 px-1">
             {announcement}
             {bench.isBlind && ' The server does not answer: earlier readings are not shown.'}
           </p>
-          {deviations.length > 0 && (
-            <p className="px-1 text-ink-2" data-mark="specimen-summary">
-              This specimen so far: mean absolute deviation{' '}
-              <b className="font-mono text-ink">
-                {fixed(
-                  deviations.reduce((sum, one) => sum + Math.abs(one), 0) / deviations.length,
-                  3,
-                )}
-              </b>{' '}
-              mm, bias{' '}
-              <b className="font-mono text-ink">
-                {signed(deviations.reduce((sum, one) => sum + one, 0) / deviations.length, 3)}
-              </b>{' '}
-              mm, {deviations.length} of {list.length} dimensions.
-            </p>
-          )}
+          {!drawing && <SpecimenSummary deviations={deviations} count={list.length} />}
         </div>
-        <div className="overflow-x-auto sheet">
-          <DimensionList
-            dimensions={list}
-            current={current.id}
-            cellOf={bench.cellOf}
-            zeroOf={zeroOf}
-            pending={bench.pending}
-            onChoose={setChosen}
-          />
+        <div
+          className={`order-3 min-w-0 lg:col-start-2 ${drawing ? 'lg:row-start-2' : 'lg:row-span-2 lg:row-start-1'}`}
+        >
+          <div className="overflow-x-auto sheet">
+            <DimensionList
+              dimensions={list}
+              current={current.id}
+              cellOf={bench.cellOf}
+              zeroOf={zeroOf}
+              wanted={wanted}
+              pending={bench.pending}
+              onChoose={setChosen}
+            />
+          </div>
+          {drawing && <SpecimenSummary deviations={deviations} count={list.length} />}
         </div>
       </div>
       <section className="mt-3 sheet p-3" aria-label="Specimens">
@@ -235,11 +293,35 @@ export function MeasureBench(props: MeasureBenchProps) {
   );
 }
 
+interface SpecimenSummaryProps {
+  /** Deviations of the dimensions that are measured, mm. */
+  deviations: readonly number[];
+  /** Dimensions of the specimen. */
+  count: number;
+}
+
+/** How far off the specimen at hand is so far. */
+function SpecimenSummary({ deviations, count }: SpecimenSummaryProps) {
+  if (deviations.length === 0) return null;
+  const mean = (values: readonly number[]) =>
+    values.reduce((sum, one) => sum + one, 0) / values.length;
+  return (
+    <p className="mt-2 px-1 text-ink-2" data-mark="specimen-summary">
+      This specimen so far: mean absolute deviation{' '}
+      <b className="font-mono text-ink">{fixed(mean(deviations.map(Math.abs)), 3)}</b> mm, bias{' '}
+      <b className="font-mono text-ink">{signed(mean(deviations), 3)}</b> mm, {deviations.length} of{' '}
+      {count} dimensions.
+    </p>
+  );
+}
+
 const BENCH_KEYS = [
   ['Enter', 'keeps it and goes on'],
   ['R', 'read again'],
   ['U', 'undo'],
   ['X', 'cannot be measured'],
+  ['Z', 'zero check'],
+  ['B', 'shuffled and hidden'],
   ['↑ ↓', 'another dimension'],
   ['PgDn', 'next specimen'],
 ] as const;

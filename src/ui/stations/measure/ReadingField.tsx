@@ -3,11 +3,21 @@ import { doubtReading } from '../../../core/metrology/doubt';
 import type { BenchDimension } from '../../../server/measure-page';
 import { readNumber } from '../../lib/entry';
 import { fixed, signed } from '../../lib/format';
+import { ALONE_MS } from '../../lib/not-scanned';
 import { VernierScale } from './VernierScale';
 
 /** What the keys at the bench ask for besides a value. */
 export type BenchCommand =
-  'again' | 'undo' | 'unmeasurable' | 'up' | 'down' | 'skip' | 'next' | 'previous';
+  | 'again'
+  | 'undo'
+  | 'unmeasurable'
+  | 'zero'
+  | 'blind'
+  | 'up'
+  | 'down'
+  | 'skip'
+  | 'next'
+  | 'previous';
 
 interface ReadingFieldProps {
   dimension: BenchDimension;
@@ -18,6 +28,8 @@ interface ReadingFieldProps {
   onCommand: (command: BenchCommand) => void;
   /** Whether a typed text is a specimen's code; it is chosen then. */
   onCode: (text: string) => boolean;
+  /** Told of several values that were pasted at once. */
+  onPaste: (values: number[]) => void;
 }
 
 /** Letters that are commands while the field is empty. */
@@ -25,6 +37,8 @@ const LETTERS: Readonly<Record<string, BenchCommand>> = {
   r: 'again',
   u: 'undo',
   x: 'unmeasurable',
+  z: 'zero',
+  b: 'blind',
 };
 
 const KEYS: Readonly<Record<string, BenchCommand>> = {
@@ -39,12 +53,16 @@ const KEYS: Readonly<Record<string, BenchCommand>> = {
  * It begins anew, by its key, whenever another cell is at hand.
  */
 export function ReadingField(props: ReadingFieldProps) {
-  const { dimension, earlier, zero_mm, onKeep, onCommand, onCode } = props;
+  const { dimension, earlier, zero_mm, onKeep, onCommand, onCode, onPaste } = props;
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState('');
   const [asked, setAsked] = useState<string | null>(null);
   const [message, setMessage] = useState<string | null>(null);
-  useEffect(() => input.current?.focus(), []);
+  const alone = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    input.current?.focus();
+    return () => clearTimeout(alone.current);
+  }, []);
 
   const entry = readNumber(typed);
   const value = 'value' in entry ? entry.value : null;
@@ -68,11 +86,11 @@ export function ReadingField(props: ReadingFieldProps) {
       setMessage('A length cannot be below 0: it stays here until it is mended.');
       return;
     }
-    const doubt = doubtReading(value, dimension.nominal_mm);
+    const doubt = doubtReading(value - zero_mm, dimension.nominal_mm, earlier);
     if (doubt && asked !== text) {
       setAsked(text);
       setMessage(
-        `${text} is ${fixed(Math.abs(doubt.far_mm), 2)} mm ${doubt.far_mm < 0 ? 'below' : 'above'} the nominal ${fixed(dimension.nominal_mm, 2)}. Is it right? Enter again keeps it.`,
+        `${text} is ${fixed(Math.abs(doubt.far_mm), 2)} mm ${doubt.far_mm < 0 ? 'below' : 'above'} ${doubt.from === 'nominal' ? `the nominal ${fixed(dimension.nominal_mm, 2)}` : 'what was read here before'}. Is it right? Enter again keeps it.`,
       );
       return;
     }
@@ -84,6 +102,7 @@ export function ReadingField(props: ReadingFieldProps) {
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     const isEmpty = typed === '';
+    clearTimeout(alone.current);
     const letter = LETTERS[event.key.toLowerCase()];
     const key = KEYS[event.key];
     if (event.key === 'Enter') {
@@ -96,8 +115,11 @@ export function ReadingField(props: ReadingFieldProps) {
     } else if (event.ctrlKey || event.metaKey || event.altKey) {
       return;
     } else if (isEmpty && letter) {
-      event.preventDefault();
-      onCommand(letter);
+      // A sticker's code may begin with it: a letter is a command when no other key follows at once.
+      alone.current = setTimeout(() => {
+        setTyped('');
+        onCommand(letter);
+      }, ALONE_MS);
     } else if (key) {
       event.preventDefault();
       onCommand(key);
@@ -145,6 +167,19 @@ export function ReadingField(props: ReadingFieldProps) {
             if (event.target.value !== asked) setMessage(null);
           }}
           onKeyDown={onKeyDown}
+          onPaste={(event) => {
+            const lines = event.clipboardData
+              .getData('text')
+              .split(/[\r\n\t]+/)
+              .filter(Boolean);
+            const values = lines.flatMap((line) => {
+              const cell = readNumber(line);
+              return 'value' in cell && cell.value !== null ? [cell.value] : [];
+            });
+            if (lines.length < 2 || values.length < lines.length) return;
+            event.preventDefault();
+            onPaste(values);
+          }}
         />
         <p>
           <span className={`block font-mono text-xl ${tone}`} data-mark="deviation">

@@ -25,13 +25,20 @@ export function SpecimenStrip(props: SpecimenStripProps) {
             <button
               type="button"
               tabIndex={-1}
-              title={`${name} · ${specimen.artefact} · ${mark?.label ?? ''}`}
-              aria-label={`${name}, ${specimen.artefact}, ${mark?.label ?? ''}, ${Math.round(100 * share)} % measured`}
+              title={[name, specimen.artefact, mark?.label].filter(Boolean).join(' · ')}
+              aria-label={[
+                name,
+                specimen.artefact,
+                mark?.label,
+                `${Math.round(100 * share)} % measured`,
+              ]
+                .filter(Boolean)
+                .join(', ')}
               aria-current={isCurrent ? 'true' : undefined}
               className={`rounded-sm p-1 ${isCurrent ? 'bg-plum-soft outline-2 outline-plum' : 'hover:bg-plum-soft'}`}
               onClick={() => onChoose(specimen.specimen_id)}
             >
-              {mark && <Badge mark={mark} />}
+              {mark ? <Badge mark={mark} /> : <span className="font-mono text-xs">{name}</span>}
               <svg width={20} height={4} className="mt-1 block" aria-hidden="true">
                 <rect width={20} height={4} fill="var(--line)" />
                 <rect width={20 * share} height={4} fill="var(--plum)" />

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { OrderOptions } from '../../../core/plan';
 import type { ContenderMark } from '../../../core/study';
 import type { OrderedPrint } from '../../../server/plan-page';
 import { callApi } from '../../lib/api';
@@ -11,7 +12,7 @@ interface RunOrderProps {
   marks: readonly ContenderMark[];
   artefacts: readonly { id: string; name: string }[];
   materials: readonly { id: string; name: string }[];
-  options: { seed: number; block_by: 'repeat' | 'lot' | 'day'; prints_per_day: number };
+  options: OrderOptions;
 }
 
 const BLOCKS = {
@@ -77,6 +78,13 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
               />
             </label>
           )}
+          <label>
+            readings of a dimension
+            <Whole
+              value={options.readings ?? 1}
+              onKeep={(readings) => void keep({ readings: Math.min(9, readings) })}
+            />
+          </label>
           <label>
             seed
             <Whole value={options.seed} onKeep={(seed) => void keep({ seed })} />

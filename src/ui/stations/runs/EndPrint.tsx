@@ -13,14 +13,17 @@ interface EndPrintProps {
   /** What is known of the print: an open one's row, or a new one's beginnings. */
   print: Values;
   fields: readonly FieldSpec[];
+  /** Where the copies lie that the mesh places, mm. */
+  places: readonly (readonly [number, number])[];
   codes: readonly string[];
   onEnded: (row: TableRow) => void;
   onCancel: () => void;
 }
 
 /** How a print ended: outcome, times, masses; and a code for every part that came off the plate. */
-export function EndPrint({ studyId, print, fields, codes, onEnded, onCancel }: EndPrintProps) {
-  const [copies, setCopies] = useState('1');
+export function EndPrint(props: EndPrintProps) {
+  const { studyId, print, fields, places, codes, onEnded, onCancel } = props;
+  const [copies, setCopies] = useState(String(Math.max(1, places.length)));
   const entry = readNumber(copies);
   const count =
     'value' in entry && Number.isInteger(entry.value) && Number(entry.value) >= 0
@@ -36,8 +39,8 @@ export function EndPrint({ studyId, print, fields, codes, onEnded, onCancel }: E
           specimen_id: ids[at],
           print_id: row.print_id,
           copy: at + 1,
-          plate_x_mm: null,
-          plate_y_mm: null,
+          plate_x_mm: places[at]?.[0] ?? null,
+          plate_y_mm: places[at]?.[1] ?? null,
           code,
         }))
       : [];

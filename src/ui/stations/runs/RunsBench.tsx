@@ -273,6 +273,7 @@ export function RunsBench(props: RunsBenchProps) {
             usual={usualOf(opened.cell)}
             warning={props.warnings[opened.cell.artefact] ?? null}
             derive={(name, value) => (name === 'toolpath' ? fromFile(props.files, value) : {})}
+            places={props.copyPlaces[opened.cell.artefact] ?? []}
             codes={codes}
             onStarted={(row) => {
               setOpenPrints((known) => [...known, row]);
@@ -294,6 +295,7 @@ export function RunsBench(props: RunsBenchProps) {
               ended_at: localIso(new Date()),
             }}
             fields={props.endFields}
+            places={props.copyPlaces[String(opened.print.artefact_id)] ?? []}
             codes={codes}
             onEnded={ended}
             onCancel={close}

@@ -15,6 +15,8 @@ interface StartPrintProps {
   endFields: readonly FieldSpec[];
   /** What the last print of this kind was made with. */
   usual: Values;
+  /** Where the copies lie that the mesh places, mm. */
+  places: readonly (readonly [number, number])[];
   codes: readonly string[];
   /** In what the files of this artefact differ and must not. */
   warning: string | null;
@@ -66,6 +68,7 @@ export function StartPrint(props: StartPrintProps) {
           studyId={studyId}
           print={base}
           fields={[...startFields, ...endFields]}
+          places={props.places}
           codes={codes}
           onEnded={props.onEnded}
           onCancel={props.onCancel}

@@ -1,7 +1,6 @@
 import { Readable } from 'node:stream';
-import type { ReadableStream } from 'node:stream/web';
-import { endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
-import { json, problem, RequestError } from '../../../../../../../server/http/problem';
+import { bytesOf, endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
+import { json, problem } from '../../../../../../../server/http/problem';
 import {
   incidentPhoto,
   keepIncidentPhoto,
@@ -10,24 +9,10 @@ import {
 
 /** Takes a photo of an incident, as the content of the request. */
 export const PUT = endpoint(async (context) => {
-  const { request } = context;
-  if (!request.body) throw new RequestError(400, 'Send the photo as the content of the request.');
-  const parts: Buffer[] = [];
-  let bytes = 0;
-  for await (const part of Readable.fromWeb(request.body as unknown as ReadableStream)) {
-    bytes += (part as Buffer).length;
-    if (bytes > LARGEST_PHOTO) throw new RequestError(413, 'The photo is over 25 MB.');
-    parts.push(part as Buffer);
-  }
+  const content = await bytesOf(context, LARGEST_PHOTO, 'The photo is over 25 MB.');
   const study = param(context, 'study');
   const incident = param(context, 'incident');
-  const kept = await keepIncidentPhoto(
-    study,
-    incident,
-    Buffer.concat(parts),
-    null,
-    operatorOf(context),
-  );
+  const kept = await keepIncidentPhoto(study, incident, content, null, operatorOf(context));
   return json(kept, 201);
 });
 

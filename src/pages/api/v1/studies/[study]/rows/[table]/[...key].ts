@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { deleteRow, findRow } from '../../../../../../../data';
 import { app } from '../../../../../../../server/app';
+import { retireDimension } from '../../../../../../../server/artefacts';
 import { body, endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
 import { json } from '../../../../../../../server/http/problem';
 import { changeRow, keyOf, tableOf } from '../../../../../../../server/rows';
@@ -34,6 +35,10 @@ export const PATCH = endpoint(async (context) => {
 export const DELETE = endpoint(async (context) => {
   const { study, table, key } = addressOf(context);
   const { version } = await body(context, z.strictObject({ version: z.number().int() }));
-  await deleteRow(app().db, study, table, key, version, operatorOf(context));
+  const who = operatorOf(context);
+  if (table === 'dimensions') {
+    // Its readings are evidence: with any, it is kept as retired.
+    await retireDimension(study, String(key.artefact_id), String(key.dimension_id), null, who);
+  } else await deleteRow(app().db, study, table, key, version, who);
   return new Response(null, { status: 204 });
 });

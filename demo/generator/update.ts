@@ -1,0 +1,139 @@
+import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
+import { artefacts, type DemoPart } from './artefacts';
+import { lineup } from './lineup';
+import { drawsFrom, round, type Draws } from './random';
+import type { Sliced } from './slicing';
+import { TILE_PLACES } from './tile-places';
+
+const SEED = 233;
+const READING_SD = 0.01;
+const SIDES = [
+  { contender: 'B-1-before', firmware: '1.9.0', day: '2026-03-16', from: 1 },
+  { contender: 'B-2-after', firmware: '1.9.2', day: '2026-03-17', from: 13 },
+] as const;
+
+/** What the update does to a tile at a place: corners to the right come out thinner, all a little smaller. */
+const change = (dimension: string, x: number): number =>
+  dimension === 'tile-z' ? -0.01 - 0.0003 * x : -0.034;
+
+/** The second demo study: one machine, the same plate of tiles before and after a firmware update. */
+export function gannetUpdate(
+  sliced: ReadonlyMap<string, Sliced>,
+  parts: readonly DemoPart[],
+): Study {
+  const draws = drawsFrom(SEED);
+  const all = lineup();
+  const field = parts.filter(({ artefact }) => artefact.artefact_id === 'tile-field');
+  const things = artefacts(field);
+  const file = sliced.get('B-stock tile-field');
+  if (!file) throw new Error('no sliced file for the tile field on B');
+  const prints = SIDES.map((side, at) => printOf(draws, side, at + 1, file));
+  const specimens = SIDES.flatMap(({ from }, at) =>
+    TILE_PLACES.map(([x, y], copy): Row<'specimens'> => {
+      const code = `U2-${String(from + copy).padStart(2, '0')}`;
+      return {
+        ...{ specimen_id: code, print_id: prints[at]?.print_id ?? '', copy: copy + 1, code },
+        ...{ plate_x_mm: x, plate_y_mm: y },
+      };
+    }),
+  );
+  const tables = {
+    ...emptyTables(),
+    machines: all.machines.filter((row) => row.machine_id === 'gannet'),
+    machine_changes: [
+      {
+        ...{ change_id: 'update', machine_id: 'gannet', at: '2026-03-17T07:40:00+01:00' },
+        ...{ kind: 'firmware', what: '1.9.0 → 1.9.2', operator: 'KM' },
+      } as Row<'machine_changes'>,
+    ],
+    profiles: all.profiles.filter((row) => row.profile_id === 'b-stock'),
+    profile_settings: all.profile_settings.filter((row) => row.profile_id === 'b-stock'),
+    materials: all.materials.filter((row) => row.material_id === 'pla-0417'),
+    contenders: [
+      {
+        ...{ contender_id: 'B-1-before', label: 'Gannet X26 before', machine_id: 'gannet' },
+        ...{ profile_id: 'b-stock', change: null },
+      },
+      {
+        ...{ contender_id: 'B-2-after', label: 'Gannet X26 after', machine_id: 'gannet' },
+        ...{ profile_id: 'b-stock', change: 'firmware 1.9.0 → 1.9.2' },
+      },
+    ],
+    ...things,
+    prints,
+    specimens,
+    instruments: [
+      {
+        ...{ instrument_id: 'caliper-1', name: 'Caliper 1', kind: 'caliper' as const },
+        ...{ resolution_mm: 0.01, expanded_uncertainty_mm: 0.03, zero_mm: 0 },
+      },
+    ],
+    readings: readingsOf(draws, specimens, things.dimensions),
+  };
+  return {
+    meta: {
+      name: 'gannet-update',
+      title: 'The Gannet before and after its update',
+      description:
+        'The same plate of tiles on the same machine, the day before and the day after a firmware update. Everything in this study is invented.',
+      created: '2026-03-17T16:10:00+01:00',
+      intent: 'before-after',
+      question: 'Did the update change how large the tiles come out?',
+      reference: 'B-1-before',
+      smallest_difference: { accuracy_mm: 0.03, surface: null, time_pct: 5 },
+      cost: null,
+      scorecard: null,
+    },
+    tables,
+    present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),
+  };
+}
+
+function printOf(
+  draws: Draws,
+  { contender, firmware, day }: (typeof SIDES)[number],
+  order: number,
+  { facts, path }: Sliced,
+): Row<'prints'> {
+  const estimate_s = Math.round(facts.annotated.time_s ?? facts.time_s);
+  const print_s = Math.round(estimate_s * (1.02 + draws.noise(0.004)));
+  const heat_s = Math.round(draws.between(170, 230));
+  const grams = facts.filament_g ?? 0;
+  const end = new Date(Date.parse(`${day}T08:30:00Z`) + (heat_s + print_s) * 1000);
+  return {
+    ...{ print_id: `U-${order}`, contender_id: contender, artefact_id: 'tile-field' },
+    ...{ material_id: 'pla-0417', repeat: 1, order },
+    started_at: `${day}T09:30:00+01:00`,
+    ended_at: `${new Date(end.getTime() + 3_600_000).toISOString().slice(0, 19)}+01:00`,
+    ...{ estimate_s, heat_s, print_s, paused_s: 0 },
+    filament_g: round(grams + 0.4, 2),
+    waste_g: 0.4,
+    filament_m: round(grams / 2.98, 3),
+    ...{ energy_wh: null, outcome: 'success', progress_pct: 100, firmware },
+    ...{ plate: 'textured', nozzle_mm: 0.4, ambient_c: 20.6, humidity_pct: 46 },
+    ...{ noise_db: null, noise_distance_m: null, operator: 'KM', toolpath: path },
+  };
+}
+
+function readingsOf(
+  draws: Draws,
+  specimens: readonly Row<'specimens'>[],
+  dimensions: readonly Row<'dimensions'>[],
+): Row<'readings'>[] {
+  return specimens.flatMap(({ specimen_id, print_id, plate_x_mm }) =>
+    dimensions.flatMap(({ dimension_id, nominal_mm }) => {
+      const isAfter = print_id === 'U-2';
+      const truth =
+        nominal_mm +
+        (dimension_id === 'tile-z' ? 0.012 : 0.045) +
+        (isAfter ? change(dimension_id, plate_x_mm ?? 0) : 0) +
+        draws.noise(0.009);
+      return [1, 2].map((trial) => ({
+        ...{ specimen_id, dimension_id, trial, operator: 'KM', instrument_id: 'caliper-1' },
+        value_mm: round(truth + draws.noise(READING_SD), 2),
+        at: `2026-03-${isAfter ? 17 : 16}T13:30:00+01:00`,
+        superseded_at: null,
+      }));
+    }),
+  );
+}

@@ -1,0 +1,35 @@
+import { groupBy, type StudyIndex } from '../study';
+import { pooledDeviation, valuesByInstrument, type Measurements } from './cells';
+
+/** What an instrument did in a study. */
+export interface InstrumentUse {
+  readings: number;
+  /** Places that it read twice or more: what its repeatability is seen from. */
+  repeated: number;
+  /** Pooled standard deviation of readings of one place, mm; null where none was read twice. */
+  repeatability_mm: number | null;
+}
+
+/** What every instrument of a study did, by its id; readings that name none are left out. */
+export function instrumentsOfAll(
+  index: StudyIndex,
+  { cells }: Measurements,
+): Record<string, InstrumentUse> {
+  const groups = groupBy(
+    cells.flatMap((cell) => [...valuesByInstrument(cell)]),
+    ([instrument]) => instrument,
+  );
+  return Object.fromEntries(
+    index.study.tables.instruments.map(({ instrument_id }) => {
+      const own = (groups.get(instrument_id) ?? []).map(([, values]) => values);
+      return [
+        instrument_id,
+        {
+          readings: own.reduce((sum, values) => sum + values.length, 0),
+          repeated: own.filter((values) => values.length > 1).length,
+          repeatability_mm: pooledDeviation(own),
+        },
+      ];
+    }),
+  );
+}

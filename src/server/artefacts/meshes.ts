@@ -1,0 +1,138 @@
+import { createHash } from 'node:crypto';
+import type { MeshSheet } from '../../core/mesh';
+import {
+  findMeshSheet,
+  findRow,
+  inChange,
+  keepMeshSheet,
+  listFiles,
+  listRows,
+  readFile,
+  storeFile,
+  type StudyFile,
+} from '../../data';
+import type { MeshOutcome, MeshTask } from './task';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+
+/** The largest mesh that a study takes in. */
+export const LARGEST_MESH_MB = 64;
+/** A mesh that takes longer than this is given up. */
+const PATIENCE_MS = 20_000;
+
+/** A mesh that lies in a study's files. */
+export interface KeptMesh {
+  path: string;
+  sha256: string;
+  sheet: MeshSheet;
+  /** The artefact whose mesh has the same vertices, where there is one. */
+  sameAs: string | null;
+}
+
+async function onThread(task: MeshTask): Promise<Exclude<MeshOutcome, { message: string }>> {
+  const signal = AbortSignal.timeout(PATIENCE_MS);
+  const outcome = await (app().drawers.run(task, { signal }) as Promise<MeshOutcome>).catch(
+    (error: Error) => {
+      if (error.name !== 'AbortError') throw error;
+      return { message: 'takes too long to read: make it coarser' };
+    },
+  );
+  if ('message' in outcome) throw new RequestError(422, `The mesh ${outcome.message}.`);
+  return outcome;
+}
+
+const endingOf = (name: string): string =>
+  /\.(stl|obj|3mf)$/i.exec(name)?.[1]?.toLowerCase() ?? 'stl';
+
+/** Reads a mesh, keeps it among the study's files, and says what it shows. */
+export async function keepMesh(studyId: string, name: string, content: Buffer): Promise<KeptMesh> {
+  const { db, drawingEdition } = app();
+  const sha256 = createHash('sha256').update(content).digest('hex');
+  const made = await onThread({ sheet: { name, bytes: content } });
+  if (!('sheet' in made)) throw new Error('the thread did not draw');
+  await keepMeshSheet(db, sha256, drawingEdition, made.sheet);
+  const path = `meshes/${sha256.slice(0, 12)}.${endingOf(name)}`;
+  await inChange(db, (transaction) => storeFile(db, studyId, path, oneChunk(content), transaction));
+  return {
+    path,
+    sha256,
+    sheet: made.sheet,
+    sameAs: await twinOf(studyId, content, name, made.sheet),
+  };
+}
+
+async function* oneChunk(content: Buffer): AsyncGenerator<Uint8Array> {
+  yield await Promise.resolve(content);
+}
+
+/** The artefact whose mesh is the same solid: equal in identity, or as near, and in every vertex. */
+async function twinOf(
+  studyId: string,
+  content: Buffer,
+  name: string,
+  { facts }: MeshSheet,
+): Promise<string | null> {
+  const files = await listFiles(app().db, studyId);
+  for (const row of await listRows(app().db, studyId, 'artefacts')) {
+    const file = files.find(({ path }) => path === row.mesh);
+    const other = file && (await sheetOfFile(file));
+    if (!other) continue;
+    const isCandidate =
+      other.facts.identity === facts.identity ||
+      (other.facts.triangles === facts.triangles &&
+        other.facts.vertices === facts.vertices &&
+        [...other.facts.bbox_mm.min, ...other.facts.bbox_mm.max].every(
+          (value, at) =>
+            Math.abs(value - ([...facts.bbox_mm.min, ...facts.bbox_mm.max][at] ?? 0)) <= 0.01,
+        ));
+    if (!isCandidate) continue;
+    const theirs = { name: file.path, bytes: await contentOf(file) };
+    const outcome = await onThread({ same: [{ name, bytes: content }, theirs] });
+    if ('same' in outcome && outcome.same) return String(row.artefact_id);
+  }
+  return null;
+}
+
+async function contentOf({ sha256 }: StudyFile): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  for await (const part of readFile(app().db, sha256)) parts.push(part as Buffer);
+  return Buffer.concat(parts);
+}
+
+/** What a mesh file shows, drawn once; null where it cannot be read. */
+export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
+  const { db, drawingEdition, log } = app();
+  const kept = await findMeshSheet<MeshSheet>(db, file.sha256, drawingEdition);
+  if (kept) return kept;
+  if (file.bytes > LARGEST_MESH_MB * 1024 * 1024) return null;
+  try {
+    const made = await onThread({ sheet: { name: file.path, bytes: await contentOf(file) } });
+    if (!('sheet' in made)) return null;
+    await keepMeshSheet(db, file.sha256, drawingEdition, made.sheet);
+    return made.sheet;
+  } catch (error) {
+    if (error instanceof RequestError) log.warn({ path: file.path }, error.message);
+    else throw error;
+    return null;
+  }
+}
+
+/** What an artefact's mesh shows; null where it has none that can be read. */
+export async function sheetOfArtefact(
+  studyId: string,
+  artefactId: string,
+): Promise<MeshSheet | null> {
+  const file = await meshOfArtefact(studyId, artefactId);
+  return file && sheetOfFile(file);
+}
+
+/** The mesh of an artefact among the study's files. @throws NotFoundError for an unknown artefact */
+export async function meshOfArtefact(
+  studyId: string,
+  artefactId: string,
+): Promise<StudyFile | null> {
+  const { db } = app();
+  const row = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
+  if (row.mesh === null) return null;
+  return (await listFiles(db, studyId)).find(({ path }) => path === row.mesh) ?? null;
+}

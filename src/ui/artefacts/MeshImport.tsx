@@ -1,0 +1,203 @@
+import { useState } from 'react';
+import type { MeshSheet } from '../../core/mesh';
+import { PartDrawing } from '../drawing/PartDrawing';
+import { callApi } from '../lib/api';
+import { fixed } from '../lib/format';
+import { MeshLine } from './MeshLine';
+import { idFor, sendArtefact, sendMesh } from './send-artefact';
+import { Turnable } from './Turnable';
+import { useMeshBench } from './use-mesh-bench';
+
+interface MeshImportProps {
+  studyId: string;
+  artefacts: readonly { id: string; name: string }[];
+  /** The artefact that is to have the mesh; null for a new one. */
+  replaces: string | null;
+}
+
+interface Looked {
+  name: string;
+  bytes: Uint8Array;
+  sheet: MeshSheet;
+  /** What the numbers of the file were multiplied by to be mm. */
+  scale: number;
+}
+
+const UNITS = [
+  { name: 'millimetres', scale: 1 },
+  { name: 'centimetres', scale: 10 },
+  { name: 'inches', scale: 25.4 },
+] as const;
+
+/** A mesh from elsewhere: looked at, its unit asked where the file does not say, then kept. */
+export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
+  const ask = useMeshBench();
+  const [looked, setLooked] = useState<Looked | null>(null);
+  const [name, setName] = useState('');
+  const [message, setMessage] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const [twin, setTwin] = useState<{ artefact: string; mesh: string } | null>(null);
+  const target = artefacts.find(({ id }) => id === replaces);
+
+  const guarded = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setMessage(null);
+    try {
+      await work();
+    } catch (error) {
+      setMessage(error instanceof Error ? error.message : 'This did not work.');
+    }
+    setBusy(false);
+  };
+  const look = (file: File) =>
+    guarded(async () => {
+      if (!ask) return;
+      setLooked(null);
+      setTwin(null);
+      if (file.size > 64 * 1024 * 1024) throw new Error('The mesh is over 64 MB: make it coarser.');
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const { sheet } = await ask({ ask: 'read', name: file.name, bytes });
+      setLooked({ name: file.name, bytes, sheet, scale: 1 });
+      setName(file.name.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' '));
+    });
+  const scaleTo = (scale: number) =>
+    guarded(async () => {
+      if (!ask || !looked) return;
+      const { sheet } = await ask({ ask: 'scale', by: scale / looked.scale });
+      setLooked({ ...looked, sheet, scale });
+    });
+  const finish = async (mesh: string) => {
+    if (target) {
+      const path = `/studies/${studyId}/artefacts/${target.id}/mesh`;
+      const { artefact_id } = await callApi<{ artefact_id: string }>('POST', path, { mesh });
+      location.assign(`/studies/${studyId}/artefacts/${artefact_id}`);
+      return;
+    }
+    const id = idFor(
+      name,
+      artefacts.map((one) => one.id),
+    );
+    await sendArtefact(studyId, { artefact_id: id, name: name.trim(), notes: null }, mesh, {});
+    location.assign(`/studies/${studyId}/artefacts/${id}`);
+  };
+  const keep = () =>
+    guarded(async () => {
+      if (!ask || !looked) return;
+      const isAsItWas = looked.scale === 1;
+      const bytes = isAsItWas ? looked.bytes : await ask({ ask: 'stl' });
+      const kept = await sendMesh(studyId, isAsItWas ? looked.name : 'part.stl', bytes);
+      if (kept.sameAs) setTwin({ artefact: kept.sameAs, mesh: kept.path });
+      else await finish(kept.path);
+    });
+  const isDoubtful = looked?.sheet.facts.notes.some((note) => note.includes('inches')) ?? false;
+  return (
+    <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-[320px_minmax(0,1fr)]">
+      <div className="grid gap-3 sheet p-3">
+        {target && (
+          <p>
+            A new mesh for <b>{target.name}</b>. Where it was printed already, this becomes a new
+            version beside it: results do not mix.
+          </p>
+        )}
+        <label className="block">
+          Mesh
+          <input
+            type="file"
+            className="mt-1 block w-full text-xs"
+            accept=".stl,.obj,.3mf"
+            disabled={!ask || isBusy}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void look(file);
+            }}
+          />
+        </label>
+        {looked && looked.sheet.facts.unit === null && (
+          <fieldset className={isDoubtful ? 'rounded-sm bg-warn-soft p-2' : ''}>
+            <legend className="text-xs text-ink-2">
+              {isDoubtful ? 'This is a very small part. ' : ''}The file does not say its unit:
+            </legend>
+            {UNITS.map(({ name: unit, scale }) => (
+              <label key={unit} className="flex items-center gap-2">
+                <input
+                  type="radio"
+                  name="unit"
+                  checked={looked.scale === scale}
+                  disabled={isBusy}
+                  onChange={() => void scaleTo(scale)}
+                />
+                {unit}
+                <span className="ml-auto font-mono text-xs text-ink-2">
+                  {looked.sheet.facts.bbox_mm.size
+                    .map((value) => fixed((value * scale) / looked.scale, 1))
+                    .join(' × ')}{' '}
+                  mm
+                </span>
+              </label>
+            ))}
+          </fieldset>
+        )}
+        {looked && !target && (
+          <label className="block">
+            Name
+            <input
+              className="mt-1 field"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+          </label>
+        )}
+        {looked && !twin && (
+          <button
+            type="button"
+            className="justify-self-start action-main"
+            disabled={isBusy || (!target && name.trim() === '')}
+            onClick={() => void keep()}
+          >
+            {target ? 'Give it this mesh' : 'Add to the study'}
+          </button>
+        )}
+        {twin && (
+          <p role="alert" className="text-xs">
+            This is the same solid as{' '}
+            <a href={`/studies/${studyId}/artefacts/${twin.artefact}`}>
+              {artefacts.find(({ id }) => id === twin.artefact)?.name ?? twin.artefact}
+            </a>
+            : every vertex within 0.001 mm.{' '}
+            <button
+              type="button"
+              className="text-plum underline"
+              onClick={() => void guarded(() => finish(twin.mesh))}
+            >
+              Add it all the same
+            </button>
+          </p>
+        )}
+        {isBusy && <p role="status">working …</p>}
+        {message && (
+          <p role="alert" className="text-warn">
+            {message}
+          </p>
+        )}
+      </div>
+      {looked && (
+        <div className="grid min-w-0 gap-3">
+          <section className="relative min-w-0 sheet p-3" aria-label="Drawing">
+            <MeshLine sheet={looked.sheet} />
+            <PartDrawing
+              sides={looked.sheet.sides}
+              dimensions={[]}
+              width={760}
+              label={`${looked.name}: front, left and top`}
+            />
+            {ask && (
+              <div className="right-3 bottom-3 md:absolute md:w-[30%]">
+                <Turnable ask={ask} of={looked} label={looked.name} />
+              </div>
+            )}
+          </section>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,173 @@
+import { useState } from 'react';
+import type { MeasuringPlaces } from '../../core/mesh';
+import type { VersionedRow } from '../../data';
+import { callApi } from '../lib/api';
+import { readNumber } from '../lib/entry';
+import { faceName, proposalOf, roundName, type Picked } from './Picking';
+import { idFor } from './send-artefact';
+
+interface NewDimensionProps {
+  studyId: string;
+  artefactId: string;
+  places: MeasuringPlaces;
+  taken: readonly string[];
+  picked: Picked;
+  onPick: (picked: Picked) => void;
+  onAdded: (dimension: VersionedRow, place: VersionedRow) => void;
+}
+
+/** A dimension set on the drawing: what is picked, what the geometry proposes, the limits. */
+export function NewDimension(props: NewDimensionProps) {
+  const { studyId, artefactId, places, taken, picked, onPick, onAdded } = props;
+  const proposal = proposalOf(places, picked);
+  const isProposed = proposal !== null && typeof proposal !== 'string';
+  const usualName = isProposed
+    ? `${proposal.kind === 'external' || proposal.kind === 'height' ? proposal.axis : proposal.kind} ${proposal.nominal_mm}`
+    : '';
+  const [name, setName] = useState<string | null>(null);
+  const [nominal, setNominal] = useState<string | null>(null);
+  const [limit, setLimit] = useState('0.15');
+  const [message, setMessage] = useState<string | null>(null);
+  const first = picked[0] ?? '';
+  const isRound = places.rounds.some(({ id }) => id === first);
+
+  const add = async () => {
+    if (!isProposed) return;
+    const size = readNumber(nominal ?? String(proposal.nominal_mm));
+    const tolerance = readNumber(limit);
+    if ('fault' in size || 'fault' in tolerance || !size.value) {
+      setMessage('Nominal and limit must be numbers.');
+      return;
+    }
+    const said = (name ?? usualName).trim();
+    const key = { artefact_id: artefactId, dimension_id: idFor(said, taken) };
+    const dimension = {
+      ...key,
+      ...{ name: said, axis: proposal.axis, kind: proposal.kind, nominal_mm: size.value },
+      lower_tol_mm: tolerance.value === null ? null : -tolerance.value,
+      upper_tol_mm: tolerance.value,
+    };
+    const [x1_mm, y1_mm, z1_mm] = proposal.from;
+    const [x2_mm, y2_mm, z2_mm] = proposal.to;
+    const place = { ...key, x1_mm, y1_mm, z1_mm, x2_mm, y2_mm, z2_mm };
+    try {
+      const rows = `/studies/${studyId}/rows`;
+      const added = await callApi<VersionedRow>('POST', `${rows}/dimensions`, dimension);
+      const placed = await callApi<VersionedRow>('POST', `${rows}/dimension_places`, place);
+      setName(null);
+      setNominal(null);
+      setMessage(null);
+      onPick([]);
+      onAdded(added, placed);
+    } catch (error) {
+      setMessage(error instanceof Error ? error.message : 'This did not work.');
+    }
+  };
+  const choose = (at: 0 | 1, id: string) => {
+    const next = at === 0 ? [id] : [first, id];
+    onPick(next.filter(Boolean));
+  };
+  return (
+    <form
+      className="grid gap-2 p-3"
+      aria-label="New dimension"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <p className="text-xs text-ink-2">
+        Pick two parallel faces or one hole or boss in the drawing, or here:
+      </p>
+      <label>
+        from
+        <select
+          className="mt-0.5 field"
+          value={first}
+          onChange={(event) => choose(0, event.target.value)}
+        >
+          <option value="">nothing yet</option>
+          {places.rounds.map((round) => (
+            <option key={round.id} value={round.id}>
+              {roundName(round)}
+            </option>
+          ))}
+          {places.faces.map((face) => (
+            <option key={face.id} value={face.id}>
+              {faceName(face)}
+            </option>
+          ))}
+        </select>
+      </label>
+      {!isRound && first !== '' && (
+        <label>
+          to
+          <select
+            className="mt-0.5 field"
+            value={picked[1] ?? ''}
+            onChange={(event) => choose(1, event.target.value)}
+          >
+            <option value="">nothing yet</option>
+            {places.faces
+              .filter((face) => face.id !== first)
+              .map((face) => (
+                <option key={face.id} value={face.id}>
+                  {faceName(face)}
+                </option>
+              ))}
+          </select>
+        </label>
+      )}
+      {typeof proposal === 'string' && (
+        <p role="alert" className="text-xs text-warn">
+          Not a dimension: {proposal}.
+        </p>
+      )}
+      {isProposed && (
+        <>
+          <p>
+            <b className="font-mono">{proposal.nominal_mm}</b> mm · {proposal.kind}
+            {proposal.axis !== 'none' && ` along ${proposal.axis}`}
+          </p>
+          {proposal.note && <p className="text-xs text-ink-2">{proposal.note}</p>}
+          <div className="grid grid-cols-3 gap-2">
+            <label>
+              name
+              <input
+                className="mt-0.5 field"
+                value={name ?? usualName}
+                onChange={(event) => setName(event.target.value)}
+              />
+            </label>
+            <label>
+              nominal · mm
+              <input
+                className="mt-0.5 field text-right font-mono"
+                inputMode="decimal"
+                value={nominal ?? String(proposal.nominal_mm)}
+                onChange={(event) => setNominal(event.target.value)}
+              />
+            </label>
+            <label>
+              limit ± mm
+              <input
+                className="mt-0.5 field text-right font-mono"
+                inputMode="decimal"
+                value={limit}
+                onChange={(event) => setLimit(event.target.value)}
+              />
+            </label>
+          </div>
+          <button type="submit" className="justify-self-start action-main">
+            Set this dimension
+          </button>
+        </>
+      )}
+      {message && (
+        <p role="alert" className="text-xs text-warn">
+          {message}
+        </p>
+      )}
+    </form>
+  );
+}

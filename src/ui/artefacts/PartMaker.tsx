@@ -1,0 +1,226 @@
+import { useEffect, useState } from 'react';
+import type { MeshSheet } from '../../core/mesh';
+import { PART_DESIGNS } from '../../core/parts/designs';
+import { faultsOf, usualValues, type Part } from '../../core/parts/part';
+import { partRows, type PartRows } from '../../core/parts/rows';
+import { drawnDimensions } from '../drawing/drawn';
+import { PartDrawing } from '../drawing/PartDrawing';
+import { readNumber } from '../lib/entry';
+import { MeshLine } from './MeshLine';
+import { idFor, saveFile, sendArtefact, sendMesh } from './send-artefact';
+import { Turnable } from './Turnable';
+import { useMeshBench } from './use-mesh-bench';
+
+interface PartMakerProps {
+  studyId: string;
+  /** Ids of the artefacts that the study has. */
+  taken: readonly string[];
+}
+
+interface Made {
+  part: Part;
+  sheet: MeshSheet;
+}
+
+const WAIT_MS = 120;
+
+/** What is looked at on a part, in words. */
+function comesWith(rows: PartRows): string {
+  const counts = [
+    [rows.dimensions.length, 'dimensions'],
+    [rows.ladder_steps.length, 'steps of ladders'],
+    [rows.zones.length, 'zones'],
+    [rows.copy_places.length, 'copies, each with its place'],
+  ] as const;
+  const checks = rows.function_checks.map((row) => `the check “${row.check}”`);
+  const said = counts.filter(([count]) => count > 0).map(([count, what]) => `${count} ${what}`);
+  return [...said, ...checks].join(', ') || 'nothing to measure';
+}
+
+/** Benchmark parts made from numbers: change a number, see the part, take it into the study. */
+export function PartMaker({ studyId, taken }: PartMakerProps) {
+  const ask = useMeshBench();
+  const [key, setKey] = useState(PART_DESIGNS[0]?.key ?? '');
+  const design = PART_DESIGNS.find((one) => one.key === key) ?? PART_DESIGNS[0];
+  const [typed, setTyped] = useState<Record<string, Record<string, string>>>({});
+  const [made, setMade] = useState<(Made & { key: string }) | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const usual = design ? usualValues(design) : {};
+  const own = typed[key] ?? {};
+  const values: Record<string, number> = Object.fromEntries(
+    Object.entries(usual).map(([name, value]) => {
+      const entry = own[name] === undefined ? { value } : readNumber(own[name]);
+      return [name, 'value' in entry ? (entry.value ?? NaN) : NaN];
+    }),
+  );
+  const faults = design ? faultsOf(design, values) : [];
+  const wanted = JSON.stringify([key, values]);
+  const isWhole = faults.length === 0;
+
+  useEffect(() => {
+    if (!ask || !isWhole) return;
+    let isStale = false;
+    const [design, numbers] = JSON.parse(wanted) as [string, Record<string, number>];
+    const timer = setTimeout(() => {
+      ask({ ask: 'make', design, values: numbers }).then(
+        (found) => !isStale && setMade({ ...found, key: design }),
+        (error: Error) => !isStale && setMessage(error.message),
+      );
+    }, WAIT_MS);
+    return () => {
+      isStale = true;
+      clearTimeout(timer);
+    };
+  }, [ask, wanted, isWhole]);
+
+  if (!design) return null;
+  const isFresh = made?.key === key && isWhole;
+  const rows = isFresh ? partRows(made.part, key) : null;
+  const drawn = rows ? drawnDimensions(rows.dimensions, rows.dimension_places) : [];
+  const save = async (format: 'stl' | '3mf') => {
+    if (!ask) return;
+    const bytes =
+      format === 'stl' ? await ask({ ask: 'stl' }) : await ask({ ask: '3mf', name: design.name });
+    saveFile(`${key}.${format}`, bytes, format === 'stl' ? 'model/stl' : 'model/3mf');
+  };
+  const keep = async () => {
+    if (!ask || !made) return;
+    setBusy(true);
+    setMessage(null);
+    try {
+      const mesh = await sendMesh(studyId, `${key}.stl`, await ask({ ask: 'stl' }));
+      const id = idFor(design.name, taken);
+      const notes = design.parameters
+        .map(({ key: name, name: said, unit }) => `${said} ${values[name]}${unit && ` ${unit}`}`)
+        .join(', ');
+      const artefact = { artefact_id: id, name: design.name, notes };
+      await sendArtefact(studyId, artefact, mesh.path, partRows(made.part, id));
+      location.assign(`/studies/${studyId}/artefacts/${id}`);
+    } catch (error) {
+      setBusy(false);
+      setMessage(error instanceof Error ? error.message : 'The part could not be kept.');
+    }
+  };
+  return (
+    <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-[280px_minmax(0,1fr)]">
+      <div className="grid gap-3">
+        <fieldset className="sheet p-1">
+          <legend className="sr-only">Part</legend>
+          {PART_DESIGNS.map((one) => (
+            <label
+              key={one.key}
+              className={`block cursor-pointer rounded-sm px-2 py-1.5 ${one.key === key ? 'bg-plum-soft' : 'hover:bg-plum-soft'}`}
+            >
+              <span className="flex items-center gap-2 font-medium">
+                <input
+                  type="radio"
+                  name="part"
+                  checked={one.key === key}
+                  onChange={() => setKey(one.key)}
+                />
+                {one.name}
+              </span>
+              {one.key === key && (
+                <span className="block pl-5 text-xs text-ink-2">{one.about}</span>
+              )}
+            </label>
+          ))}
+        </fieldset>
+        <form
+          className="grid gap-2 sheet p-3"
+          aria-label="Numbers of the part"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (isFresh) void keep();
+          }}
+        >
+          {design.parameters.map(
+            ({ key: name, name: said, unit, least, most, step, usual: from }) => (
+              <label key={`${key}/${name}`} className="flex items-center justify-between gap-2">
+                <span>
+                  {said}
+                  <span className="block text-2xs text-ink-2">
+                    {least} … {most}
+                    {unit && ` ${unit}`}
+                  </span>
+                </span>
+                <input
+                  className="field w-24 text-right font-mono"
+                  type="number"
+                  min={least}
+                  max={most}
+                  step={step}
+                  value={own[name] ?? String(from)}
+                  onChange={(event) =>
+                    setTyped((all) => ({ ...all, [key]: { ...own, [name]: event.target.value } }))
+                  }
+                />
+              </label>
+            ),
+          )}
+          {faults.map((fault) => (
+            <p key={fault} role="alert" className="text-xs text-warn">
+              {fault}
+            </p>
+          ))}
+          <div className="mt-1 flex flex-wrap gap-2">
+            <button type="submit" className="action action-main" disabled={!isFresh || isBusy}>
+              Add to the study
+            </button>
+            <button
+              type="button"
+              className="action"
+              disabled={!isFresh}
+              onClick={() => void save('stl')}
+            >
+              STL
+            </button>
+            <button
+              type="button"
+              className="action"
+              disabled={!isFresh}
+              onClick={() => void save('3mf')}
+            >
+              3MF
+            </button>
+          </div>
+          {message && (
+            <p role="alert" className="text-xs text-warn">
+              {message}
+            </p>
+          )}
+        </form>
+        {rows && (
+          <p className="px-1 text-xs text-ink-2" data-mark="comes-with">
+            Comes with {comesWith(rows)}.
+          </p>
+        )}
+      </div>
+      <div className="grid min-w-0 gap-3">
+        <section className="relative min-w-0 sheet p-3" aria-label="Drawing">
+          {isFresh ? (
+            <>
+              <MeshLine sheet={made.sheet} />
+              <PartDrawing
+                sides={made.sheet.sides}
+                dimensions={drawn}
+                width={760}
+                label={`${design.name}: front, left and top with ${drawn.length} dimensions`}
+              />
+              {ask && (
+                <div className="right-3 bottom-3 md:absolute md:w-[30%]">
+                  <Turnable ask={ask} of={made} label={design.name} />
+                </div>
+              )}
+            </>
+          ) : (
+            <p className="text-ink-2">
+              {isWhole ? 'being made …' : 'not possible with these numbers'}
+            </p>
+          )}
+        </section>
+      </div>
+    </div>
+  );
+}

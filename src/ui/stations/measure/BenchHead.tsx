@@ -1,0 +1,73 @@
+import type { ContenderMark } from '../../../core/study';
+import type { SpecimenFacts } from '../../../data';
+import type { BenchInstrument } from '../../../server/measure-page';
+import { signed } from '../../lib/format';
+import { Badge } from '../../marks/Badge';
+import type { BenchCommand } from './ReadingField';
+
+/** Stands for an instrument that is not named. */
+export const NO_INSTRUMENT = '-';
+
+interface BenchHeadProps {
+  specimen: SpecimenFacts;
+  /** Undefined while it is hidden whose part this is. */
+  mark: ContenderMark | undefined;
+  isBlind: boolean;
+  instruments: readonly BenchInstrument[];
+  instrument: string;
+  onInstrument: (id: string) => void;
+  onCommand: (command: BenchCommand) => void;
+}
+
+/** What lies on the bench, and what it is measured with. */
+export function BenchHead(props: BenchHeadProps) {
+  const { specimen, mark, isBlind, instruments, instrument, onInstrument, onCommand } = props;
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+      <h1 className="text-lg font-semibold">Measure</h1>
+      <span className="rounded-full border border-line bg-sheet px-2">{specimen.artefact}</span>
+      {mark && <Badge mark={mark} />}
+      <b className="font-mono">{specimen.code ?? specimen.specimen_id}</b>
+      <span className="text-xs text-ink-2">
+        {isBlind ? (
+          'whose part it is stays hidden'
+        ) : (
+          <>
+            print {specimen.print_id}
+            {specimen.copy !== null && `, copy ${specimen.copy}`}, repeat {specimen.repeat}
+          </>
+        )}
+      </span>
+      <span className="flex flex-wrap items-center gap-2 md:ml-auto">
+        <label className="flex items-center gap-1.5 text-xs text-ink-2">
+          instrument
+          <select
+            className="field w-auto"
+            value={instrument}
+            onChange={(event) => onInstrument(event.target.value)}
+          >
+            <option value={NO_INSTRUMENT}>not named</option>
+            {instruments.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+                {one.resolution_mm !== null && ` · ${one.resolution_mm} mm`}
+                {one.zero_mm !== null && ` · zero ${signed(one.zero_mm, 2)}`}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button
+          type="button"
+          className="action"
+          aria-pressed={isBlind}
+          onClick={() => onCommand('blind')}
+        >
+          Hidden <kbd className="hidden key md:inline">B</kbd>
+        </button>
+        <button type="button" className="action" onClick={() => onCommand('next')}>
+          Next specimen <kbd className="hidden key md:inline">Ctrl ↵</kbd>
+        </button>
+      </span>
+    </div>
+  );
+}
