@@ -5,6 +5,7 @@ export { listFiles, readFile, storeFile, type StudyFile } from './repositories/f
 export { storeStudy } from './repositories/import';
 export {
   appendReading,
+  appendReadings,
   listReadings,
   supersedeReading,
   type StoredReading,

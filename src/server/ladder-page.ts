@@ -13,7 +13,7 @@ export interface BenchLadder {
 export interface LadderBenchData {
   specimens: SpecimenFacts[];
   ladders: Record<string, BenchLadder[]>;
-  /** Function checks that were tried on an artefact. */
+  /** Function checks of an artefact: those that it asks for, and others that were tried on it. */
   checks: Record<string, string[]>;
   results: VersionedRow[];
   functions: VersionedRow[];
@@ -22,12 +22,13 @@ export interface LadderBenchData {
 /** Reads what is needed to try ladders. Specimens of artefacts without one are left out. */
 export async function ladderBenchData(studyId: string): Promise<LadderBenchData> {
   const { db } = app();
-  const [specimens, ladders, steps, results, functions] = await Promise.all([
+  const [specimens, ladders, steps, results, functions, asked] = await Promise.all([
     listSpecimenFacts(db, studyId),
     listRows(db, studyId, 'ladders'),
     listRows(db, studyId, 'ladder_steps'),
     listRows(db, studyId, 'ladder_results'),
     listRows(db, studyId, 'function_results'),
+    listRows(db, studyId, 'function_checks'),
   ]);
   const byArtefact: Record<string, BenchLadder[]> = {};
   for (const row of ladders) {
@@ -43,12 +44,13 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
   }
   const artefactOf = new Map(specimens.map((one) => [one.specimen_id, one.artefact_id]));
   const checks: Record<string, string[]> = {};
+  for (const row of asked) (checks[String(row.artefact_id)] ??= []).push(String(row.check));
   for (const row of functions) {
     const own = (checks[artefactOf.get(String(row.specimen_id)) ?? ''] ??= []);
     if (!own.includes(String(row.check))) own.push(String(row.check));
   }
   return {
-    specimens: specimens.filter((one) => byArtefact[one.artefact_id]),
+    specimens: specimens.filter((one) => byArtefact[one.artefact_id] ?? checks[one.artefact_id]),
     ladders: byArtefact,
     checks,
     results,

@@ -10,7 +10,8 @@ export function soupOf(triangles: readonly Triangle[]): Soup {
   return soup;
 }
 
-const QUADS = [
+/** Corners of a box's sides, each seen from outside. */
+export const QUADS = [
   [0, 2, 3, 1],
   [4, 5, 7, 6],
   [0, 1, 5, 4],
@@ -19,18 +20,27 @@ const QUADS = [
   [1, 3, 7, 5],
 ];
 
-function boxTriangles([x, y, z]: Point, [w, d, h]: Point): Triangle[] {
-  const points = [0, 1, 2, 3, 4, 5, 6, 7].map((at): Point => [
+/** The corners of a box from its lowest one. */
+export const boxPoints = ([x, y, z]: Point, [w, d, h]: Point): Point[] =>
+  [0, 1, 2, 3, 4, 5, 6, 7].map((at): Point => [
     x + (at & 1 ? w : 0),
     y + (at & 2 ? d : 0),
     z + (at & 4 ? h : 0),
   ]);
+
+function boxTriangles(at: Point, size: Point, otherDiagonals = false): Triangle[] {
+  const points = boxPoints(at, size);
   return QUADS.flatMap((quad): Triangle[] => {
     const [a, b, c, d4] = quad.map((corner) => points[corner]) as [Point, Point, Point, Point];
-    return [
-      [a, b, c],
-      [a, c, d4],
-    ];
+    return otherDiagonals
+      ? [
+          [b, c, d4],
+          [b, d4, a],
+        ]
+      : [
+          [a, b, c],
+          [a, c, d4],
+        ];
   });
 }
 

@@ -9,6 +9,7 @@ import {
   proposeCorners,
   proposePair,
   proposeRound,
+  sameVertices,
   sectionAt,
   viewFrom,
   VIEWS,
@@ -103,7 +104,7 @@ describe('a drawing', () => {
 
 describe('a section', () => {
   it('is the outline at a height, and empty beside the part', () => {
-    expect(sectionAt(steps, 5)).toBe('M0 -10L0 0L20 0L20 -10ZM0 -30L0 -20L20 -20L20 -30Z');
+    expect(sectionAt(steps, 5)).toBe('M0 -30L0 -20L20 -20L20 -30ZM0 -10L0 0L20 0L20 -10Z');
     expect(sectionAt(steps, 20)).toBe('M0 -30L0 -20L20 -20L20 -30Z');
     expect(sectionAt(steps, 31)).toBe('');
   });
@@ -199,5 +200,23 @@ describe('writing', () => {
       ),
       { numRuns: 30 },
     );
+  });
+});
+
+describe('the same vertices', () => {
+  const triangles = boxSoup.triangles([0, 0, 0], [20, 10, 10]);
+  const moved = (by: number) =>
+    soupOf(
+      triangles.map((triangle) =>
+        triangle.map(([x, y, z]) => [x + by, y - by, z] as const),
+      ) as unknown as typeof triangles,
+    );
+
+  it('are those within a thousandth, whatever the triangles between them', () => {
+    const other = soupOf(boxSoup.triangles([0, 0, 0], [20, 10, 10], true));
+    expect(sameVertices(soupOf(triangles), other)).toBe(true);
+    expect(sameVertices(soupOf(triangles), moved(0.0005))).toBe(true);
+    expect(sameVertices(soupOf(triangles), moved(0.002))).toBe(false);
+    expect(sameVertices(soupOf(triangles), soupOf(triangles.slice(0, 1)))).toBe(false);
   });
 });

@@ -1,43 +1,17 @@
 import { strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import {
+  boxPoints,
+  boxSoup,
+  cylinderTriangles,
+  QUADS,
+  type Point,
+  type Triangle,
+} from '../../../tests/support/meshes';
 import { factsOfMesh, MeshError, type MeshFacts } from './index';
 
-type Point = readonly [number, number, number];
-type Triangle = readonly [Point, Point, Point];
-
-const QUADS = [
-  [0, 2, 3, 1],
-  [4, 5, 7, 6],
-  [0, 1, 5, 4],
-  [2, 6, 7, 3],
-  [0, 4, 6, 2],
-  [1, 3, 7, 5],
-];
-
-const boxPoints = ([x, y, z]: Point, [w, d, h]: Point): Point[] =>
-  [0, 1, 2, 3, 4, 5, 6, 7].map((at) => [
-    x + (at & 1 ? w : 0),
-    y + (at & 2 ? d : 0),
-    z + (at & 4 ? h : 0),
-  ]);
-
-/** A box as twelve triangles that look outwards. */
-function box(at: Point, size: Point, otherDiagonals = false): Triangle[] {
-  const points = boxPoints(at, size);
-  return QUADS.flatMap((quad): Triangle[] => {
-    const [a, b, c, d] = quad.map((corner) => points[corner]) as [Point, Point, Point, Point];
-    return otherDiagonals
-      ? [
-          [b, c, d],
-          [b, d, a],
-        ]
-      : [
-          [a, b, c],
-          [a, c, d],
-        ];
-  });
-}
+const box = boxSoup.triangles;
 
 const turned = (triangles: readonly Triangle[]): Triangle[] =>
   triangles.map(([a, b, c]) => [a, c, b]);
@@ -128,16 +102,7 @@ describe('facts of a mesh, against closed forms', () => {
 
   it('a round part comes near its closed form', () => {
     const ring = 720;
-    const at = (step: number, z: number): Point => {
-      const angle = (2 * Math.PI * (step % ring)) / ring;
-      return [10 * Math.cos(angle), 10 * Math.sin(angle), z];
-    };
-    const triangles = Array.from({ length: ring }, (_, step): Triangle[] => [
-      [[0, 0, 0], at(step + 1, 0), at(step, 0)],
-      [[0, 0, 5], at(step, 5), at(step + 1, 5)],
-      [at(step, 0), at(step + 1, 0), at(step + 1, 5)],
-      [at(step, 0), at(step + 1, 5), at(step, 5)],
-    ]).flat();
+    const triangles = cylinderTriangles(10, 5, ring);
     const found = facts(binaryStl(triangles));
     expect(found).toMatchObject({ watertight: true, vertices: 2 * ring + 2 });
     expect(found.volume_mm3).toBeCloseTo(Math.PI * 100 * 5, 0);

@@ -41,7 +41,7 @@ describe('a valid package', () => {
       memorySource(
         changedDemo({
           'materials.csv': (text) => `\uFEFF${text.replaceAll('\r\n', '\n').trimEnd()}`,
-          'artefacts.csv': (text) => text.replace(/Two slim cones.*/, '"Two\r\nslim\ncones"'),
+          'artefacts.csv': (text) => text.replace('"Two slim cones', '"Two\r\nslim\ncones'),
         }),
       ),
     );
@@ -267,9 +267,10 @@ describe('what is not known is kept and warned of', () => {
     expect(result.warnings.map(placeOf)).toEqual([
       'artefacts.csv:2:mesh',
       'machines.csv:1:colour',
+      'meshes/echo-wall.3mf:1:-',
       'notes.txt:1:-',
     ]);
-    expect(result.content?.extraFiles.filter((file) => !file.startsWith('sliced/'))).toEqual([
+    expect(result.content?.extraFiles.filter((file) => !/^(sliced|meshes)\//.test(file))).toEqual([
       'notes.txt',
     ]);
     expect(result.content?.study.tables.machines[0]?.extras).toEqual({ colour: 'blue' });

@@ -1,5 +1,3 @@
-import { z } from 'zod';
-import { TABLES } from '../../../../../../core/study';
 import {
   appendReading,
   brokenReferences,
@@ -9,11 +7,7 @@ import {
 import { app } from '../../../../../../server/app';
 import { body, endpoint, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
-
-const readingSchema = TABLES.readings.row
-  .omit({ superseded_at: true })
-  .extend({ reading_id: z.uuid() })
-  .strict();
+import { readingSchema } from '../../../../../../server/readings';
 
 /** The readings of a study that count. */
 export const GET = endpoint(async (context) =>

@@ -1,0 +1,176 @@
+import { useState } from 'react';
+import { v7 as uuid } from 'uuid';
+import type { GaugeBenchData } from '../../../server/instrument-page';
+import type { BenchDimension } from '../../../server/measure-page';
+import { localIso } from '../../lib/entry';
+import { enqueue, sendWaiting } from '../../lib/outbox';
+import { ReadingField } from '../measure/ReadingField';
+
+interface GaugeBenchProps extends GaugeBenchData {
+  studyId: string;
+  /** The parts in the order in which each round takes them. */
+  rounds: readonly (readonly string[])[];
+}
+
+/** A gauge study at the bench: each operator reads every part, round by round, earlier values unseen. */
+export function GaugeBench(props: GaugeBenchProps) {
+  const { studyId, plan, instrument, parts, operators, rounds } = props;
+  const trials = Number(plan.trials);
+  const [operator, setOperator] = useState(operators[0] ?? '');
+  const [counts, setCounts] = useState(props.counts);
+  const [kept, setKept] = useState<{ id: string; key: string }[]>([]);
+  const [asked, setAsked] = useState<string | null>(null);
+  const [announcement, setAnnouncement] = useState('');
+  const countOf = (one: string, specimen: string) => counts[`${one} ${specimen}`] ?? 0;
+  const round = Math.min(...parts.map((part) => countOf(operator, part.specimen_id)));
+  const open = (rounds[round] ?? parts.map((part) => part.specimen_id)).filter(
+    (specimen) => countOf(operator, specimen) === round,
+  );
+  const isDone = round >= trials;
+  const specimen = asked ?? open[0] ?? parts[0]?.specimen_id ?? '';
+  const codeOf = (id: string) => parts.find((part) => part.specimen_id === id)?.code ?? id;
+  const dimension: BenchDimension = {
+    id: String(props.dimension.dimension_id),
+    name: String(props.dimension.name),
+    axis: String(props.dimension.axis),
+    kind: String(props.dimension.kind),
+    nominal_mm: Number(props.dimension.nominal_mm),
+    lower_tol_mm: props.dimension.lower_tol_mm as number | null,
+    upper_tol_mm: props.dimension.upper_tol_mm as number | null,
+  };
+  const add = (key: string, by: number) =>
+    setCounts((all) => ({ ...all, [key]: (all[key] ?? 0) + by }));
+  const keep = (value_mm: number) => {
+    const id = uuid();
+    const key = `${operator} ${specimen}`;
+    add(key, 1);
+    setKept((all) => [...all, { id, key }]);
+    setAsked(null);
+    const content = {
+      ...{ reading_id: id, specimen_id: specimen, dimension_id: dimension.id, value_mm, operator },
+      ...{ trial: countOf(operator, specimen) + 1, at: localIso(new Date()) },
+      instrument_id: instrument.instrument_id,
+    };
+    const path = `/studies/${studyId}/readings`;
+    void enqueue({ id, method: 'POST', path, content }).then(sendWaiting);
+  };
+  const undo = () => {
+    const last = kept.at(-1);
+    if (!last) return setAnnouncement('Nothing to undo in this session.');
+    add(last.key, -1);
+    setKept((all) => all.slice(0, -1));
+    const path = `/studies/${studyId}/readings/${last.id}`;
+    const content = { at: localIso(new Date()) };
+    void enqueue({ id: uuid(), method: 'DELETE', path, content }).then(sendWaiting);
+    setAnnouncement('The last entry was taken back.');
+  };
+  return (
+    <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-2">
+      <div className="grid gap-2">
+        <div className="flex flex-wrap gap-2" role="group" aria-label="Whose turn it is">
+          {operators.map((one) => (
+            <button
+              key={one}
+              type="button"
+              className={`action ${one === operator ? 'action-main' : ''}`}
+              aria-pressed={one === operator}
+              onClick={() => {
+                setOperator(one);
+                setAsked(null);
+              }}
+            >
+              {one}
+            </button>
+          ))}
+        </div>
+        {isDone ? (
+          <p className="sheet p-4" role="status">
+            {operator} has read every part {trials} times.{' '}
+            {operators.every((one) =>
+              parts.every((part) => countOf(one, part.specimen_id) >= trials),
+            ) ? (
+              <a href={`/studies/${studyId}/instruments/${String(instrument.instrument_id)}`}>
+                All have: see what the instrument is worth.
+              </a>
+            ) : (
+              'The next operator, please.'
+            )}
+          </p>
+        ) : (
+          <>
+            <p className="px-1 text-base">
+              {operator} takes part <b className="font-mono">{codeOf(specimen)}</b>, round{' '}
+              {round + 1} of {trials}
+            </p>
+            <ReadingField
+              dimension={dimension}
+              key={`${operator}/${specimen}/${countOf(operator, specimen)}`}
+              earlier={[]}
+              zero_mm={Number(instrument.zero_mm ?? 0)}
+              onKeep={(value) => {
+                setAnnouncement('');
+                keep(value);
+              }}
+              onCommand={(command) => {
+                if (command === 'undo') undo();
+              }}
+              onCode={(text) => {
+                const found = parts.find(
+                  (part) =>
+                    part.code.toLowerCase() === text.toLowerCase() || part.specimen_id === text,
+                );
+                if (!found) return false;
+                if (countOf(operator, found.specimen_id) > round) {
+                  setAnnouncement(`${found.code} was read in this round already.`);
+                } else setAsked(found.specimen_id);
+                return true;
+              }}
+              onPaste={() => setAnnouncement('One reading at a time here.')}
+            />
+          </>
+        )}
+        <p role="status" className="min-h-5 px-1">
+          {announcement}
+        </p>
+      </div>
+      <section className="min-w-0 overflow-x-auto sheet" aria-label="What is read">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">part</th>
+              {operators.map((one) => (
+                <th key={one} className="th">
+                  {one}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((part) => (
+              <tr
+                key={part.specimen_id}
+                className={`border-b border-line-soft ${!isDone && part.specimen_id === specimen ? 'bg-plum-soft' : ''}`}
+              >
+                <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
+                  {part.code}
+                </th>
+                {operators.map((one) => {
+                  const count = countOf(one, part.specimen_id);
+                  return (
+                    <td key={one} className="px-2 font-mono">
+                      <span className="sr-only">{count} read</span>
+                      <span aria-hidden="true">
+                        {'●'.repeat(count)}
+                        {'○'.repeat(Math.max(0, trials - count))}
+                      </span>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </div>
+  );
+}
