@@ -15,6 +15,7 @@ export interface InstrumentDossier {
   gauge: Record<string, GaugeStudy>;
   /** What a gauge study can be made of. */
   dimensions: VersionedRow[];
+  isStale: boolean;
 }
 
 /** Reads an instrument's dossier; null where there is none. */
@@ -32,7 +33,7 @@ export async function instrumentDossier(
     listRows(db, studyId, 'dimensions'),
   ]);
   if (!instrument) return null;
-  const { instruments, gauge } = await resultsOf({ studyId, reference: null }, [
+  const { instruments, gauge, isStale } = await resultsOf({ studyId, reference: null }, [
     'instruments',
     'gauge',
   ]);
@@ -43,6 +44,7 @@ export async function instrumentDossier(
     plans,
     gauge: gauge?.[instrumentId] ?? {},
     dimensions,
+    isStale,
   };
 }
 

@@ -70,6 +70,9 @@ type Cells = ReadonlyMap<string, ReadonlyMap<string, readonly number[]>>;
 /** Readings by part, operator and trial: every part by every operator, equally often. */
 export type Block = readonly (readonly (readonly number[])[])[];
 
+/** Of more operators only all together are looked at. */
+const MOST_OPERATORS = 8;
+
 /** The largest block in which every part was read by every operator the same number of times. */
 function completeBlock(cells: Cells): Block | null {
   const partsOf = new Map<string, number>();
@@ -79,7 +82,26 @@ function completeBlock(cells: Cells): Block | null {
     }
   }
   const operators = [...partsOf].filter(([, parts]) => parts >= 2).map(([operator]) => operator);
-  if (operators.length < 2) return null;
+  const size = (block: Block) =>
+    block.length * (block[0]?.length ?? 0) * (block[0]?.[0]?.length ?? 0);
+  return teamsOf(operators)
+    .flatMap((team) => blockOf(cells, team) ?? [])
+    .reduce<Block | null>((best, one) => (best && size(best) >= size(one) ? best : one), null);
+}
+
+/** All operators first, then every smaller group of at least two. */
+function teamsOf(operators: readonly string[]): string[][] {
+  if (operators.length < 2) return [];
+  if (operators.length > MOST_OPERATORS) return [[...operators]];
+  return Array.from({ length: 2 ** operators.length }, (_, mask) =>
+    operators.filter((_, at) => (mask >> at) & 1),
+  )
+    .filter((team) => team.length >= 2)
+    .sort((a, b) => b.length - a.length);
+}
+
+/** The parts that a group of operators has read equally often; most parts first. */
+function blockOf(cells: Cells, operators: readonly string[]): Block[] | null {
   const complete = [...cells.values()].flatMap((byOperator) => {
     const values = operators.map((operator) => byOperator.get(operator) ?? []);
     const trials = values[0]?.length ?? 0;
@@ -88,7 +110,7 @@ function completeBlock(cells: Cells): Block | null {
   const groups = [...groupBy(complete, (part) => part.trials).values()];
   groups.sort((a, b) => b.length - a.length || (b[0]?.trials ?? 0) - (a[0]?.trials ?? 0));
   const [most] = groups;
-  return most && most.length >= 2 ? most.map((part) => part.values) : null;
+  return most && most.length >= 2 ? [most.map((part) => part.values)] : null;
 }
 
 /**

@@ -7,6 +7,7 @@ import { callApi } from '../lib/api';
 import { fixed, signed } from '../lib/format';
 import { MeshLine } from './MeshLine';
 import { NewDimension } from './NewDimension';
+import { NewZone, ZoneDraft, type DrawnZone } from './NewZone';
 import { Pickable, type Picked } from './Picking';
 import { Turnable } from './Turnable';
 import { useMeshBench } from './use-mesh-bench';
@@ -27,6 +28,9 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
   const [picked, setPicked] = useState<Picked>([]);
   const [isSetting, setSetting] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
+  const [zones, setZones] = useState(props.zones);
+  const [zonePlaces, setZonePlaces] = useState(props.zonePlaces);
+  const [drawnZone, setDrawnZone] = useState<DrawnZone | null>(null);
   const inUse = dimensions.filter((row) => !retired.has(String(row.dimension_id)));
 
   const pick = (id: string) => {
@@ -54,7 +58,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
   return (
     <div className="grid grid-cols-1 items-start gap-3 xl:grid-cols-[minmax(0,1fr)_400px]">
       <div className="grid min-w-0 gap-3">
-        <section className="relative min-w-0 sheet p-3" aria-label="Drawing">
+        <section className="min-w-0 sheet p-3" aria-label="Drawing">
           {sheet ? (
             <>
               <MeshLine sheet={sheet} />
@@ -66,7 +70,15 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                 onChoose={setPresent}
                 over={(side, unit) => (
                   <>
-                    <ZoneMarks side={side} unit={unit} {...props} />
+                    <ZoneMarks {...props} {...{ side, unit, zones, zonePlaces }} />
+                    {drawnZone && (
+                      <ZoneDraft
+                        {...{ side, unit }}
+                        box={sheet.sides[side].box}
+                        drawn={drawnZone}
+                        onDrawn={setDrawnZone}
+                      />
+                    )}
                     {isSetting && (
                       <Pickable
                         side={side}
@@ -80,13 +92,6 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                 )}
                 label={`${String(artefact.name)}: front, left and top with its dimensions`}
               />
-              <div className="right-3 bottom-3 md:absolute md:w-[30%]">
-                <TurnedMesh
-                  studyId={studyId}
-                  artefactId={artefactId}
-                  name={String(artefact.name)}
-                />
-              </div>
             </>
           ) : (
             <p className="unknown p-6 text-center text-ink-2">
@@ -194,6 +199,27 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
           </table>
           {dimensions.length === 0 && <p className="px-3 py-2 text-ink-2">none yet</p>}
         </section>
+        {sheet && (
+          <>
+            <section className="min-w-0 sheet" aria-label="New zone">
+              <NewZone
+                studyId={studyId}
+                artefactId={artefactId}
+                taken={zones.map((row) => String(row.zone_id))}
+                drawn={drawnZone}
+                onDrawn={setDrawnZone}
+                onAdded={(zone, place) => {
+                  setZones((all) => [...all, zone]);
+                  setZonePlaces((all) => [...all, place]);
+                  setDrawnZone(null);
+                }}
+              />
+            </section>
+            <section className="sheet p-2" aria-label="Turned">
+              <TurnedMesh studyId={studyId} artefactId={artefactId} name={String(artefact.name)} />
+            </section>
+          </>
+        )}
       </div>
     </div>
   );

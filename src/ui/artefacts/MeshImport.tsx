@@ -173,6 +173,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
             </button>
           </p>
         )}
+        {ask && looked && <Turnable ask={ask} of={looked} label={looked.name} />}
         {isBusy && <p role="status">working …</p>}
         {message && (
           <p role="alert" className="text-warn">
@@ -182,7 +183,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
       </div>
       {looked && (
         <div className="grid min-w-0 gap-3">
-          <section className="relative min-w-0 sheet p-3" aria-label="Drawing">
+          <section className="min-w-0 sheet p-3" aria-label="Drawing">
             <MeshLine sheet={looked.sheet} />
             <PartDrawing
               sides={looked.sheet.sides}
@@ -190,11 +191,6 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
               width={760}
               label={`${looked.name}: front, left and top`}
             />
-            {ask && (
-              <div className="right-3 bottom-3 md:absolute md:w-[30%]">
-                <Turnable ask={ask} of={looked} label={looked.name} />
-              </div>
-            )}
           </section>
         </div>
       )}

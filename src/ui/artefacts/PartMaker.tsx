@@ -191,6 +191,11 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
             </p>
           )}
         </form>
+        {ask && isFresh && (
+          <section className="sheet p-2" aria-label="Turned">
+            <Turnable ask={ask} of={made} label={design.name} />
+          </section>
+        )}
         {rows && (
           <p className="px-1 text-xs text-ink-2" data-mark="comes-with">
             Comes with {comesWith(rows)}.
@@ -198,7 +203,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
         )}
       </div>
       <div className="grid min-w-0 gap-3">
-        <section className="relative min-w-0 sheet p-3" aria-label="Drawing">
+        <section className="min-w-0 sheet p-3" aria-label="Drawing">
           {isFresh ? (
             <>
               <MeshLine sheet={made.sheet} />
@@ -208,11 +213,6 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
                 width={760}
                 label={`${design.name}: front, left and top with ${drawn.length} dimensions`}
               />
-              {ask && (
-                <div className="right-3 bottom-3 md:absolute md:w-[30%]">
-                  <Turnable ask={ask} of={made} label={design.name} />
-                </div>
-              )}
             </>
           ) : (
             <p className="text-ink-2">

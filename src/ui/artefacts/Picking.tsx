@@ -92,7 +92,7 @@ export function Pickable({ side, unit, places, picked, onPick }: PickableProps) 
               cx={u}
               cy={v}
               r={round.diameter / 2}
-              fill="none"
+              fill="transparent"
               stroke="transparent"
               strokeWidth={unit * 9}
             />

@@ -161,27 +161,26 @@ export function ReadingsImport(props: ReadingsImportProps) {
                 <tr>
                   {table.heads.map((head, column) => (
                     <th key={column} className="th align-bottom">
-                      <label>
-                        <span className="block max-w-40 truncate font-mono">{head}</span>
-                        <select
-                          className="field w-auto"
-                          value={written(roles[column] ?? { is: 'nothing' })}
-                          onChange={(event) => choose(column, event.target.value)}
-                        >
-                          {ROLES.map(([role, words]) => (
-                            <option key={role} value={role}>
-                              {words}
+                      <span className="block max-w-40 truncate font-mono">{head}</span>
+                      <select
+                        className="field w-auto"
+                        aria-label={`what ${head} is`}
+                        value={written(roles[column] ?? { is: 'nothing' })}
+                        onChange={(event) => choose(column, event.target.value)}
+                      >
+                        {ROLES.map(([role, words]) => (
+                          <option key={role} value={role}>
+                            {words}
+                          </option>
+                        ))}
+                        <optgroup label="values of">
+                          {names.map(([id, name]) => (
+                            <option key={id} value={`values:${id}`}>
+                              {name}
                             </option>
                           ))}
-                          <optgroup label="values of">
-                            {names.map(([id, name]) => (
-                              <option key={id} value={`values:${id}`}>
-                                {name}
-                              </option>
-                            ))}
-                          </optgroup>
-                        </select>
-                      </label>
+                        </optgroup>
+                      </select>
                     </th>
                   ))}
                 </tr>
