@@ -31,6 +31,9 @@ const VIEWS = [
   { name: 'results-cost', path: '/results/cost' },
   { name: 'results-limits', path: '/results/limits' },
   { name: 'machine', path: '/machines/gannet' },
+  { name: 'artefact', path: '/artefacts/stair-block' },
+  { name: 'before-after', path: '/results/accuracy', study: 1 },
+  { name: 'instrument', path: '/instruments/caliper-2', height: 1000 },
 ];
 
 const cluster = await startCluster('screenshots', { forTests: true });
@@ -50,11 +53,13 @@ try {
   });
   const { port } = await new Promise((resolve) => child.once('message', resolve));
   const base = `http://127.0.0.1:${port}`;
-  const [{ study_id }] = await (await fetch(`${base}/api/v1/studies`)).json();
+  const studies = await (await fetch(`${base}/api/v1/studies`)).json();
   // The pictures show the sliced files read.
   for (let isReading = true; isReading;) {
     await new Promise((resolve) => setTimeout(resolve, 500));
-    const files = await (await fetch(`${base}/api/v1/studies/${study_id}/sliced-files`)).json();
+    const files = await (
+      await fetch(`${base}/api/v1/studies/${studies[0].study_id}/sliced-files`)
+    ).json();
     isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
   }
   const browser = await chromium.launch({
@@ -69,9 +74,10 @@ try {
     colorScheme = 'light',
     click,
     keys,
+    study = 0,
   } of VIEWS) {
     const page = await browser.newPage({ viewport: { width, height }, colorScheme });
-    await page.goto(path === '' ? base : `${base}/studies/${study_id}${path}`);
+    await page.goto(path === '' ? base : `${base}/studies/${studies[study].study_id}${path}`);
     await page.waitForLoadState('networkidle');
     if (click) await page.click(click);
     for (const key of keys ?? []) await page.keyboard.press(key);

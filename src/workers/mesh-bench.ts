@@ -5,6 +5,7 @@ import {
   drawFrom,
   MeshError,
   readMesh,
+  sectionAt,
   sheetOfSoup,
   Soup,
   viewFrom,
@@ -23,6 +24,7 @@ export type MeshRequest =
   /** Makes the mesh larger: by 25.4 where it was drawn in inches. */
   | { ask: 'scale'; by: number }
   | { ask: 'turn'; azimuth: number; elevation: number }
+  | { ask: 'section'; z_mm: number }
   | { ask: 'stl' }
   | { ask: '3mf'; name: string };
 
@@ -31,6 +33,7 @@ export interface MeshAnswers {
   read: { sheet: MeshSheet };
   scale: { sheet: MeshSheet };
   turn: Drawing;
+  section: string;
   stl: Uint8Array;
   '3mf': Uint8Array;
 }
@@ -86,6 +89,8 @@ async function answer(request: MeshRequest): Promise<MeshAnswers[keyof MeshAnswe
     case 'turn':
       held.drawable ??= drawableOf(held.soup);
       return drawFrom(held.drawable, viewFrom(request.azimuth, request.elevation));
+    case 'section':
+      return sectionAt(held.soup, request.z_mm);
     case 'stl':
       return writeStl(held.soup);
     case '3mf':

@@ -98,8 +98,8 @@ test('a mesh is looked at before it is sent, its unit asked, and a changed one i
   });
   await expect(page.getByRole('alert')).toContainText('cut off');
   await input.setInputFiles(mesh([2, 1, 0.5]));
-  await expect(page.getByText('This is a very small part.')).toBeVisible();
-  await page.getByLabel(/inches/).check();
+  await expect(page.getByText('Its size is doubtful.')).toBeVisible();
+  await page.getByLabel(/^inches/).check();
   await expect(page.getByRole('region', { name: 'Drawing' })).toContainText('50.8 × 25.4 × 12.7');
   await page.getByRole('button', { name: 'Add to the study' }).click();
   await page.waitForURL(/artefacts\/bracket$/);
@@ -110,6 +110,8 @@ test('a mesh is looked at before it is sent, its unit asked, and a changed one i
   await expect(page.getByRole('alert')).toContainText('the same solid as bracket');
   // Not printed yet: its mesh is replaced. Printed: a new version stands beside it.
   await open(page, `${bench.study}/artefacts/import?for=bracket`);
+  await input.setInputFiles(mesh([2, 1, 0.5]));
+  await expect(page.getByRole('alert')).toContainText('in another unit');
   await input.setInputFiles(mesh([60, 25, 12]));
   await page.getByRole('button', { name: 'Give it this mesh' }).click();
   await page.waitForURL(/artefacts\/bracket$/);

@@ -1,11 +1,13 @@
 import {
+  accuracyPair,
   axisPoints,
   printValues,
+  SIZE_BANDS,
+  sizeBand,
   specimenErrors,
   type Cell,
   type Measurements,
 } from '../metrology';
-import { accuracyPair } from '../metrology';
 import { oneSideInterval, type Interval } from '../stats';
 import { AXES, DIMENSION_KINDS, groupBy, type Axis, type StudyIndex } from '../study';
 import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
@@ -87,15 +89,24 @@ export function groupEvidence(
   contenderId: string,
   group: string,
 ): Evidence | null {
-  const isAxis = (AXES as readonly string[]).includes(group);
-  if (!isAxis && !(DIMENSION_KINDS as readonly string[]).includes(group)) return null;
-  const cells = (measurements.cellsOfContender.get(contenderId) ?? []).filter(({ dimension }) =>
-    isAxis ? dimension.axis === group : dimension.kind === group,
+  const is = (words: readonly string[]) => words.includes(group);
+  const by = is(AXES) ? 'axis' : is(DIMENSION_KINDS) ? 'kind' : is(SIZE_BANDS) ? 'size' : null;
+  if (by === null) return null;
+  const groupOf = ({ dimension }: Cell): string =>
+    by === 'size' ? sizeBand(dimension.nominal_mm) : dimension[by];
+  const cells = (measurements.cellsOfContender.get(contenderId) ?? []).filter(
+    (cell) => groupOf(cell) === group,
   );
   return {
-    title: isAxis ? `Mean deviation, axis ${group}` : `Mean deviation, kind ${group}`,
+    title:
+      by === 'size'
+        ? `Mean absolute deviation, sizes ${group.replace('-', ' ')} mm`
+        : `Mean deviation, ${by} ${group}`,
     sentence: `Plain mean over ${cells.length} cells; positive is too large.`,
-    formula: 'e = mean of the readings − nominal, averaged over the cells of the group.',
+    formula:
+      by === 'size'
+        ? 'mean |e| over the cells of the group, e = mean of the readings − nominal.'
+        : 'e = mean of the readings − nominal, averaged over the cells of the group.',
     tables: [readingsTable(cells)],
     notes: [],
   };

@@ -123,6 +123,7 @@ describe('what can be measured', () => {
   it('is every flat face once, whatever it is cut into', () => {
     expect(found.faces).toHaveLength(12);
     expect(found.rounds).toEqual([]);
+    expect(found.corners).toHaveLength(16);
   });
 
   it('proposes lengths, gaps and heights from pairs of faces', () => {

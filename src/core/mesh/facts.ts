@@ -27,8 +27,9 @@ export interface MeshFacts {
   notes: string[];
 }
 
-/** A part of this size in one unit is one of an everyday size in another: inches read as mm. */
+/** A part of these sizes in one unit is one of an everyday size in another: inches read as mm, or mm as inches. */
 const SMALL_MM = 8;
+const LARGE_MM = 1000;
 const INCH_MM = 25.4;
 
 /** All facts of a mesh. @throws MeshError where it has no triangle */
@@ -50,6 +51,11 @@ export function meshFacts(soup: Soup, format: MeshFormat, unit: string | null): 
     ...(unit === null && span < SMALL_MM
       ? [
           `it is ${span.toFixed(2)} mm across: was it drawn in inches (${(span * INCH_MM).toFixed(1)} mm)?`,
+        ]
+      : []),
+    ...(unit === null && span > LARGE_MM
+      ? [
+          `it is ${span.toFixed(0)} mm across: was it made larger by 25.4 once too often (${(span / INCH_MM).toFixed(1)} mm)?`,
         ]
       : []),
   ];

@@ -1,6 +1,12 @@
 export { drawableOf, drawFrom, type Drawable, type Drawing } from './drawing';
 export { type MeshFacts } from './facts';
-export { measuringPlaces, type FlatFace, type MeasuringPlaces, type RoundFace } from './places';
+export {
+  measuringPlaces,
+  type Corner,
+  type FlatFace,
+  type MeasuringPlaces,
+  type RoundFace,
+} from './places';
 export { proposeCorners, proposePair, proposeRound, type ProposedDimension } from './propose';
 export { factsOfMesh, readMesh } from './read';
 export { sectionAt } from './section';

@@ -129,6 +129,9 @@ describe('facts of a mesh, against closed forms', () => {
 
   it('asks about a part that may have been drawn in inches', () => {
     expect(facts(binaryStl(box([0, 0, 0], [3.15, 1.2, 1])))?.notes[0]).toContain('inches');
+    const large = facts(binaryStl(box([0, 0, 0], [2032, 762, 812])));
+    expect(large.notes[0]).toContain('25.4 once too often (80.0 mm)');
+    expect(facts(binaryStl(box([0, 0, 0], [400, 400, 4]))).notes).toEqual([]);
   });
 });
 

@@ -32,6 +32,13 @@ export interface RoundFace {
 export interface MeasuringPlaces {
   faces: FlatFace[];
   rounds: RoundFace[];
+  /** Where three sharp edges or more meet: ends of diagonals. */
+  corners: Corner[];
+}
+
+export interface Corner {
+  id: string;
+  place: Vector;
 }
 
 /** Neighbours whose normals differ by less are one plane. */
@@ -40,6 +47,9 @@ const FLAT_COS = 1 - 1e-7;
 const ROUND_COS = Math.cos((31 * Math.PI) / 180);
 const LEAST_FACE_MM = 0.4;
 const MOST_FACES = 600;
+const MOST_CORNERS = 400;
+/** Edges that bend by more are sharp. */
+const SHARP_COS = Math.cos((25 * Math.PI) / 180);
 const AXES = ['x', 'y', 'z'] as const;
 
 /** Finds the flat faces and the round holes and bosses of a mesh. */
@@ -61,7 +71,23 @@ export function measuringPlaces(soup: Soup): MeasuringPlaces {
       .map(({ round }) => round)
       .sort((a, b) => AXES.indexOf(a.axis) - AXES.indexOf(b.axis) || compare(a.centre, b.centre))
       .map((round, at) => ({ ...round, id: `round-${at + 1}` })),
+    corners: cornerPlaces(facets).map((place, at) => ({ id: `corner-${at + 1}`, place })),
   };
+}
+
+/** The vertices at which at least three sharp edges end. */
+function cornerPlaces(facets: Facets): Vector[] {
+  const ends = new Map<number, number>();
+  for (const edge of facets.edges) {
+    const bend = bendOf(facets, edge);
+    if (bend !== null && bend > SHARP_COS) continue;
+    for (const end of [edge.from, edge.to]) ends.set(end, (ends.get(end) ?? 0) + 1);
+  }
+  return [...ends]
+    .filter(([, edges]) => edges >= 3)
+    .map(([vertex]) => placeOf(facets.welded, vertex))
+    .sort(compare)
+    .slice(0, MOST_CORNERS);
 }
 
 const compare = (a: Vector, b: Vector): number => a[2] - b[2] || a[1] - b[1] || a[0] - b[0];

@@ -25,6 +25,7 @@ import {
 } from './cells';
 import { printValues, specimenErrors, type SpecimenError } from './print-values';
 import { judgeTolerance, type ToleranceState } from './tolerance';
+import { SIZE_BANDS, sizeBand, type SizeBand } from './size-bands';
 import { toleranceClass } from './tolerance-class';
 
 /** Mean and mean absolute deviation of some cells. */
@@ -63,6 +64,7 @@ export interface Accuracy {
   tolerance: Record<ToleranceState, number>;
   by_axis: Record<Axis, GroupError>;
   by_kind: Record<DimensionKind, GroupError>;
+  by_size: Record<SizeBand, GroupError>;
   fit: Record<Axis, AxisFit>;
   by_specimen: SpecimenError[];
   cells: CellResult[];
@@ -150,6 +152,7 @@ function accuracyOf(
     },
     by_axis: groupErrors(cells, AXES, (cell) => cell.dimension.axis),
     by_kind: groupErrors(cells, DIMENSION_KINDS, (cell) => cell.dimension.kind),
+    by_size: groupErrors(cells, SIZE_BANDS, (cell) => sizeBand(cell.dimension.nominal_mm)),
     fit: Object.fromEntries(
       AXES.map((axis) => [axis, fitAxis(axisPoints(cells, axis), alpha)]),
     ) as Record<Axis, AxisFit>,

@@ -9,3 +9,4 @@ export { squarenessOfAll, type Squareness } from './squareness';
 export { driversOf, type Driver } from './drivers';
 export { byPlace, type PlaceChange } from './by-place';
 export { instrumentsOfAll, type InstrumentUse } from './instruments';
+export { SIZE_BANDS, sizeBand, type SizeBand } from './size-bands';

@@ -6,6 +6,7 @@ import { fitAxis, type AxisPoint } from './axis-fit';
 import { measure } from './cells';
 import { doubtReading } from './doubt';
 import { judgeTolerance } from './tolerance';
+import { sizeBand } from './size-bands';
 import { toleranceClass, toleranceFactor } from './tolerance-class';
 
 describe('tolerance factor, against the printed IT7 and IT11 of ISO 286-1', () => {
@@ -40,6 +41,14 @@ describe('tolerance factor, against the printed IT7 and IT11 of ISO 286-1', () =
     expect(toleranceClass([...cells, outlier])).toMatchObject({ it_basis: 'p95' });
     expect(toleranceClass([outlier])).toMatchObject({ it_grade: 'IT17', it_basis: 'max' });
     expect(toleranceClass([{ nominal_mm: 24, deviation_mm: 9 }]).it_grade).toBeNull();
+  });
+});
+
+describe('ranges of size', () => {
+  it('a nominal on a limit belongs to the lower one', () => {
+    expect([10, 10.01, 30, 100, 100.1].map(sizeBand)).toEqual([
+      ...['to-10', 'to-30', 'to-30', 'to-100', 'over-100'],
+    ]);
   });
 });
 
@@ -209,6 +218,8 @@ describe('accuracy of a small study', () => {
     expect(own?.by_kind.hole).toMatchObject({ n: 1 });
     expect(own?.by_axis.x.bias_mm).toBeCloseTo(0.095, 10);
     expect(own?.by_axis.z).toEqual({ n: 0, bias_mm: null, mae_mm: null });
+    const bands = Object.values(own?.by_size ?? {});
+    expect(bands.reduce((sum, band) => sum + band.n, 0)).toBe(own?.cells.length);
   });
 
   it('knows what its readings repeat and are worth', () => {

@@ -18,6 +18,7 @@ export interface ArtefactData {
   zonePlaces: VersionedRow[];
   checks: string[];
   copies: VersionedRow[];
+  squares: VersionedRow[];
   prints: number;
 }
 
@@ -36,6 +37,7 @@ export async function artefactsOf(studyId: string): Promise<ArtefactData[]> {
     'zone_places',
     'function_checks',
     'copy_places',
+    'squares',
   ] as const;
   const [files, tallies, ...rows] = await Promise.all([
     listFiles(db, studyId),
@@ -63,6 +65,7 @@ export async function artefactsOf(studyId: string): Promise<ArtefactData[]> {
         zonePlaces: own('zone_places'),
         checks: own('function_checks').map((row) => String(row.check)),
         copies: own('copy_places'),
+        squares: own('squares'),
         prints: tallies
           .filter((tally) => tally.artefact_id === artefact.artefact_id)
           .reduce(

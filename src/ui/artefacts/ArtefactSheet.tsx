@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import type { MeshSheet } from '../../core/mesh';
 import type { VersionedRow } from '../../data';
 import type { ArtefactData } from '../../server/artefacts/page';
 import { drawnDimensions } from '../drawing/drawn';
@@ -7,6 +8,7 @@ import { callApi } from '../lib/api';
 import { fixed, signed } from '../lib/format';
 import { MeshLine } from './MeshLine';
 import { NewDimension } from './NewDimension';
+import { SectionLook } from './SectionLook';
 import { NewZone, ZoneDraft, type DrawnZone } from './NewZone';
 import { Pickable, type Picked } from './Picking';
 import { Turnable } from './Turnable';
@@ -216,7 +218,12 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
               />
             </section>
             <section className="sheet p-2" aria-label="Turned">
-              <TurnedMesh studyId={studyId} artefactId={artefactId} name={String(artefact.name)} />
+              <TurnedMesh
+                studyId={studyId}
+                artefactId={artefactId}
+                name={String(artefact.name)}
+                sheet={sheet}
+              />
             </section>
           </>
         )}
@@ -236,9 +243,15 @@ function Limits({ lower, upper }: { lower: unknown; upper: unknown }) {
   );
 }
 
-/** The mesh of the artefact, fetched to be turned. */
-function TurnedMesh(props: { studyId: string; artefactId: string; name: string }) {
-  const { studyId, artefactId, name } = props;
+interface TurnedMeshProps {
+  studyId: string;
+  artefactId: string;
+  name: string;
+  sheet: MeshSheet;
+}
+
+/** The mesh of the artefact, fetched to be turned and cut. */
+function TurnedMesh({ studyId, artefactId, name, sheet }: TurnedMeshProps) {
   const ask = useMeshBench();
   const [read, setRead] = useState<object | null>(null);
   useEffect(() => {
@@ -252,9 +265,11 @@ function TurnedMesh(props: { studyId: string; artefactId: string; name: string }
       })
       .catch(() => setRead(null));
   }, [ask, studyId, artefactId]);
-  return ask && read ? (
-    <Turnable ask={ask} of={read} label={name} />
-  ) : (
-    <p className="p-2 text-ink-2">…</p>
+  if (!ask || !read) return <p className="p-2 text-ink-2">…</p>;
+  return (
+    <>
+      <Turnable ask={ask} of={read} label={name} />
+      <SectionLook ask={ask} sheet={sheet} name={name} />
+    </>
   );
 }

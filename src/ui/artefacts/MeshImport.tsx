@@ -10,7 +10,8 @@ import { useMeshBench } from './use-mesh-bench';
 
 interface MeshImportProps {
   studyId: string;
-  artefacts: readonly { id: string; name: string }[];
+  /** With the largest size of their meshes, mm, where they have one. */
+  artefacts: readonly { id: string; name: string; span: number | null }[];
   /** The artefact that is to have the mesh; null for a new one. */
   replaces: string | null;
 }
@@ -27,7 +28,13 @@ const UNITS = [
   { name: 'millimetres', scale: 1 },
   { name: 'centimetres', scale: 10 },
   { name: 'inches', scale: 25.4 },
+  { name: 'millimetres, made larger by 25.4', scale: 1 / 25.4 },
 ] as const;
+
+/** Ratios at which the same part stands in another unit. */
+const MIXED_UNITS = [25.4, 1 / 25.4, 10, 1 / 10];
+
+const spanOf = ({ facts }: MeshSheet): number => Math.max(...facts.bbox_mm.size);
 
 /** A mesh from elsewhere: looked at, its unit asked where the file does not say, then kept. */
 export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
@@ -89,7 +96,9 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
       if (kept.sameAs) setTwin({ artefact: kept.sameAs, mesh: kept.path });
       else await finish(kept.path);
     });
-  const isDoubtful = looked?.sheet.facts.notes.some((note) => note.includes('inches')) ?? false;
+  const isDoubtful = looked?.sheet.facts.notes.some((note) => /inches|25\.4/.test(note)) ?? false;
+  const ratio = looked && target?.span ? spanOf(looked.sheet) / target.span : 1;
+  const isOtherUnit = MIXED_UNITS.some((one) => Math.abs(ratio / one - 1) < 0.02);
   return (
     <div className="grid grid-cols-1 items-start gap-3 lg:grid-cols-[320px_minmax(0,1fr)]">
       <div className="grid gap-3 sheet p-3">
@@ -113,9 +122,9 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
           />
         </label>
         {looked && looked.sheet.facts.unit === null && (
-          <fieldset className={isDoubtful ? 'rounded-sm bg-warn-soft p-2' : ''}>
+          <fieldset className={isDoubtful || isOtherUnit ? 'rounded-sm bg-warn-soft p-2' : ''}>
             <legend className="text-xs text-ink-2">
-              {isDoubtful ? 'This is a very small part. ' : ''}The file does not say its unit:
+              {isDoubtful ? 'Its size is doubtful. ' : ''}The file does not say its unit:
             </legend>
             {UNITS.map(({ name: unit, scale }) => (
               <label key={unit} className="flex items-center gap-2">
@@ -136,6 +145,12 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
               </label>
             ))}
           </fieldset>
+        )}
+        {isOtherUnit && (
+          <p role="alert" className="text-xs text-warn">
+            This is {fixed(ratio, ratio < 1 ? 3 : 1)} times the size of the present mesh: is it in
+            another unit?
+          </p>
         )}
         {looked && !target && (
           <label className="block">

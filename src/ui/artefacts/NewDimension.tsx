@@ -3,7 +3,7 @@ import type { MeasuringPlaces } from '../../core/mesh';
 import type { VersionedRow } from '../../data';
 import { callApi } from '../lib/api';
 import { readNumber } from '../lib/entry';
-import { faceName, proposalOf, roundName, type Picked } from './Picking';
+import { cornerName, faceName, proposalOf, roundName, type Picked } from './Picking';
 import { idFor } from './send-artefact';
 
 interface NewDimensionProps {
@@ -15,6 +15,8 @@ interface NewDimensionProps {
   onPick: (picked: Picked) => void;
   onAdded: (dimension: VersionedRow, place: VersionedRow) => void;
 }
+
+const isCorner = (id: string): boolean => id.startsWith('corner-');
 
 /** A dimension set on the drawing: what is picked, what the geometry proposes, the limits. */
 export function NewDimension(props: NewDimensionProps) {
@@ -77,7 +79,7 @@ export function NewDimension(props: NewDimensionProps) {
       }}
     >
       <p className="text-xs text-ink-2">
-        Pick two parallel faces or one hole or boss in the drawing, or here:
+        Pick two parallel faces, one hole or boss, or two corners in the drawing, or here:
       </p>
       <label>
         from
@@ -97,6 +99,11 @@ export function NewDimension(props: NewDimensionProps) {
               {faceName(face)}
             </option>
           ))}
+          {places.corners.map((corner) => (
+            <option key={corner.id} value={corner.id}>
+              {cornerName(corner)}
+            </option>
+          ))}
         </select>
       </label>
       {!isRound && first !== '' && (
@@ -108,11 +115,14 @@ export function NewDimension(props: NewDimensionProps) {
             onChange={(event) => choose(1, event.target.value)}
           >
             <option value="">nothing yet</option>
-            {places.faces
-              .filter((face) => face.id !== first)
-              .map((face) => (
-                <option key={face.id} value={face.id}>
-                  {faceName(face)}
+            {[
+              ...places.faces.map((face) => [face.id, faceName(face)] as const),
+              ...places.corners.map((corner) => [corner.id, cornerName(corner)] as const),
+            ]
+              .filter(([id]) => id !== first && isCorner(id) === isCorner(first))
+              .map(([id, said]) => (
+                <option key={id} value={id}>
+                  {said}
                 </option>
               ))}
           </select>

@@ -1,9 +1,14 @@
-import type { MeasuringPlaces } from '../../core/mesh';
-import { proposePair, proposeRound, type ProposedDimension } from '../../core/mesh/propose';
+import type { Corner, MeasuringPlaces } from '../../core/mesh';
+import {
+  proposeCorners,
+  proposePair,
+  proposeRound,
+  type ProposedDimension,
+} from '../../core/mesh/propose';
 import { onSheet, type ShownSide } from '../drawing/layout';
 import { fixed } from '../lib/format';
 
-/** What was taken hold of: a round thing, or one or two faces. */
+/** What was taken hold of: a round thing, or one or two faces or corners. */
 export type Picked = readonly string[];
 
 const AXIS = ['x', 'y', 'z'] as const;
@@ -25,13 +30,34 @@ export const roundName = ({ axis, diameter, isHole, centre }: Round): string =>
 
 /** What is proposed for what is picked: nothing yet, a reason why not, or a dimension. */
 export function proposalOf(
-  { faces, rounds }: MeasuringPlaces,
+  { faces, rounds, corners }: MeasuringPlaces,
   picked: Picked,
 ): ProposedDimension | string | null {
   const round = rounds.find(({ id }) => id === picked[0]);
   if (round) return proposeRound(round);
   const [a, b] = picked.map((id) => faces.find((face) => face.id === id));
-  return a && b ? proposePair(a, b) : null;
+  if (a && b) return proposePair(a, b);
+  const [from, to] = picked.map((id) => corners.find((corner) => corner.id === id));
+  if (from && to) return proposeCorners(from.place, to.place);
+  return picked.length === 2 ? 'a face and a corner have no distance to measure' : null;
+}
+
+export const cornerName = ({ place }: Corner): string =>
+  `corner at ${place.map((value) => fixed(value, 1)).join(', ')}`;
+
+/** The corners that are seen first from a side, one for each place on its sheet. */
+function seenCorners(corners: readonly Corner[], side: ShownSide): Corner[] {
+  const nearness = ({ place: [x, y, z] }: Corner) =>
+    side === 'front' ? -y : side === 'left' ? -x : z;
+  const first = new Map<string, Corner>();
+  for (const corner of corners) {
+    const key = onSheet(side, corner.place)
+      .map((value) => value.toFixed(2))
+      .join(' ');
+    const known = first.get(key);
+    if (!known || nearness(corner) > nearness(known)) first.set(key, corner);
+  }
+  return [...first.values()];
 }
 
 interface PickableProps {
@@ -107,6 +133,28 @@ export function Pickable({ side, unit, places, picked, onPick }: PickableProps) 
               className="group-hover:opacity-60"
             />
           </g>
+        );
+      })}
+      {seenCorners(places.corners, side).map((corner) => {
+        const [u, v] = onSheet(side, corner.place);
+        const half = unit * 3.5;
+        return (
+          <rect
+            key={corner.id}
+            className="cursor-pointer hover:opacity-100"
+            onClick={() => onPick(corner.id)}
+            data-pick={corner.id}
+            x={u - half}
+            y={v - half}
+            width={2 * half}
+            height={2 * half}
+            fill={picked.includes(corner.id) ? 'var(--plum)' : 'var(--sheet)'}
+            stroke="var(--plum)"
+            strokeWidth={unit}
+            opacity={picked.includes(corner.id) ? 1 : 0.55}
+          >
+            <title>{cornerName(corner)}</title>
+          </rect>
         );
       })}
     </g>

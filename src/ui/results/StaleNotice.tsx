@@ -12,13 +12,22 @@ const LOOK_AGAIN_MS = 400;
 export function StaleNotice({ studyId, reference }: StaleNoticeProps) {
   useEffect(() => {
     const query = reference === null ? '' : `?ref=${encodeURIComponent(reference)}`;
+    let isLeaving = false;
+    // Somebody who follows a link is not brought back.
+    const leave = () => {
+      isLeaving = true;
+    };
+    window.addEventListener('beforeunload', leave);
     const timer = setInterval(() => {
       callApi<{ isStale: boolean }>('GET', `/studies/${studyId}/results/pairs${query}`).then(
-        ({ isStale }) => !isStale && location.reload(),
+        ({ isStale }) => !isStale && !isLeaving && location.reload(),
         () => undefined,
       );
     }, LOOK_AGAIN_MS);
-    return () => clearInterval(timer);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('beforeunload', leave);
+    };
   }, [studyId, reference]);
   return (
     <p role="status" className="mb-2 text-xs text-warn">

@@ -21,6 +21,13 @@ const GROUPS = [
   { title: 'slots', key: 'internal', of: 'by_kind' },
 ] as const;
 
+const SIZES = [
+  { title: '≤ 10', key: 'to-10' },
+  { title: '10–30', key: 'to-30' },
+  { title: '30–100', key: 'to-100' },
+  { title: '> 100 mm', key: 'over-100' },
+] as const;
+
 /** Mean deviation by axis and kind: too small is blue, too large is ochre. */
 export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsOffProps) {
   return (
@@ -90,7 +97,66 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
           </tbody>
         </table>
       </div>
+      <BySize marks={marks} accuracy={accuracy} reference={reference} />
     </section>
+  );
+}
+
+/** Mean absolute deviation by nominal size: what grows with size is a matter of scale. */
+function BySize({ marks, accuracy, reference }: Omit<WhereItIsOffProps, 'neutral'>) {
+  const shown = SIZES.filter(({ key }) =>
+    marks.some((mark) => (accuracy[mark.contender_id]?.by_size[key].n ?? 0) > 0),
+  );
+  if (shown.length < 2) return null;
+  return (
+    <div className="overflow-x-auto border-t border-line">
+      <table className="w-full">
+        <caption className="px-3 pt-2 text-left text-xs text-ink-2">
+          mean absolute deviation by nominal size, mm
+        </caption>
+        <thead>
+          <tr className="border-b border-line">
+            <th className="th">
+              <span className="sr-only">contender</span>
+            </th>
+            {shown.map(({ key, title }) => (
+              <th key={key} className="th text-right">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {marks.map((mark) => {
+            const own = accuracy[mark.contender_id];
+            if (!own) return null;
+            return (
+              <tr key={mark.contender_id} className="border-b border-line-soft">
+                <th scope="row" className="px-2 py-1">
+                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                {shown.map(({ key }) => {
+                  const { mae_mm } = own.by_size[key];
+                  return mae_mm === null ? (
+                    <UnknownCell key={key} why="not measured" />
+                  ) : (
+                    <td key={key} className="px-2 text-right">
+                      <button
+                        type="button"
+                        className="figure"
+                        data-figure={`group/${mark.contender_id}/${key}`}
+                      >
+                        {fixed(mae_mm, 3)}
+                      </button>
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
