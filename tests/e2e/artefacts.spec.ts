@@ -125,13 +125,18 @@ test('a mesh is looked at before it is sent, its unit asked, and a changed one i
 
 test('the part turns under the arrow keys', async ({ page, bench }) => {
   await open(page, `${bench.study}/artefacts/lantern`);
-  const turned = page.getByRole('region', { name: 'Turned' }).getByRole('img');
+  const turned = page.getByRole('img', { name: /the arrow keys turn it/ });
   await expect(turned.locator('path')).toBeVisible();
   const before = await turned.locator('path').getAttribute('d');
   await turned.focus();
   await page.keyboard.press('ArrowRight');
-  await expect(turned).toHaveAccessibleName(/50° round/);
+  await expect(page.getByRole('img', { name: /50° round/ })).toBeVisible();
   await expect(turned.locator('path')).not.toHaveAttribute('d', before ?? '');
+  // And it is cut where the slider says; above it there is nothing.
+  const slider = page.getByRole('slider', { name: /cut at z/ });
+  await expect(page.getByRole('img', { name: /cut at 28.00 mm$/ })).toBeVisible();
+  await slider.press('End');
+  await expect(page.getByRole('img', { name: /cut at 56.00 mm: nothing there/ })).toBeVisible();
 });
 
 test('the demo’s artefacts are drawn in their library', async ({ page, bench }) => {

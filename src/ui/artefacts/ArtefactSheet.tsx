@@ -4,6 +4,7 @@ import type { VersionedRow } from '../../data';
 import type { ArtefactData } from '../../server/artefacts/page';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
+import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { callApi } from '../lib/api';
 import { fixed, signed } from '../lib/format';
 import { MeshLine } from './MeshLine';
@@ -23,6 +24,7 @@ interface ArtefactSheetProps extends ArtefactData {
 export function ArtefactSheet(props: ArtefactSheetProps) {
   const { studyId, artefact, sheet } = props;
   const artefactId = String(artefact.artefact_id);
+  const isNarrow = useNarrow();
   const [dimensions, setDimensions] = useState(props.dimensions);
   const [places, setPlaces] = useState(props.dimensionPlaces);
   const [retired, setRetired] = useState<ReadonlySet<string>>(() => new Set(props.retired));
@@ -68,7 +70,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                 sides={sheet.sides}
                 dimensions={isSetting ? [] : drawnDimensions(inUse, places)}
                 present={present}
-                width={700}
+                width={isNarrow ? PHONE_PX : 700}
                 onChoose={setPresent}
                 over={(side, unit) => (
                   <>

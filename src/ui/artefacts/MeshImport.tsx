@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { MeshSheet } from '../../core/mesh';
 import { PartDrawing } from '../drawing/PartDrawing';
+import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { callApi } from '../lib/api';
 import { fixed } from '../lib/format';
 import { MeshLine } from './MeshLine';
@@ -38,6 +39,7 @@ const spanOf = ({ facts }: MeshSheet): number => Math.max(...facts.bbox_mm.size)
 
 /** A mesh from elsewhere: looked at, its unit asked where the file does not say, then kept. */
 export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
+  const isNarrow = useNarrow();
   const ask = useMeshBench();
   const [looked, setLooked] = useState<Looked | null>(null);
   const [name, setName] = useState('');
@@ -203,7 +205,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
             <PartDrawing
               sides={looked.sheet.sides}
               dimensions={[]}
-              width={760}
+              width={isNarrow ? PHONE_PX : 760}
               label={`${looked.name}: front, left and top`}
             />
           </section>

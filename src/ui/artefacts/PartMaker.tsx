@@ -5,6 +5,7 @@ import { faultsOf, usualValues, type Part } from '../../core/parts/part';
 import { partRows, type PartRows } from '../../core/parts/rows';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
+import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { readNumber } from '../lib/entry';
 import { MeshLine } from './MeshLine';
 import { idFor, saveFile, sendArtefact, sendMesh } from './send-artefact';
@@ -39,6 +40,7 @@ function comesWith(rows: PartRows): string {
 
 /** Benchmark parts made from numbers: change a number, see the part, take it into the study. */
 export function PartMaker({ studyId, taken }: PartMakerProps) {
+  const isNarrow = useNarrow();
   const ask = useMeshBench();
   const [key, setKey] = useState(PART_DESIGNS[0]?.key ?? '');
   const design = PART_DESIGNS.find((one) => one.key === key) ?? PART_DESIGNS[0];
@@ -210,7 +212,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
               <PartDrawing
                 sides={made.sheet.sides}
                 dimensions={drawn}
-                width={760}
+                width={isNarrow ? PHONE_PX : 760}
                 label={`${design.name}: front, left and top with ${drawn.length} dimensions`}
               />
             </>
