@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { spreadsheet } from '../support/spreadsheet';
 import { expect, expectAccessible, open, settled, test } from './bench';
 
 const rowsOf = async (study: string, table: string): Promise<Record<string, unknown>[]> => {
@@ -265,6 +266,37 @@ test('a foreign table is mapped, its faults told, and kept whole or not at all',
   await expect(page.getByRole('status').filter({ hasText: '4 readings kept' })).toBeVisible();
   await open(page, `${bench.study}/measure?specimen=K7-271`);
   await expect(page.getByRole('row', { name: /y1 width/ })).toContainText('30.010');
+});
+
+test('a spreadsheet file is read, and what is none is told', async ({ page, bench }) => {
+  await open(page, `${bench.study}/measure/import`);
+  const file = page.getByLabel('a file, .csv or .xlsx');
+  await file.setInputFiles({
+    name: 'readings.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: Buffer.from(
+      spreadsheet([
+        ['sample', 'feature', 'actual'],
+        ['K7-272', 'z2 height', 16.02],
+        ['K7-272', 'hole 6', 5.91],
+      ]),
+    ),
+  });
+  await expect(page.locator('[data-mark=outcome]')).toHaveText(
+    '2 readings of 1 specimen; the first is 16.020 mm.',
+  );
+  await file.setInputFiles({
+    name: 'old.xls',
+    mimeType: 'application/vnd.ms-excel',
+    buffer: Buffer.from([0xd0, 0xcf, 0x11, 0xe0]),
+  });
+  await expect(page.getByRole('alert')).toContainText('save it as .xlsx or .csv');
+  await file.setInputFiles({
+    name: 'broken.xlsx',
+    mimeType: 'application/zip',
+    buffer: Buffer.from([0x50, 0x4b, 3, 4, 0, 0]),
+  });
+  await expect(page.getByRole('alert')).toContainText('cannot be read as a spreadsheet');
 });
 
 test('before and after ends in its true sentence', async ({ page, bench }) => {

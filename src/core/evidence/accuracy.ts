@@ -1,6 +1,7 @@
 import {
   accuracyPair,
   axisPoints,
+  cellUncertainty,
   printValues,
   SIZE_BANDS,
   sizeBand,
@@ -23,11 +24,15 @@ const say = (interval: Interval, unit: string): string =>
 
 const codeOf = (cell: Cell): string => cell.specimen.code ?? cell.specimen.specimen_id;
 
-function readingsTable(cells: readonly Cell[]): EvidenceTable {
+function readingsTable(
+  index: StudyIndex,
+  { repeatability }: Measurements,
+  cells: readonly Cell[],
+): EvidenceTable {
   const ordered = [...cells].sort((a, b) => Math.abs(b.deviation_mm) - Math.abs(a.deviation_mm));
   return evidenceTable(
     'Cells, the largest deviation first',
-    ['specimen', 'dimension', ['nominal'], ['readings'], ['mean'], ['deviation'], 'by'],
+    ['specimen', 'dimension', ['nominal'], ['readings'], ['mean'], ['deviation'], ['u'], 'by'],
     ordered.map((cell) => [
       codeOf(cell),
       cell.dimension.name,
@@ -35,6 +40,7 @@ function readingsTable(cells: readonly Cell[]): EvidenceTable {
       cell.readings.map((row) => row.value_mm.toFixed(2)).join(' · '),
       mm(cell.mean_mm),
       mm(cell.deviation_mm),
+      uncertaintyOf(index, repeatability, cell),
       [
         ...new Set(
           cell.readings.map((row) => [row.operator, row.instrument_id].filter(Boolean).join(', ')),
@@ -42,6 +48,17 @@ function readingsTable(cells: readonly Cell[]): EvidenceTable {
       ].join('; '),
     ]),
   );
+}
+
+/** The standard uncertainty of a cell's mean; what of it is not known, the results note. */
+function uncertaintyOf(
+  { instruments }: StudyIndex,
+  repeatability: Measurements['repeatability'],
+  cell: Cell,
+): string {
+  const gaps = { scatter: new Set<string>(), certificate: new Set<string>() };
+  const u_mm = cellUncertainty(cell, repeatability, instruments, gaps);
+  return u_mm === null ? 'not known' : mm(u_mm);
 }
 
 function printsTable(index: StudyIndex, cells: readonly Cell[]): EvidenceTable {
@@ -78,13 +95,14 @@ export function accuracyEvidence(
     sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells on ${values.size} artefacts.`,
     formula:
       'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens to their print; the figure is the mean over artefacts of the means of their prints, the interval from t over prints.',
-    tables: [printsTable(index, cells), readingsTable(cells)],
+    tables: [printsTable(index, cells), readingsTable(index, measurements, cells)],
     notes: [],
   };
 }
 
 /** Evidence of the mean deviation along an axis or of a kind. */
 export function groupEvidence(
+  index: StudyIndex,
   measurements: Measurements,
   contenderId: string,
   group: string,
@@ -107,13 +125,17 @@ export function groupEvidence(
       by === 'size'
         ? 'mean |e| over the cells of the group, e = mean of the readings − nominal.'
         : 'e = mean of the readings − nominal, averaged over the cells of the group.',
-    tables: [readingsTable(cells)],
+    tables: [readingsTable(index, measurements, cells)],
     notes: [],
   };
 }
 
 /** Evidence of the cells that are outside, inside or undecided, and of the tolerance class. */
-export function toleranceEvidence(measurements: Measurements, contenderId: string): Evidence {
+export function toleranceEvidence(
+  index: StudyIndex,
+  measurements: Measurements,
+  contenderId: string,
+): Evidence {
   const cells = measurements.cellsOfContender.get(contenderId) ?? [];
   return {
     title: 'Tolerances and tolerance class',
@@ -121,7 +143,7 @@ export function toleranceEvidence(measurements: Measurements, contenderId: strin
       'The class is the finest ISO 286 grade whose symmetric zone would hold 95 % of the deviations (all of them with fewer than 20 cells).',
     formula:
       'value = 2000·|e|/i with i = 0.45·∛D + 0.001·D µm, D the geometric mean of the size range. A cell is undecided where a limit lies within two standard uncertainties.',
-    tables: [readingsTable(cells)],
+    tables: [readingsTable(index, measurements, cells)],
     notes: [],
   };
 }

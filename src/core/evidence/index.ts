@@ -14,7 +14,7 @@ export type { Evidence, EvidenceTable } from './evidence';
 
 /**
  * What a figure was computed from. A figure is named by a path: `accuracy/<contender>`,
- * `group/<contender>/<axis or kind>`, `tolerance/<contender>`, `fit/<contender>/<axis>`,
+ * `group/<contender>/<axis, kind or range of size>`, `tolerance/<contender>`, `fit/<contender>/<axis>`,
  * `pair/<contender>`, `speed/<contender>[/<artefact>]`, `time/<contender>`,
  * `reliability/<contender>`, `incidents/<contender>`, `cost/<contender>/<artefact>`.
  *
@@ -46,9 +46,9 @@ function pick(
     case 'accuracy':
       return accuracyEvidence(index, measure(index), contender, alpha);
     case 'group':
-      return groupEvidence(measure(index), contender, part ?? '');
+      return groupEvidence(index, measure(index), contender, part ?? '');
     case 'tolerance':
-      return toleranceEvidence(measure(index), contender);
+      return toleranceEvidence(index, measure(index), contender);
     case 'fit':
       return (AXES as readonly string[]).includes(part ?? '')
         ? fitEvidence(measure(index), contender, part as Axis)

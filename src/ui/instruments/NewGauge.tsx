@@ -69,7 +69,11 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
     >
       <label className="text-xs text-ink-2">
         dimension
-        <select className="field" value={key} onChange={(event) => setKey(event.target.value)}>
+        <select
+          className="block field"
+          value={key}
+          onChange={(event) => setKey(event.target.value)}
+        >
           {dimensions.map((one) => (
             <option key={one.key} value={one.key}>
               {one.name}
@@ -80,7 +84,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       <label className="text-xs text-ink-2">
         parts
         <input
-          className="field w-20"
+          className="block field w-20"
           inputMode="numeric"
           value={parts}
           onChange={(event) => setParts(event.target.value)}
@@ -89,7 +93,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       <label className="text-xs text-ink-2">
         people (initials)
         <input
-          className="field w-32"
+          className="block field w-32"
           value={operators}
           placeholder="KM TS"
           onChange={(event) => setOperators(event.target.value)}
@@ -98,7 +102,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       <label className="text-xs text-ink-2">
         readings each
         <input
-          className="field w-20"
+          className="block field w-20"
           inputMode="numeric"
           value={trials}
           onChange={(event) => setTrials(event.target.value)}

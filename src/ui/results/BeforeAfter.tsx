@@ -3,6 +3,7 @@ import type { PairRow } from '../../core/compare';
 import type { ContenderMark } from '../../core/study';
 import { beforeAfterSentence } from '../../core/words';
 import { fixed, signed } from '../lib/format';
+import { PlaceDisc } from '../marks/PlaceDisc';
 import { ContenderName } from '../marks/ContenderName';
 
 interface BeforeAfterProps {
@@ -118,20 +119,17 @@ export function BeforeAfter(props: BeforeAfterProps) {
                 role="img"
                 aria-label={`${names[key] ?? key} over the plate: ${own.map((one) => `${fixed(one.x_mm, 0)} ${fixed(one.y_mm, 0)} ${signed(one.difference_mm, 3)}`).join('; ')}`}
               >
-                {own.map((one) => {
-                  const isLarge = one.difference_mm >= 0;
-                  return (
-                    <circle
-                      key={`${one.x_mm} ${one.y_mm}`}
-                      cx={one.x_mm}
-                      cy={-one.y_mm}
-                      r={(2 + 14 * Math.sqrt(Math.abs(one.difference_mm) / most)) * (reach / 90)}
-                      fill={isLarge ? 'var(--large)' : 'var(--sheet)'}
-                      stroke={isLarge ? 'var(--large)' : 'var(--small)'}
-                      strokeWidth={isLarge ? 1 : 4}
-                    />
-                  );
-                })}
+                {own.map((one) => (
+                  <PlaceDisc
+                    key={`${one.x_mm} ${one.y_mm}`}
+                    x={one.x_mm}
+                    y={one.y_mm}
+                    deviation_mm={one.difference_mm}
+                    most={most}
+                    radius={reach / 5.5}
+                    title={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+                  />
+                ))}
               </svg>
             </figure>
           );

@@ -1,6 +1,7 @@
 import type { ContenderMark } from '../../core/study';
 import type { PlatePage, PlatePoint } from '../../server/plate-page';
 import { fixed, signed } from '../lib/format';
+import { PlaceDisc } from '../marks/PlaceDisc';
 import { ContenderName } from '../marks/ContenderName';
 
 interface PlateMapsProps extends PlatePage {
@@ -29,7 +30,7 @@ export function PlateMaps(props: PlateMapsProps) {
             Over the plate
           </h2>
           <p className="text-xs text-ink-2">
-            each place’s mean deviation; disc = size, ring = too small, full = too large, largest{' '}
+            each place’s mean deviation on one scale; ring = too small, full = too large, largest{' '}
             {fixed(most, 3)} mm
           </p>
         </div>
@@ -65,24 +66,15 @@ export function PlateMaps(props: PlateMapsProps) {
               >
                 <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
                 <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
-                {places.map((place) => {
-                  const isLarge = place.deviation_mm >= 0;
-                  const radius = 3 + 15 * Math.sqrt(Math.abs(place.deviation_mm) / most);
-                  return (
-                    <circle
-                      key={`${place.x} ${place.y}`}
-                      cx={place.x}
-                      cy={-place.y}
-                      r={radius}
-                      fill={isLarge ? 'var(--large)' : 'var(--sheet)'}
-                      fillOpacity={0.75}
-                      stroke={isLarge ? 'var(--large)' : 'var(--small)'}
-                      strokeWidth={isLarge ? 1 : 4}
-                    >
-                      <title>{`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}</title>
-                    </circle>
-                  );
-                })}
+                {places.map((place) => (
+                  <PlaceDisc
+                    key={`${place.x} ${place.y}`}
+                    {...place}
+                    most={most}
+                    radius={18}
+                    title={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
+                  />
+                ))}
               </svg>
               <p className="mt-1 text-2xs text-ink-2">
                 {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
