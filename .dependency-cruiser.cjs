@@ -41,7 +41,10 @@ module.exports = {
       comment: 'and how a sliced file on disk is opened',
       severity: 'error',
       from: { path: '^src/workers' },
-      to: { path: '^src/(server|data|pages|ui|cli)', pathNot: '^src/server/(toolpaths/|artefacts/task)' },
+      to: {
+        path: '^src/(server|data|pages|ui|cli)',
+        pathNot: '^src/server/(toolpaths/|artefacts/task)',
+      },
     },
     {
       name: 'cli-knows-core-and-server',

@@ -82,8 +82,10 @@ export async function open(page: Page, url: string): Promise<void> {
   await settled(page);
 }
 
-/** Waits until the islands of the page answer. */
+/** Waits until the islands of the page answer, and its results are the present ones. */
 export async function settled(page: Page): Promise<void> {
+  // A page that shows older results while newer are made reads itself again when they are there.
+  await base.expect(page.getByText('these results are being refreshed')).toHaveCount(0);
   await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null);
   // Effects run a moment after the islands have taken over.
   await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
