@@ -20,6 +20,8 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   const now = page.getByRole('region', { name: 'Printing now' });
   await expect(now).toContainText('1 at once');
   // The next in the order is on the other machine: this one is busy.
+  await expect(start).toBeHidden();
+  await page.waitForTimeout(150);
   await page.keyboard.press('s');
   await page.getByRole('button', { name: 'Start', exact: true }).press('Enter');
   await expect(now).toContainText('2 at once');
