@@ -35,7 +35,12 @@ export {
 } from './repositories/studies';
 export { countProgress, type ProgressCounts } from './repositories/progress';
 export type { StudyRecord } from './models/study';
-export { brokenReferences, machineOfPrint, type BrokenReference } from './repositories/references';
+export {
+  brokenReferences,
+  machineOfPrint,
+  rowsNaming,
+  type BrokenReference,
+} from './repositories/references';
 export {
   endPrint,
   endPrintWithin,
@@ -98,4 +103,3 @@ export { change as inChange } from './database';
 export { listChanges } from './repositories/changes';
 export type { Transaction } from 'sequelize';
 export { findMeshSheet, keepMeshSheet } from './repositories/mesh-sheets';
-export { hasReadings } from './repositories/readings';

@@ -28,15 +28,11 @@ export async function keepIncidentPhoto(
   const number = taken.filter((row) => row.incident_id === incidentId).length + 1;
   const path = `incidents/${incidentId}-${number}.${kind.ending}`;
   await inChange(db, async (transaction) => {
-    await storeFile(db, studyId, path, oneChunk(content), transaction);
+    await storeFile(db, studyId, path, [content], transaction);
     const row = { incident_id: incidentId, path, taken_at: takenAt };
     await insertRow(db, studyId, 'incident_photos', row, who, transaction);
   });
   return { path };
-}
-
-async function* oneChunk(content: Buffer): AsyncGenerator<Uint8Array> {
-  yield await Promise.resolve(content);
 }
 
 /** A photo of an incident, with its type; null where there is none of that path. */

@@ -77,6 +77,18 @@ describe('a foreign table', () => {
     ]);
   });
 
+  it('of thousands of rows is read in a moment, however many specimens there are', () => {
+    const specimens = Array.from({ length: 20_000 }, (_, at) => ({
+      ...{ id: `s-${at}`, code: `C-${at}`, artefact: 'block' },
+    }));
+    const rows = Array.from({ length: 3000 }, (_, at) => [`c ${19_999 - at}`, '80.1']);
+    const table = { heads: ['code', 'x4'], rows };
+    const roles = table.heads.map((head) => guessRole(head, context));
+    const { readings } = readForeign(table, roles, 'mm', { ...context, specimens });
+    expect(readings).toHaveLength(3000);
+    expect(readings[0]?.specimen_id).toBe('s-19999');
+  });
+
   it('asks for what its roles lack', () => {
     const table = { heads: ['a', 'b'], rows: [['1', '2']] };
     const nothing = { is: 'nothing' } as const;

@@ -81,6 +81,7 @@ export function readForeign(
   unit: ForeignUnit,
   context: ForeignContext,
 ): { readings: ForeignReading[]; faults: ForeignFault[] } {
+  const known = knownIn(context);
   const readings: ForeignReading[] = [];
   const faults: ForeignFault[] = [];
   const columnOf = (is: ColumnRole['is']) => roles.findIndex((role) => role.is === is);
@@ -93,19 +94,14 @@ export function readForeign(
     const fault = (column: number, message: string) =>
       faults.push({ row, column: table.heads[column] ?? '-', message });
     const specimenColumn = columnOf('specimen');
-    const said = plain(cell(specimenColumn));
-    const specimen = context.specimens.find(
-      ({ id, code }) => plain(id) === said || (code !== null && plain(code) === said),
-    );
+    const specimen = known.specimens.get(plain(cell(specimenColumn)));
     if (!specimen) {
       fault(specimenColumn, `“${cell(specimenColumn)}” is no specimen of this study`);
       return;
     }
     const instrumentColumn = columnOf('instrument');
     const named = plain(cell(instrumentColumn));
-    const instrument = context.instruments.find(
-      ({ id, name }) => plain(id) === named || plain(name) === named,
-    );
+    const instrument = known.instruments.get(named);
     if (named !== '' && !instrument) {
       fault(instrumentColumn, `“${cell(instrumentColumn)}” is no instrument of this study`);
       return;
@@ -113,11 +109,7 @@ export function readForeign(
     const add = (column: number, dimensionSaid: string, sayAt: number) => {
       const text = cell(column);
       if (text === '') return;
-      const dimension = context.dimensions.find(
-        ({ artefact, id, name }) =>
-          artefact === specimen.artefact &&
-          (plain(id) === plain(dimensionSaid) || plain(name) === plain(dimensionSaid)),
-      );
+      const dimension = known.dimensions.get(`${specimen.artefact}/${plain(dimensionSaid)}`);
       if (!dimension) {
         fault(sayAt, `“${dimensionSaid}” is no dimension of this specimen’s artefact`);
         return;
@@ -143,6 +135,30 @@ export function readForeign(
     }
   });
   return { readings, faults };
+}
+
+/** What cells can name, by id and by name as they are compared; of two with one name the first. */
+function knownIn({ specimens, dimensions, instruments }: ForeignContext) {
+  const byNames = <Item>(items: readonly Item[], namesOf: (item: Item) => (string | null)[]) => {
+    const found = new Map<string, Item>();
+    for (const item of items) {
+      for (const name of namesOf(item)) {
+        if (name !== null && !found.has(name)) found.set(name, item);
+      }
+    }
+    return found;
+  };
+  return {
+    specimens: byNames(specimens, ({ id, code }) => [
+      plain(id),
+      code === null ? null : plain(code),
+    ]),
+    instruments: byNames(instruments, ({ id, name }) => [plain(id), plain(name)]),
+    dimensions: byNames(dimensions, ({ artefact, id, name }) => [
+      `${artefact}/${plain(id)}`,
+      `${artefact}/${plain(name)}`,
+    ]),
+  };
 }
 
 /** What the roles lack to make readings, in words; null where nothing is missing. */

@@ -111,7 +111,7 @@ describe('a section', () => {
 });
 
 describe('what can be measured', () => {
-  const found = measuringPlaces(steps);
+  const found = measuringPlaces(drawableOf(steps));
   const face = (places: MeasuringPlaces, axis: 0 | 1 | 2, sign: 1 | -1, offset: number) => {
     const one = places.faces.find(
       ({ normal, offset: at }) => normal[axis] === sign && Math.abs(at - offset) < 1e-9,
@@ -152,7 +152,7 @@ describe('what can be measured', () => {
   });
 
   it('fits round holes and bosses', () => {
-    const boss = measuringPlaces(soupOf(cylinderTriangles(3.1, 12, 48)));
+    const boss = measuringPlaces(drawableOf(soupOf(cylinderTriangles(3.1, 12, 48))));
     expect(boss.faces).toHaveLength(2);
     expect(boss.rounds).toHaveLength(1);
     expect(proposeRound(boss.rounds[0]!)).toMatchObject({
@@ -162,7 +162,7 @@ describe('what can be measured', () => {
     });
     // Inside out it is a hole.
     const hole = soupOf(cylinderTriangles(3.1, 12, 48).map(([a, b, c]) => [a, c, b] as const));
-    expect(proposeRound(measuringPlaces(hole).rounds[0]!).kind).toBe('hole');
+    expect(proposeRound(measuringPlaces(drawableOf(hole)).rounds[0]!).kind).toBe('hole');
   });
 
   it('takes corners for diagonals', () => {

@@ -9,14 +9,16 @@ export type Seen = readonly [number, number, number];
 /** So much nearer to the eye a face must be to hide a line, mm. */
 const NEARER_MM = 2e-3;
 const MOST_CELLS = 220;
+/** Large faces on top of each other lie in many cells: the grid gets coarser until so few are noted. */
+const MOST_NOTES = 4_000_000;
 
 /** The faces that can hide something, in a grid over the sheet. */
 export class Occluders {
   readonly #faces: Float64Array;
   readonly #cells: Int32Array[];
   readonly #low: readonly [number, number];
-  readonly #pitch: readonly [number, number];
-  readonly #count: number;
+  #pitch: readonly [number, number] = [1, 1];
+  #count = 1;
   readonly #asked: Int32Array;
   #ask = 0;
 
@@ -33,7 +35,6 @@ export class Occluders {
       });
     });
     this.#asked = new Int32Array(chosen.length);
-    this.#count = Math.max(1, Math.min(MOST_CELLS, Math.ceil(Math.sqrt(chosen.length / 2))));
     let [u0, v0, u1, v1] = [Infinity, Infinity, -Infinity, -Infinity];
     for (const [u, v] of seen) {
       u0 = Math.min(u0, u);
@@ -42,33 +43,50 @@ export class Occluders {
       v1 = Math.max(v1, v);
     }
     this.#low = [u0, v0];
-    this.#pitch = [
-      Math.max(1e-6, (u1 - u0) / this.#count),
-      Math.max(1e-6, (v1 - v0) / this.#count),
-    ];
+    this.#count = Math.max(1, Math.min(MOST_CELLS, Math.ceil(Math.sqrt(chosen.length / 2))));
+    for (;;) {
+      this.#pitch = [
+        Math.max(1e-6, (u1 - u0) / this.#count),
+        Math.max(1e-6, (v1 - v0) / this.#count),
+      ];
+      let notes = 0;
+      for (let at = 0; at < chosen.length; at += 1) {
+        const [i0, j0, i1, j1] = this.#cellsOf(...this.#boxOf(at));
+        notes += (i1 - i0 + 1) * (j1 - j0 + 1);
+      }
+      if (notes <= MOST_NOTES || this.#count === 1) break;
+      this.#count = Math.ceil(this.#count / 2);
+    }
     const lists: number[][] = Array.from({ length: this.#count ** 2 }, () => []);
     for (let at = 0; at < chosen.length; at += 1) {
-      const f = this.#faces.subarray(9 * at, 9 * at + 9) as unknown as number[];
-      const [a = 0, b = 0, , c = 0, d = 0, , e = 0, g = 0] = f;
-      this.#eachCell(
-        Math.min(a, c, e),
-        Math.min(b, d, g),
-        Math.max(a, c, e),
-        Math.max(b, d, g),
-        (cell) => lists[cell]?.push(at),
-      );
+      this.#eachCell(...this.#boxOf(at), (cell) => lists[cell]?.push(at));
     }
     this.#cells = lists.map((list) => Int32Array.from(list));
   }
 
-  #eachCell(u0: number, v0: number, u1: number, v1: number, visit: (cell: number) => void): void {
+  /** The box of a face on the sheet: least u and v, largest u and v. */
+  #boxOf(face: number): [number, number, number, number] {
+    const f = this.#faces;
+    const at = 9 * face;
+    const [a, b, c, d] = [f[at] ?? 0, f[at + 1] ?? 0, f[at + 3] ?? 0, f[at + 4] ?? 0];
+    const [e, g] = [f[at + 6] ?? 0, f[at + 7] ?? 0];
+    return [Math.min(a, c, e), Math.min(b, d, g), Math.max(a, c, e), Math.max(b, d, g)];
+  }
+
+  /** The cells that hold a box: least column and row, largest column and row. */
+  #cellsOf(u0: number, v0: number, u1: number, v1: number): [number, number, number, number] {
     const index = (value: number, axis: 0 | 1) =>
       Math.max(
         0,
         Math.min(this.#count - 1, Math.floor((value - this.#low[axis]) / this.#pitch[axis])),
       );
-    for (let j = index(v0, 1); j <= index(v1, 1); j += 1) {
-      for (let i = index(u0, 0); i <= index(u1, 0); i += 1) visit(j * this.#count + i);
+    return [index(u0, 0), index(v0, 1), index(u1, 0), index(v1, 1)];
+  }
+
+  #eachCell(u0: number, v0: number, u1: number, v1: number, visit: (cell: number) => void): void {
+    const [i0, j0, i1, j1] = this.#cellsOf(u0, v0, u1, v1);
+    for (let j = j0; j <= j1; j += 1) {
+      for (let i = i0; i <= i1; i += 1) visit(j * this.#count + i);
     }
   }
 

@@ -1,7 +1,6 @@
-import { bendOf, cornersOf, facetsOf, placeOf, type Facets } from './facets';
-import type { Soup } from './soup';
+import type { Drawable } from './drawing';
+import { bendOf, cornersOf, placeOf, type Facets } from './facets';
 import { dot, minus, type Vector } from './vector';
-import { weld } from './weld';
 
 /** A flat face: where a jaw of the caliper lies. */
 export interface FlatFace {
@@ -53,8 +52,7 @@ const SHARP_COS = Math.cos((25 * Math.PI) / 180);
 const AXES = ['x', 'y', 'z'] as const;
 
 /** Finds the flat faces and the round holes and bosses of a mesh. */
-export function measuringPlaces(soup: Soup): MeasuringPlaces {
-  const facets = facetsOf(weld(soup));
+export function measuringPlaces({ facets }: Drawable): MeasuringPlaces {
   const flats = groupsOf(facets, (bend) => bend > FLAT_COS);
   const found = roundFaces(facets, flats);
   const curved = new Set(found.flatMap(({ strips }) => strips));

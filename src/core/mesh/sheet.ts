@@ -24,10 +24,11 @@ export function sheetOfSoup(
   format: MeshFacts['format'],
   unit: string | null,
 ): MeshSheet {
-  const facts = meshFacts(soup, format, unit);
+  // What is too fine to be drawn is refused before anything else is computed of it.
   const drawable = drawableOf(soup);
+  const facts = meshFacts(soup, format, unit);
   const sides = Object.fromEntries(
     VIEW_NAMES.map((name) => [name, drawFrom(drawable, VIEWS[name])]),
   ) as Record<ViewName, Drawing>;
-  return { facts, sides, places: measuringPlaces(soup) };
+  return { facts, sides, places: measuringPlaces(drawable) };
 }

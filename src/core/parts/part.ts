@@ -1,16 +1,16 @@
+import type { Vector, ViewName } from '../mesh';
 import type { Axis, DimensionKind, LadderQuantity } from '../study';
 import type { Solid } from './solid';
-
-type Vector = readonly [number, number, number];
 
 /** A number that a part is made by. */
 export interface PartParameter {
   key: string;
   name: string;
+  /** Counts have none, and are whole. */
   unit: 'mm' | '';
   least: number;
   most: number;
-  /** A whole number of these. */
+  /** From one usual value to the next. */
   step: number;
   usual: number;
 }
@@ -42,7 +42,7 @@ export interface PartZone {
   id: string;
   name: string;
   weight: number;
-  view: 'front' | 'back' | 'left' | 'right' | 'top' | 'bottom';
+  view: ViewName;
   from: readonly [number, number];
   to: readonly [number, number];
 }
@@ -90,10 +90,10 @@ export const usualValues = (design: PartDesign): Record<string, number> =>
 export function faultsOf(design: PartDesign, values: PartValues): string[] {
   const outside = design.parameters.flatMap(({ key, name, least, most, unit }) => {
     const value = values[key];
-    const isThere = value !== undefined && Number.isFinite(value);
-    return isThere && value >= least - 1e-9 && value <= most + 1e-9
-      ? []
-      : [`${name}: between ${least} and ${most}${unit && ` ${unit}`}`];
+    const isInside = value !== undefined && value >= least - 1e-9 && value <= most + 1e-9;
+    if (isInside && (unit !== '' || Number.isInteger(value))) return [];
+    const kind = unit === '' ? 'a whole number ' : '';
+    return [`${name}: ${kind}between ${least} and ${most}${unit && ` ${unit}`}`];
   });
   return outside.length > 0 ? outside : design.faults(values);
 }

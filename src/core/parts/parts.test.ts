@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import Module from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { factsOfMesh, measuringPlaces, writeStl, type MeshFacts } from '../mesh';
+import { drawableOf, factsOfMesh, measuringPlaces, writeStl, type MeshFacts } from '../mesh';
 import { ladderRow } from '../study/rows/artefacts';
 import {
   faultsOf,
@@ -94,7 +94,7 @@ describe('parts made by numbers', () => {
 
   it('a hole measured on the mesh has its nominal size', () => {
     const { part, soup } = madeOf('stair-block');
-    const rounds = measuringPlaces(soup).rounds;
+    const rounds = measuringPlaces(drawableOf(soup)).rounds;
     for (const { id, nominal_mm, kind, from, to } of part.dimensions) {
       if (kind !== 'hole' && kind !== 'boss') continue;
       const middle = from.map((value, at) => (value + (to[at] ?? 0)) / 2);
@@ -110,7 +110,7 @@ describe('parts made by numbers', () => {
   it('the rings are as many pieces as there are, each with its clearance', () => {
     const { part, soup } = madeOf('ring-stack');
     expect(factsOf('ring-stack').shells).toBe(8);
-    const rounds = measuringPlaces(soup)
+    const rounds = measuringPlaces(drawableOf(soup))
       .rounds.map(({ diameter }) => diameter)
       .sort((a, b) => a - b);
     const gaps = part.ladders[0]?.steps.map(({ value }) => value) ?? [];
@@ -132,6 +132,9 @@ describe('parts made by numbers', () => {
     const usual = usualValues(stairs);
     expect(faultsOf(stairs, { ...usual, hole: 12 })[0]).toContain('longer block');
     expect(faultsOf(stairs, { ...usual, length: 5 })).toEqual(['length: between 60 and 200 mm']);
+    expect(faultsOf(stairs, { ...usual, steps: 4.5 })).toEqual([
+      'steps: a whole number between 4 and 8',
+    ]);
     const tiles = design('tile-field');
     expect(faultsOf(tiles, { ...usualValues(tiles), plate_x: 150 })[0]).toContain('along x');
   });

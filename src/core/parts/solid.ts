@@ -1,4 +1,4 @@
-type Vector = readonly [number, number, number];
+import type { Vector } from '../mesh';
 
 /** A solid as it is thought of, before anything computes its surface; mm, z is up. */
 export type Solid =

@@ -14,7 +14,9 @@ export interface StudyFile {
 }
 
 /** Puts a stream into chunks of one size. */
-export async function* inChunks(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+export async function* inChunks(
+  stream: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
+): AsyncGenerator<Buffer> {
   let parts: Uint8Array[] = [];
   let held = 0;
   for await (const part of stream) {
@@ -41,7 +43,7 @@ export async function storeFile(
   db: Database,
   studyId: string,
   path: string,
-  content: AsyncIterable<Uint8Array>,
+  content: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
   transaction: Transaction,
 ): Promise<string> {
   const draft = `draft-${uuid()}`;

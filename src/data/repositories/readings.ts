@@ -125,23 +125,3 @@ export function supersedeReading(
     return superseded;
   });
 }
-
-/** Whether a dimension of an artefact was ever read, superseded readings too. */
-export async function hasReadings(
-  db: Database,
-  studyId: string,
-  artefactId: string,
-  dimensionId: string,
-  transaction: Transaction,
-): Promise<boolean> {
-  const found = await select(
-    db,
-    `select 1 from readings r
-     join specimens s on s.study_id = r.study_id and s.specimen_id = r.specimen_id
-     join prints p on p.study_id = s.study_id and p.print_id = s.print_id
-     where r.study_id = $1 and p.artefact_id = $2 and r.dimension_id = $3 limit 1`,
-    [studyId, artefactId, dimensionId],
-    transaction,
-  );
-  return found.length > 0;
-}

@@ -1,4 +1,11 @@
-import { tableSpec, type AnyRow, type Reference, type TableName } from '../../core/study';
+import type { Transaction } from 'sequelize';
+import {
+  TABLE_NAMES,
+  tableSpec,
+  type AnyRow,
+  type Reference,
+  type TableName,
+} from '../../core/study';
 import { select, type Database } from '../database';
 
 /** A cell that names a row which is not there. */
@@ -60,6 +67,48 @@ async function isThere(
     bind,
   );
   return found.length > 0;
+}
+
+/**
+ * How many rows of which tables name a row, by references that no foreign key of the database holds:
+ * those within an artefact, and by several columns.
+ *
+ * @param key the row's key
+ */
+export async function rowsNaming(
+  db: Database,
+  studyId: string,
+  table: TableName,
+  key: AnyRow,
+  transaction: Transaction,
+): Promise<ReadonlyMap<TableName, number>> {
+  const counts = new Map<TableName, number>();
+  for (const other of TABLE_NAMES) {
+    for (const reference of tableSpec(other).references ?? []) {
+      if (reference.scope === 'id' || reference.table !== table) continue;
+      const target = tableSpec(table).key.slice(-reference.columns.length);
+      const bind: unknown[] = [studyId, ...target.map((column) => key[column])];
+      const conditions = reference.columns.map((column, at) => `t."${column}" = $${at + 2}`);
+      if (reference.scope !== 'key') {
+        bind.push(key.artefact_id);
+        conditions.push(
+          reference.scope === 'artefact'
+            ? `t.artefact_id = $${bind.length}`
+            : `t.specimen_id in (select s.specimen_id from specimens s
+                 join prints p on p.study_id = s.study_id and p.print_id = s.print_id
+                 where s.study_id = $1 and p.artefact_id = $${bind.length})`,
+        );
+      }
+      const [found] = await select<{ n: number }>(
+        db,
+        `select count(*)::int as n from ${other} t where t.study_id = $1 and ${conditions.join(' and ')}`,
+        bind,
+        transaction,
+      );
+      counts.set(other, (counts.get(other) ?? 0) + (found?.n ?? 0));
+    }
+  }
+  return counts;
 }
 
 /** The machine that a print, ended or open, was made on; null where there is no such print. */

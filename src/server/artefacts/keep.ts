@@ -7,6 +7,7 @@ import {
   insertRow,
   listFiles,
   listRows,
+  tallyPrints,
   updateRow,
   type Transaction,
 } from '../../data';
@@ -112,11 +113,11 @@ export async function changeMesh(
     artefact_id: artefactId,
   });
   const sha256 = await hashOf(studyId, mesh);
-  const prints = [
-    ...(await listRows(db, studyId, 'prints')),
+  const printed = [
+    ...(await tallyPrints(db, studyId)),
     ...(await listRows(db, studyId, 'open_prints')),
   ];
-  if (!prints.some((row) => row.artefact_id === artefactId)) {
+  if (!printed.some((row) => row.artefact_id === artefactId)) {
     const change = { mesh, mesh_sha256: sha256 };
     await updateRow(db, studyId, 'artefacts', { artefact_id: artefactId }, change, version, who);
     return { artefact_id: artefactId, isNewVersion: false };
@@ -136,27 +137,29 @@ export async function changeMesh(
       mesh_sha256: sha256,
     };
     await insertRow(db, studyId, 'artefacts', row, who, transaction);
-    for (const table of PARTS) await copyRows(studyId, table, artefactId, next, who, transaction);
+    await copyParts(studyId, artefactId, next, who, transaction);
   });
   return { artefact_id: next, isNewVersion: true };
 }
 
-async function copyRows(
+/** Copies all that is looked at on an artefact; what is retired of it stays behind. */
+async function copyParts(
   studyId: string,
-  table: PartTable,
   from: string,
   to: string,
   who: string | null,
   transaction: Transaction,
 ): Promise<void> {
   const { db } = app();
-  const retired = new Set(
-    (await listRows(db, studyId, 'retired_dimensions', transaction))
-      .filter((row) => row.artefact_id === from)
-      .map((row) => row.dimension_id),
-  );
-  for (const { row_version: _, ...row } of await listRows(db, studyId, table, transaction)) {
-    if (row.artefact_id !== from || retired.has(row.dimension_id ?? null)) continue;
-    await insertRow(db, studyId, table, mine(row, to), who, transaction);
+  const of = async (table: TableName) =>
+    (await listRows(db, studyId, table, transaction)).filter((row) => row.artefact_id === from);
+  const retired = new Set((await of('retired_dimensions')).map((row) => row.dimension_id));
+  const named = ['dimension_id', 'side_a', 'side_b', 'diagonal_1', 'diagonal_2'];
+  for (const table of PARTS) {
+    for (const { row_version: _, ...row } of await of(table)) {
+      // A square whose side is retired cannot be measured either.
+      if (named.some((column) => column in row && retired.has(row[column] ?? null))) continue;
+      await insertRow(db, studyId, table, mine(row, to), who, transaction);
+    }
   }
 }

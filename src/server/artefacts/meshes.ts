@@ -20,11 +20,10 @@ export const LARGEST_MESH_MB = 64;
 /** A mesh that takes longer than this is given up. */
 const PATIENCE_MS = 20_000;
 
-/** A mesh that lies in a study's files. */
+/** Where a mesh lies among a study's files. */
 export interface KeptMesh {
-  path: string;
-  sha256: string;
-  sheet: MeshSheet;
+  /** Null where it was not kept, another artefact having the same. */
+  path: string | null;
   /** The artefact whose mesh has the same vertices, where there is one. */
   sameAs: string | null;
 }
@@ -32,37 +31,36 @@ export interface KeptMesh {
 async function onThread(task: MeshTask): Promise<Exclude<MeshOutcome, { message: string }>> {
   const signal = AbortSignal.timeout(PATIENCE_MS);
   const outcome = await (app().drawers.run(task, { signal }) as Promise<MeshOutcome>).catch(
-    (error: Error) => {
-      if (error.name !== 'AbortError') throw error;
-      return { message: 'takes too long to read: make it coarser' };
+    (error: Error & { code?: string }) => {
+      if (error.name !== 'AbortError' && error.code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
+      return { message: 'is too much to be drawn: make it coarser' };
     },
   );
   if ('message' in outcome) throw new RequestError(422, `The mesh ${outcome.message}.`);
   return outcome;
 }
 
-const endingOf = (name: string): string =>
-  /\.(stl|obj|3mf)$/i.exec(name)?.[1]?.toLowerCase() ?? 'stl';
-
-/** Reads a mesh, keeps it among the study's files, and says what it shows. */
-export async function keepMesh(studyId: string, name: string, content: Buffer): Promise<KeptMesh> {
+/**
+ * Reads a mesh and keeps it among the study's files.
+ *
+ * @param evenIfSame whether it is kept though an artefact of the study has the same solid
+ */
+export async function keepMesh(
+  studyId: string,
+  name: string,
+  content: Buffer,
+  evenIfSame: boolean,
+): Promise<KeptMesh> {
   const { db, drawingEdition } = app();
   const sha256 = createHash('sha256').update(content).digest('hex');
   const made = await onThread({ sheet: { name, bytes: content } });
   if (!('sheet' in made)) throw new Error('the thread did not draw');
   await keepMeshSheet(db, sha256, drawingEdition, made.sheet);
-  const path = `meshes/${sha256.slice(0, 12)}.${endingOf(name)}`;
-  await inChange(db, (transaction) => storeFile(db, studyId, path, oneChunk(content), transaction));
-  return {
-    path,
-    sha256,
-    sheet: made.sheet,
-    sameAs: await twinOf(studyId, content, name, made.sheet),
-  };
-}
-
-async function* oneChunk(content: Buffer): AsyncGenerator<Uint8Array> {
-  yield await Promise.resolve(content);
+  const sameAs = evenIfSame ? null : await twinOf(studyId, content, name, made.sheet);
+  if (sameAs !== null) return { path: null, sameAs };
+  const path = `meshes/${sha256.slice(0, 12)}.${made.sheet.facts.format.replace(/-.*/, '')}`;
+  await inChange(db, (transaction) => storeFile(db, studyId, path, [content], transaction));
+  return { path, sameAs };
 }
 
 /** The artefact whose mesh is the same solid: equal in identity, or as near, and in every vertex. */
@@ -115,15 +113,6 @@ export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
     else throw error;
     return null;
   }
-}
-
-/** What an artefact's mesh shows; null where it has none that can be read. */
-export async function sheetOfArtefact(
-  studyId: string,
-  artefactId: string,
-): Promise<MeshSheet | null> {
-  const file = await meshOfArtefact(studyId, artefactId);
-  return file && sheetOfFile(file);
 }
 
 /** The mesh of an artefact among the study's files. @throws NotFoundError for an unknown artefact */

@@ -32,8 +32,6 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
   const [picked, setPicked] = useState<Picked>([]);
   const [isSetting, setSetting] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
-  const [zones, setZones] = useState(props.zones);
-  const [zonePlaces, setZonePlaces] = useState(props.zonePlaces);
   const [drawnZone, setDrawnZone] = useState<DrawnZone | null>(null);
   const inUse = dimensions.filter((row) => !retired.has(String(row.dimension_id)));
 
@@ -43,22 +41,37 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
     if (isRound || holdsRound || picked.length !== 1 || picked[0] === id) setPicked([id]);
     else setPicked([...picked, id]);
   };
-  const takeOut = async (row: VersionedRow) => {
-    const id = String(row.dimension_id);
+  const guarded = async (work: () => Promise<string>) => {
     try {
-      const path = `/studies/${studyId}/artefacts/${artefactId}/dimensions/${encodeURIComponent(id)}`;
-      const { isRetired } = await callApi<{ isRetired: boolean }>('DELETE', path, { reason: null });
-      if (isRetired) setRetired((all) => new Set(all).add(id));
-      else setDimensions((all) => all.filter((one) => one !== row));
-      setMessage(
-        isRetired
-          ? `${String(row.name)} has readings: it is retired. They stay, and leave the results.`
-          : `${String(row.name)} is taken out.`,
-      );
+      setMessage(await work());
     } catch (error) {
       setMessage(error instanceof Error ? error.message : 'This did not work.');
     }
   };
+  const pathOf = (table: string, id: string) =>
+    `/studies/${studyId}/rows/${table}/${artefactId}/${encodeURIComponent(id)}`;
+  /** What is taken out is what stands there now: its version is read at the last moment. */
+  const remove = async (path: string) => {
+    const { row_version } = await callApi<VersionedRow>('GET', path);
+    return callApi<{ is_retired: true } | undefined>('DELETE', path, { version: row_version });
+  };
+  const takeOut = (row: VersionedRow) =>
+    guarded(async () => {
+      const id = String(row.dimension_id);
+      if ((await remove(pathOf('dimensions', id)))?.is_retired) {
+        setRetired((all) => new Set(all).add(id));
+        return `${String(row.name)} was measured: it is retired. Its readings stay, and leave the results.`;
+      }
+      setDimensions((all) => all.filter((one) => one !== row));
+      return `${String(row.name)} is taken out.`;
+    });
+  const bringBack = (row: VersionedRow) =>
+    guarded(async () => {
+      const id = String(row.dimension_id);
+      await remove(pathOf('retired_dimensions', id));
+      setRetired((all) => new Set([...all].filter((one) => one !== id)));
+      return `${String(row.name)} is measured again, and its readings count.`;
+    });
   return (
     <div className="grid grid-cols-1 items-start gap-3 xl:grid-cols-[minmax(0,1fr)_400px]">
       <div className="grid min-w-0 gap-3">
@@ -74,7 +87,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                 onChoose={setPresent}
                 over={(side, unit) => (
                   <>
-                    <ZoneMarks {...props} {...{ side, unit, zones, zonePlaces }} />
+                    <ZoneMarks {...props} side={side} unit={unit} />
                     {drawnZone && (
                       <ZoneDraft
                         {...{ side, unit }}
@@ -185,7 +198,16 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                       {row.axis !== 'none' && ` ${String(row.axis)}`}
                     </td>
                     <td className="px-1 text-right">
-                      {!isRetired && (
+                      {isRetired ? (
+                        <button
+                          type="button"
+                          className="px-1 text-xs text-plum underline"
+                          aria-label={`Bring ${String(row.name)} back`}
+                          onClick={() => void bringBack(row)}
+                        >
+                          bring back
+                        </button>
+                      ) : (
                         <button
                           type="button"
                           className="px-1 text-plum"
@@ -209,14 +231,9 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
               <NewZone
                 studyId={studyId}
                 artefactId={artefactId}
-                taken={zones.map((row) => String(row.zone_id))}
+                taken={props.zones.map((row) => String(row.zone_id))}
                 drawn={drawnZone}
                 onDrawn={setDrawnZone}
-                onAdded={(zone, place) => {
-                  setZones((all) => [...all, zone]);
-                  setZonePlaces((all) => [...all, place]);
-                  setDrawnZone(null);
-                }}
               />
             </section>
             <section className="sheet p-2" aria-label="Turned">

@@ -45,7 +45,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
   const [name, setName] = useState('');
   const [message, setMessage] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
-  const [twin, setTwin] = useState<{ artefact: string; mesh: string } | null>(null);
+  const [twin, setTwin] = useState<string | null>(null);
   const target = artefacts.find(({ id }) => id === replaces);
 
   const guarded = async (work: () => Promise<void>) => {
@@ -89,14 +89,15 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
     await sendArtefact(studyId, { artefact_id: id, name: name.trim(), notes: null }, mesh, {});
     location.assign(`/studies/${studyId}/artefacts/${id}`);
   };
-  const keep = () =>
+  const keep = (evenIfSame: boolean) =>
     guarded(async () => {
       if (!ask || !looked) return;
       const isAsItWas = looked.scale === 1;
       const bytes = isAsItWas ? looked.bytes : await ask({ ask: 'stl' });
-      const kept = await sendMesh(studyId, isAsItWas ? looked.name : 'part.stl', bytes);
-      if (kept.sameAs) setTwin({ artefact: kept.sameAs, mesh: kept.path });
-      else await finish(kept.path);
+      const name = isAsItWas ? looked.name : 'part.stl';
+      const { path, sameAs } = await sendMesh(studyId, name, bytes, evenIfSame);
+      if (path === null) setTwin(sameAs);
+      else await finish(path);
     });
   const isDoubtful = looked?.sheet.facts.notes.some((note) => /inches|25\.4/.test(note)) ?? false;
   const ratio = looked && target?.span ? spanOf(looked.sheet) / target.span : 1;
@@ -169,7 +170,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
             type="button"
             className="justify-self-start action-main"
             disabled={isBusy || (!target && name.trim() === '')}
-            onClick={() => void keep()}
+            onClick={() => void keep(false)}
           >
             {target ? 'Give it this mesh' : 'Add to the study'}
           </button>
@@ -177,15 +178,11 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
         {twin && (
           <p role="alert" className="text-xs">
             This is the same solid as{' '}
-            <a href={`/studies/${studyId}/artefacts/${twin.artefact}`}>
-              {artefacts.find(({ id }) => id === twin.artefact)?.name ?? twin.artefact}
+            <a href={`/studies/${studyId}/artefacts/${twin}`}>
+              {artefacts.find(({ id }) => id === twin)?.name ?? twin}
             </a>
             : every vertex within 0.001 mm.{' '}
-            <button
-              type="button"
-              className="text-plum underline"
-              onClick={() => void guarded(() => finish(twin.mesh))}
-            >
+            <button type="button" className="text-plum underline" onClick={() => void keep(true)}>
               Add it all the same
             </button>
           </p>

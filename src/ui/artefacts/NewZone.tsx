@@ -1,5 +1,4 @@
 import { useRef, useState } from 'react';
-import type { VersionedRow } from '../../data';
 import { SHOWN_SIDES, type Box, type ShownSide } from '../drawing/layout';
 import { callApi } from '../lib/api';
 import { readNumber } from '../lib/entry';
@@ -20,7 +19,6 @@ interface NewZoneProps {
   taken: readonly string[];
   drawn: DrawnZone | null;
   onDrawn: (zone: DrawnZone | null) => void;
-  onAdded: (zone: VersionedRow, place: VersionedRow) => void;
 }
 
 const CORNERS = [
@@ -32,7 +30,7 @@ const CORNERS = [
 
 /** A zone drawn on a side: dragged in the drawing, or typed. */
 export function NewZone(props: NewZoneProps) {
-  const { studyId, artefactId, taken, drawn, onDrawn, onAdded } = props;
+  const { studyId, artefactId, taken, drawn, onDrawn } = props;
   const [name, setName] = useState('');
   const [weight, setWeight] = useState('1');
   const [message, setMessage] = useState<string | null>(null);
@@ -50,12 +48,10 @@ export function NewZone(props: NewZoneProps) {
     const rows = `/studies/${studyId}/rows`;
     const { side, u1: u1_mm, v1: v1_mm, u2: u2_mm, v2: v2_mm } = drawn;
     try {
-      const zone = { ...key, name: name.trim(), weight: heavy.value };
-      const place = { ...key, side, u1_mm, v1_mm, u2_mm, v2_mm };
-      const added = await callApi<VersionedRow>('POST', `${rows}/zones`, zone);
-      onAdded(added, await callApi<VersionedRow>('POST', `${rows}/zone_places`, place));
-      setName('');
-      setMessage(null);
+      await callApi('POST', `${rows}/zones`, { ...key, name: name.trim(), weight: heavy.value });
+      await callApi('POST', `${rows}/zone_places`, { ...key, side, u1_mm, v1_mm, u2_mm, v2_mm });
+      // The table of zones below shows it too.
+      location.reload();
     } catch (error) {
       setMessage(error instanceof Error ? error.message : 'It could not be kept.');
     }

@@ -21,6 +21,9 @@ interface PartMakerProps {
 interface Made {
   part: Part;
   sheet: MeshSheet;
+  design: string;
+  /** By which numbers it was made. */
+  of: string;
 }
 
 const WAIT_MS = 120;
@@ -45,7 +48,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
   const [key, setKey] = useState(PART_DESIGNS[0]?.key ?? '');
   const design = PART_DESIGNS.find((one) => one.key === key) ?? PART_DESIGNS[0];
   const [typed, setTyped] = useState<Record<string, Record<string, string>>>({});
-  const [made, setMade] = useState<(Made & { key: string }) | null>(null);
+  const [made, setMade] = useState<Made | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const usual = design ? usualValues(design) : {};
@@ -66,7 +69,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
     const [design, numbers] = JSON.parse(wanted) as [string, Record<string, number>];
     const timer = setTimeout(() => {
       ask({ ask: 'make', design, values: numbers }).then(
-        (found) => !isStale && setMade({ ...found, key: design }),
+        (found) => !isStale && setMade({ ...found, design, of: wanted }),
         (error: Error) => !isStale && setMessage(error.message),
       );
     }, WAIT_MS);
@@ -77,8 +80,10 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
   }, [ask, wanted, isWhole]);
 
   if (!design) return null;
-  const isFresh = made?.key === key && isWhole;
-  const rows = isFresh ? partRows(made.part, key) : null;
+  // While a number is typed the part before it stays in sight; only the finished one can be taken.
+  const shown = made?.design === key && isWhole ? made : null;
+  const isFresh = shown?.of === wanted;
+  const rows = shown && partRows(shown.part, key);
   const drawn = rows ? drawnDimensions(rows.dimensions, rows.dimension_places) : [];
   const save = async (format: 'stl' | '3mf') => {
     if (!ask) return;
@@ -87,17 +92,17 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
     saveFile(`${key}.${format}`, bytes, format === 'stl' ? 'model/stl' : 'model/3mf');
   };
   const keep = async () => {
-    if (!ask || !made) return;
+    if (!ask || !shown || !isFresh) return;
     setBusy(true);
     setMessage(null);
     try {
-      const mesh = await sendMesh(studyId, `${key}.stl`, await ask({ ask: 'stl' }));
+      const mesh = await sendMesh(studyId, `${key}.stl`, await ask({ ask: 'stl' }), true);
       const id = idFor(design.name, taken);
       const notes = design.parameters
         .map(({ key: name, name: said, unit }) => `${said} ${values[name]}${unit && ` ${unit}`}`)
         .join(', ');
       const artefact = { artefact_id: id, name: design.name, notes };
-      await sendArtefact(studyId, artefact, mesh.path, partRows(made.part, id));
+      await sendArtefact(studyId, artefact, mesh.path, partRows(shown.part, id));
       location.assign(`/studies/${studyId}/artefacts/${id}`);
     } catch (error) {
       setBusy(false);
@@ -132,6 +137,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
         <form
           className="grid gap-2 sheet p-3"
           aria-label="Numbers of the part"
+          noValidate
           onSubmit={(event) => {
             event.preventDefault();
             if (isFresh) void keep();
@@ -193,9 +199,9 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
             </p>
           )}
         </form>
-        {ask && isFresh && (
+        {ask && shown && (
           <section className="sheet p-2" aria-label="Turned">
-            <Turnable ask={ask} of={made} label={design.name} />
+            <Turnable ask={ask} of={shown} label={design.name} />
           </section>
         )}
         {rows && (
@@ -206,11 +212,11 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
       </div>
       <div className="grid min-w-0 gap-3">
         <section className="min-w-0 sheet p-3" aria-label="Drawing">
-          {isFresh ? (
+          {shown ? (
             <>
-              <MeshLine sheet={made.sheet} />
+              <MeshLine sheet={shown.sheet} />
               <PartDrawing
-                sides={made.sheet.sides}
+                sides={shown.sheet.sides}
                 dimensions={drawn}
                 width={isNarrow ? PHONE_PX : 760}
                 label={`${design.name}: front, left and top with ${drawn.length} dimensions`}

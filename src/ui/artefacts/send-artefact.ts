@@ -2,13 +2,20 @@ import type { PartRows } from '../../core/parts';
 import type { KeptMesh } from '../../server/artefacts/meshes';
 import { ApiError, callApi, UnreachableError } from '../lib/api';
 
-/** Sends a mesh to the study's files. @throws ApiError, UnreachableError */
+/**
+ * Sends a mesh to the study's files.
+ *
+ * @param evenIfSame whether it is kept though an artefact has the same solid
+ * @throws ApiError, UnreachableError
+ */
 export async function sendMesh(
   studyId: string,
   name: string,
   bytes: Uint8Array,
+  evenIfSame: boolean,
 ): Promise<KeptMesh> {
-  const address = `/api/v1/studies/${studyId}/meshes?name=${encodeURIComponent(name)}`;
+  const query = `name=${encodeURIComponent(name)}${evenIfSame ? '&same=keep' : ''}`;
+  const address = `/api/v1/studies/${studyId}/meshes?${query}`;
   const response = await fetch(address, {
     method: 'POST',
     headers: { 'content-type': 'application/octet-stream' },

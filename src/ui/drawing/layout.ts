@@ -1,4 +1,4 @@
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet, Vector } from '../../core/mesh';
 
 /** The sides that a working drawing shows, in first-angle arrangement. */
 export const SHOWN_SIDES = ['front', 'left', 'top'] as const;
@@ -7,8 +7,6 @@ export type ShownSide = (typeof SHOWN_SIDES)[number];
 
 /** The drawings of these sides. */
 export type ShownSides = Pick<MeshSheet['sides'], ShownSide>;
-
-type Vector = readonly [number, number, number];
 
 /** A dimension to be drawn: what is written on it and between which places it runs. */
 export interface DrawnDimension {

@@ -184,8 +184,11 @@ function DeleteRow({ path, one, onDeleted }: { path: string; one: string; onDele
     try {
       // The version is read at the last moment: what is deleted is what stands there now.
       const { row_version } = await callApi<{ row_version: number }>('GET', path);
-      await callApi('DELETE', path, { version: row_version });
-      onDeleted();
+      const answer = await callApi<{ is_retired: true } | undefined>('DELETE', path, {
+        version: row_version,
+      });
+      if (answer?.is_retired) setMessage('It was measured: it is kept, and retired.');
+      else onDeleted();
     } catch (error) {
       setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
     }

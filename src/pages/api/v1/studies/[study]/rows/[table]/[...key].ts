@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { deleteRow, findRow } from '../../../../../../../data';
+import { findRow } from '../../../../../../../data';
 import { app } from '../../../../../../../server/app';
-import { retireDimension } from '../../../../../../../server/artefacts';
 import { body, endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
 import { json } from '../../../../../../../server/http/problem';
+import { removeRow } from '../../../../../../../server/remove-row';
 import { changeRow, keyOf, tableOf } from '../../../../../../../server/rows';
 import type { APIContext } from 'astro';
 
@@ -31,14 +31,11 @@ export const PATCH = endpoint(async (context) => {
   return json(await changeRow(study, table, key, change, version, operatorOf(context)));
 });
 
-/** Takes a row out. */
+/** Takes a row out; a dimension that was measured is kept as retired, and the answer says so. */
 export const DELETE = endpoint(async (context) => {
   const { study, table, key } = addressOf(context);
   const { version } = await body(context, z.strictObject({ version: z.number().int() }));
-  const who = operatorOf(context);
-  if (table === 'dimensions') {
-    // Its readings are evidence: with any, it is kept as retired.
-    await retireDimension(study, String(key.artefact_id), String(key.dimension_id), null, who);
-  } else await deleteRow(app().db, study, table, key, version, who);
+  const { isRetired } = await removeRow(study, table, key, version, operatorOf(context));
+  if (isRetired) return json({ is_retired: true });
   return new Response(null, { status: 204 });
 });
