@@ -1,4 +1,4 @@
-/** Imports run one way: pages → server → data → core; ui, workers, cli → core. */
+/** Imports run one way: processes, pages → server → data, files → core; ui, threads, cli → core. */
 module.exports = {
   forbidden: [
     {
@@ -22,35 +22,54 @@ module.exports = {
       name: 'data-knows-core-only',
       severity: 'error',
       from: { path: '^src/data' },
-      to: { path: '^src/(server|pages|ui|workers|cli)' },
+      to: { path: '^src/(server|files|threads|processes|pages|ui|cli)' },
     },
     {
-      name: 'server-knows-data-and-core',
+      name: 'files-know-core-only',
+      comment: 'what opens packages, containers and meshes on disk: no database, no app',
+      severity: 'error',
+      from: { path: '^src/files' },
+      to: { path: '^src/(data|server|threads|processes|pages|ui|cli)' },
+    },
+    {
+      name: 'server-knows-data-files-and-core',
       severity: 'error',
       from: { path: '^src/server' },
-      to: { path: '^src/(pages|ui|workers|cli)' },
+      to: { path: '^src/(threads|processes|pages|ui|cli)' },
+    },
+    {
+      name: 'pages-ask-the-server',
+      comment: 'a page or endpoint checks, calls the server and answers; rows and SQL are not its own',
+      severity: 'error',
+      from: { path: '^src/(pages|middleware)' },
+      to: { path: '^src/(data|files|threads|processes|cli)', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'ui-takes-only-types-of-the-server',
       severity: 'error',
       from: { path: '^src/ui' },
-      to: { path: '^src/(server|data|pages|cli)', dependencyTypesNot: ['type-only'] },
-    },
-    {
-      name: 'workers-know-core',
-      comment: 'and how a sliced file on disk is opened',
-      severity: 'error',
-      from: { path: '^src/workers' },
       to: {
-        path: '^src/(server|data|pages|ui|cli)',
-        pathNot: '^src/server/(toolpaths/|artefacts/task)',
+        path: '^src/(server|data|files|threads|processes|pages|cli)',
+        dependencyTypesNot: ['type-only'],
       },
     },
     {
-      name: 'cli-knows-core-and-server',
+      name: 'threads-know-files-and-core',
+      severity: 'error',
+      from: { path: '^src/threads' },
+      to: { path: '^src/(server|data|processes|pages|ui|cli)' },
+    },
+    {
+      name: 'processes-know-the-server',
+      severity: 'error',
+      from: { path: '^src/processes' },
+      to: { path: '^src/(pages|ui|threads|cli)' },
+    },
+    {
+      name: 'cli-knows-core-files-and-server',
       severity: 'error',
       from: { path: '^src/cli' },
-      to: { path: '^src/(pages|ui|workers)' },
+      to: { path: '^src/(threads|processes|pages|ui)' },
     },
     {
       name: 'sql-lives-in-data',

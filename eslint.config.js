@@ -41,6 +41,10 @@ export default tseslint.config(
     languageOptions: {
       parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.astro'] },
     },
+    rules: {
+      // A page asks the server; rows and SQL are not its own.
+      'no-restricted-imports': ['error', { patterns: ['**/data', '**/data/**', '**/server/app'] }],
+    },
   },
   {
     files: ['scripts/**/*.mjs', 'bin/*.mjs', '*.{js,cjs,mjs}'],

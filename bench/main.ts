@@ -1,7 +1,16 @@
 import { v7 as uuid } from 'uuid';
 import { evaluate } from '../src/core/evaluate';
 import { memorySource, readPackage, writePackage } from '../src/core/package';
-import { appendReading, migrate, openDatabase, storeStudy } from '../src/data';
+import {
+  insertReadings,
+  migrate,
+  openDatabase,
+  storeStudy,
+  transact,
+  writeStudy,
+  type Database,
+} from '../src/data';
+import type { Study } from '../src/core/study';
 import { farmStudy } from './farm';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
@@ -80,13 +89,18 @@ export function benchToolpath(): Line[] {
   ];
 }
 
+const store = (db: Database, studyId: string, study: Study): Promise<void> =>
+  transact(db, (bound) =>
+    storeStudy(bound, studyId, { study, packageExtras: {}, files: new Map(), history: [] }),
+  );
+
 /** A database with 30 000 readings; returns the study's id. */
 export async function fillDatabase(databaseUrl: string): Promise<string> {
   const db = openDatabase(databaseUrl);
   await migrate(db.sequelize);
   const studyId = uuid();
   const study = await syntheticStudy(1000, 30_000);
-  await db.sequelize.transaction((transaction) => storeStudy(db, studyId, study, {}, transaction));
+  await store(db, studyId, study);
   await db.sequelize.close();
   return studyId;
 }
@@ -95,21 +109,23 @@ export async function fillDatabase(databaseUrl: string): Promise<string> {
 export async function benchDatabase(databaseUrl: string, studyId: string): Promise<Line[]> {
   const db = openDatabase(databaseUrl);
   const large = await syntheticStudy(2000, 100_000);
-  const stored = await timed(() =>
-    db.sequelize.transaction((transaction) => storeStudy(db, uuid(), large, {}, transaction)),
-  );
+  const stored = await timed(() => store(db, uuid(), large));
   const keep = (at: number) =>
-    appendReading(db, studyId, {
-      reading_id: uuid(),
-      specimen_id: `S-${at % 1000}`,
-      dimension_id: 'x4',
-      trial: 1,
-      value_mm: 80.04,
-      instrument_id: 'caliper-2',
-      operator: 'bench',
-      at: '2026-03-02T10:00:00+01:00',
-      superseded_at: null,
-    });
+    writeStudy(db, studyId, 'bench', (write) =>
+      insertReadings(write, [
+        {
+          reading_id: uuid(),
+          specimen_id: `S-${at % 1000}`,
+          dimension_id: 'x4',
+          trial: 1,
+          value_mm: 80.04,
+          instrument_id: 'caliper-2',
+          operator: 'bench',
+          at: '2026-03-02T10:00:00+01:00',
+          superseded_at: null,
+        },
+      ]),
+    );
   const times: number[] = [];
   for (let at = 0; at < 300; at += 1) times.push(await timed(() => keep(at)));
   await db.sequelize.close();
@@ -166,7 +182,7 @@ export async function fillFarm(databaseUrl: string): Promise<string> {
   await migrate(db.sequelize);
   const studyId = uuid();
   const study = farmStudy(40, 20_000);
-  await db.sequelize.transaction((transaction) => storeStudy(db, studyId, study, {}, transaction));
+  await store(db, studyId, study);
   await db.sequelize.close();
   return studyId;
 }

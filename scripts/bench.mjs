@@ -30,7 +30,7 @@ try {
   const farm = await bench.fillFarm(databaseUrl);
   const studyId = isFarmOnly ? null : await bench.fillDatabase(databaseUrl);
   if (studyId) lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
-  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
       ...process.env,

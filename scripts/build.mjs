@@ -9,10 +9,11 @@ const isOnlyCommand = process.argv.includes('--cli');
 const entries = {
   'cli/main': 'src/cli/main.ts',
   ...(!isOnlyCommand && {
-    'main/main': 'src/server/main.ts',
-    'workers/evaluate': 'src/workers/evaluate.ts',
-    'workers/mesh': 'src/workers/mesh.ts',
-    'workers/toolpath': 'src/workers/toolpath.ts',
+    'processes/web': 'src/processes/web.ts',
+    'threads/evaluate': 'src/threads/evaluate.ts',
+    'threads/mesh': 'src/threads/mesh.ts',
+    'threads/package': 'src/threads/package.ts',
+    'threads/toolpath': 'src/threads/toolpath.ts',
   }),
 };
 

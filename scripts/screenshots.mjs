@@ -39,7 +39,7 @@ const VIEWS = [
 const cluster = await startCluster('screenshots', { forTests: true });
 try {
   const databaseUrl = await cluster.createDatabase(`pictures_${Date.now()}`);
-  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
       ...process.env,

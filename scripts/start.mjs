@@ -16,7 +16,7 @@ async function start() {
   const databaseUrl = process.env.DATABASE_URL ?? (await cluster.createDatabase('vergleich'));
   const server = spawn(
     process.execPath,
-    ['--enable-source-maps', join('dist', 'main', 'main.js')],
+    ['--enable-source-maps', join('dist', 'processes', 'web.js')],
     {
       stdio: ['ignore', 'inherit', 'inherit'],
       env: {

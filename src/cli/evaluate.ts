@@ -10,8 +10,9 @@ export interface EvaluateFlags {
 
 /** `vergleich evaluate`: the results of a package, for people or as JSON. */
 export async function runEvaluate(path: string, flags: EvaluateFlags): Promise<void> {
-  const { study } = await readStudy(path, { withSliced: true });
+  const { study, toolpaths } = await readStudy(path, { withSliced: true });
   const results = evaluate(study, {
+    toolpaths,
     ...(flags.alpha !== undefined && { alpha: flags.alpha }),
     ...(flags.seed !== undefined && { seed: flags.seed }),
   });

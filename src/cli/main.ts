@@ -1,5 +1,5 @@
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
-import { PackageError } from '../server/packages';
+import { PackageError } from '../files/packages';
 import { runEvaluate, type EvaluateFlags } from './evaluate';
 import { InputError } from './input-error';
 import { runMesh } from './mesh';

@@ -1,7 +1,8 @@
-import type { Results } from '../core/evaluate';
+import type { Results } from '../core/results';
 import type { Study } from '../core/study';
 import type { Interval } from '../core/stats';
 import type { PairRow } from '../core/compare';
+import { sayClaim } from '../core/toolpath';
 import { saidVerdict } from '../core/words';
 
 /** The results as text for a terminal: who is more accurate, faster, more reliable, by how much. */
@@ -70,6 +71,10 @@ export function renderResults(study: Study, results: Results): string {
       }),
     ),
   );
+  const claims = Object.entries(results.reach ?? {}).flatMap(([id, { claim }]) =>
+    claim ? [`  ${nameOf(id)}: ${sayClaim(claim)}`] : [],
+  );
+  if (claims.length > 0) lines.push('', 'Claim, command and reach', ...claims);
   return `${lines.join('\n')}\n`;
 }
 

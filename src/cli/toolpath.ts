@@ -6,7 +6,7 @@ import {
   type MachineRecord,
   type ToolpathFacts,
 } from '../core/toolpath';
-import { analyseFile, SlicedFileError } from '../server/toolpaths';
+import { analyseFile, SlicedFileError } from '../files/sliced';
 import { InputError } from './input-error';
 import { renderDifferences, renderToolpath } from './render-toolpath';
 

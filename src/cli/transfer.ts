@@ -3,8 +3,9 @@ import { rename, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { formatFault } from '../core/package';
 import { migrate, NotFoundError, openDatabase, type Database } from '../data';
-import { exportStudy } from '../server/export-study';
-import { importStudy } from '../server/import-study';
+import { readPackageOnDisk } from '../files/read-package';
+import { exportStudy } from '../server/study/export';
+import { importStudy } from '../server/study/import';
 import { InputError } from './input-error';
 
 async function withDatabase<Result>(work: (db: Database) => Promise<Result>): Promise<Result> {
@@ -26,7 +27,7 @@ async function withDatabase<Result>(work: (db: Database) => Promise<Result>): Pr
 /** `vergleich import`: prints the id of the new study. */
 export const runImport = (path: string): Promise<void> =>
   withDatabase(async (db) => {
-    const outcome = await importStudy(db, path);
+    const outcome = await importStudy(db, path, readPackageOnDisk);
     for (const warning of outcome.warnings) {
       process.stderr.write(`warning: ${formatFault(warning)}\n`);
     }

@@ -1,14 +1,18 @@
 import { QueryTypes, type ModelStatic, type Sequelize, type Transaction } from 'sequelize';
-import type { TableName } from '../core/study';
+import { plainValue, type TableName } from '../core/study';
 import { connect, type ConnectOptions } from './connect';
 import { defineRowModels, type RowModel } from './models/rows';
 import { defineStudyModel, type StudyRecord } from './models/study';
 
-/** A connection with its models: what the repositories work on. */
+/**
+ * A connection with its models: what the repositories work on. Within a transaction it carries it,
+ * so that whatever is asked of it is asked there.
+ */
 export interface Database {
   sequelize: Sequelize;
   studies: ModelStatic<StudyRecord>;
   rows: Record<TableName, RowModel>;
+  transaction?: Transaction;
 }
 
 /** Opens the database at an address. The caller closes it by `sequelize.close()`. */
@@ -17,17 +21,20 @@ export function openDatabase(databaseUrl: string, options?: ConnectOptions): Dat
   return { sequelize, studies: defineStudyModel(sequelize), rows: defineRowModels(sequelize) };
 }
 
+/** What a query is told of the transaction that it runs in. */
+export const within = (db: Database): { transaction?: Transaction } =>
+  db.transaction ? { transaction: db.transaction } : {};
+
 /** Runs a query with bound parameters and gives its rows. */
 export function select<Found extends object>(
   db: Database,
   sql: string,
-  bind: readonly unknown[],
-  transaction?: Transaction,
+  bind: readonly unknown[] = [],
 ): Promise<Found[]> {
   return db.sequelize.query<Found>(sql, {
     type: QueryTypes.SELECT,
     ...(bind.length > 0 && { bind: [...bind] }),
-    ...(transaction && { transaction }),
+    ...within(db),
   });
 }
 
@@ -35,25 +42,13 @@ export function select<Found extends object>(
 export async function execute(
   db: Database,
   sql: string,
-  bind: readonly unknown[],
-  transaction?: Transaction,
+  bind: readonly unknown[] = [],
 ): Promise<void> {
   await db.sequelize.query(sql, {
     ...(bind.length > 0 && { bind: [...bind] }),
-    ...(transaction && { transaction }),
+    ...within(db),
   });
 }
 
-/**
- * Runs a change in a transaction in which foreign keys are checked at once, so that what does not
- * fit fails where it is done and not at the commit.
- */
-export function change<Result>(
-  db: Database,
-  work: (transaction: Transaction) => Promise<Result>,
-): Promise<Result> {
-  return db.sequelize.transaction(async (transaction) => {
-    await execute(db, 'set constraints all immediate', [], transaction);
-    return work(transaction);
-  });
-}
+/** A value as JSON that PostgreSQL takes: characters that it cannot hold are replaced. */
+export const asJson = (value: unknown): string => JSON.stringify(plainValue(value));

@@ -1,33 +1,58 @@
 export { openDatabase, type Database } from './database';
-export { ConflictError, NotFoundError, RefusedError } from './errors';
+export { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from './errors';
 export { migrate } from './migrate';
-export { listFiles, readFile, storeFile, type StudyFile } from './repositories/files';
-export { storeStudy } from './repositories/import';
+export { isUuid, transact, writeStudy, type Write } from './write';
 export {
-  appendReading,
-  appendReadings,
+  dropUnnamedContent,
+  findFile,
+  freePath,
+  linkFile,
+  listFiles,
+  readFile,
+  storeContent,
+  storeSmallContents,
+  type StudyFile,
+} from './repositories/files';
+export { listHistory } from './repositories/history';
+export {
+  findImport,
+  hasImports,
+  insertImport,
+  storeStudy,
+  type IncomingStudy,
+} from './repositories/import';
+export {
+  insertReadings,
   listReadings,
   supersedeReading,
   type StoredReading,
 } from './repositories/readings';
-export { findResults, keepResults, type KeptResult } from './repositories/results';
+export {
+  dropOtherEditions,
+  findResults,
+  storeResults,
+  type KeptResult,
+} from './repositories/results';
 export {
   deleteRow,
   findRow,
   insertRow,
   listRows,
+  listRowsBy,
+  listTables,
+  rowOrNull,
   updateRow,
   type RowKey,
-  type VersionedRow,
+  type Stored,
 } from './repositories/rows';
 export {
+  countStudies,
   createStudy,
   deleteStudy,
   findStudy,
   listStudies,
   loadStudy,
   metaOfRecord,
-  raiseRevision,
   restoreStudy,
   updateStudy,
   type LoadedStudy,
@@ -43,13 +68,13 @@ export {
 } from './repositories/references';
 export {
   endPrint,
-  endPrintWithin,
   eventsOfPrint,
-  filesOfContenders,
+  isPrinted,
   latestIncidents,
   latestPrints,
   openPrintOfMachine,
   printedPlaces,
+  printOfId,
   printsOfMachine,
   tallyPrints,
   wallClocks,
@@ -59,6 +84,7 @@ export {
 export {
   listSpecimenFacts,
   specimenMeasurements,
+  specimenOfCode,
   stickerCodes,
   type SpecimenFacts,
   type SpecimenMeasurements,
@@ -69,18 +95,18 @@ export {
   dropOldUploads,
   dropUpload,
   finishUpload,
+  verifyUpload,
   type Upload,
 } from './repositories/uploads';
 export {
-  addSlicedFile,
+  deleteSlicedFile,
   estimateOfFile,
   findSlicedFile,
+  insertSlicedFile,
   isStored,
-  keepFacts,
-  linkStored,
   listSlicedFiles,
   pathOfContent,
-  removeSlicedFile,
+  setFacts,
   setPurpose,
   setReading,
   slicedFacts,
@@ -90,16 +116,15 @@ export {
 } from './repositories/sliced-files';
 export {
   countDropped,
-  keepLinkMachine,
   linkState,
   lockLinkMachine,
   setLinked,
+  setLinkMachine,
   setLinkUp,
   studyOfMachine,
   type LinkMachine,
   type LinkState,
 } from './repositories/link';
-export { change as inChange } from './database';
 export { listChanges } from './repositories/changes';
-export type { Transaction } from 'sequelize';
-export { findMeshSheet, keepMeshSheet } from './repositories/mesh-sheets';
+export { findMeshSheet, storeMeshSheet } from './repositories/mesh-sheets';
+export { bePresent, type Presence } from './presence';

@@ -1,11 +1,15 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
+import { syncDomains } from './domains';
 import { MIGRATIONS } from './migrations';
 
 /** A number of our own, under which only one process migrates at a time. */
 const MIGRATION_LOCK = 7_205_318;
 
-/** Brings the database to the newest schema; returns the names of the migrations that ran. */
+/**
+ * Brings the database to the newest schema, and its constraints to what the tables' rows may hold; returns the
+ * names of the migrations that ran.
+ */
 export async function migrate(sequelize: Sequelize): Promise<string[]> {
   return sequelize.transaction(async (transaction) => {
     const run = (sql: string, bind: unknown[] = []) =>
@@ -38,6 +42,8 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
       storage,
       logger: undefined,
     });
-    return (await umzug.up()).map((migration) => migration.name);
+    const ran = (await umzug.up()).map((migration) => migration.name);
+    await syncDomains(sequelize, transaction);
+    return ran;
   });
 }

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
-import { openDatabase, type Database } from '../data';
+import { openDatabase, type Database, type Presence } from '../data';
 import type { JobQueue } from './jobs/queue';
 import type { Link } from './link/link';
 
@@ -12,6 +12,8 @@ export interface App {
   db: Database;
   log: Logger;
   threads: Piscina;
+  /** Threads that read and check packages. */
+  importers: Piscina;
   /** Threads that read sliced files, apart from those that a page waits for. */
   readers: Piscina;
   /** Threads that read and draw meshes. */
@@ -20,6 +22,8 @@ export interface App {
   drawingEdition: string;
   /** Work that outlives a request; there once the server has started it. */
   jobs: JobQueue | null;
+  /** That this process is there, once the server has started. */
+  presence: Presence | null;
   /** The bench link; there once the server has started it. */
   link: Link | null;
   /** Which calculations these are: results of other ones are not taken for theirs. */
@@ -29,7 +33,7 @@ export interface App {
 const KEY = Symbol.for('vergleich.app');
 const holder = globalThis as unknown as Record<symbol, App | undefined>;
 
-/** A hash of workers' code. */
+/** A hash of threads' code. */
 function editionOf(...files: string[]): string {
   const hash = createHash('sha256');
   for (const file of files) hash.update(readFileSync(file));
@@ -39,7 +43,7 @@ function editionOf(...files: string[]): string {
 function openApp(): App {
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL must name the database');
-  const folder = join(process.cwd(), 'dist', 'workers');
+  const folder = join(process.cwd(), 'dist', 'threads');
   const evaluation = join(folder, 'evaluate.js');
   const reading = join(folder, 'toolpath.js');
   const drawing = join(folder, 'mesh.js');
@@ -50,6 +54,12 @@ function openApp(): App {
     drawingEdition: editionOf(drawing),
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
     threads: new Piscina({ filename: evaluation, ...pool }),
+    importers: new Piscina({
+      filename: join(folder, 'package.js'),
+      ...pool,
+      minThreads: 0,
+      resourceLimits: { maxOldGenerationSizeMb: 400 },
+    }),
     readers: new Piscina({
       filename: reading,
       ...pool,
@@ -63,12 +73,18 @@ function openApp(): App {
       resourceLimits: { maxOldGenerationSizeMb: 600 },
     }),
     jobs: null,
+    presence: null,
     link: null,
   };
 }
 
 /** The one app of this process; opened when it is first asked for. */
 export const app = (): App => (holder[KEY] ??= openApp());
+
+/** Does what follows from a change that is committed: it never turns the answer into a failure. */
+export function afterwards(work: () => Promise<unknown>): void {
+  work().catch((error: unknown) => app().log.error(error, 'after a change'));
+}
 
 /** Closes what the app holds, threads first. */
 export async function closeApp(): Promise<void> {
@@ -77,6 +93,8 @@ export async function closeApp(): Promise<void> {
   if (!open) return;
   await open.link?.stop();
   await open.jobs?.stop();
+  await open.presence?.end();
+  await open.importers.close({ force: true });
   await open.drawers.close({ force: true });
   await open.readers.close({ force: true });
   await open.threads.close({ force: true });

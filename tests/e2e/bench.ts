@@ -21,7 +21,7 @@ function startServer(
   port: number,
   linkPort: number,
 ): Promise<{ child: ChildProcess; port: number; link: string }> {
-  const child = spawn(process.execPath, [join('dist', 'main', 'main.js')], {
+  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
       ...process.env,

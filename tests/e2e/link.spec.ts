@@ -3,7 +3,7 @@ import { morning } from '../../simulator/morning';
 import { play } from '../../simulator/play';
 import { timeline } from '../../simulator/timeline';
 import { TOPICS } from '../../src/core/link';
-import type { VersionedRow } from '../../src/data';
+import type { AnyRow } from '../../src/core/study';
 import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, test } from './bench';
 
@@ -39,10 +39,8 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
   await client.publishAsync(TOPICS.state('m-1'), '{"state":"flying"}', { qos: 1 });
   await client.publishAsync(TOPICS.state('m-1'), 'x'.repeat(1_000_000), { qos: 1 });
   await client.endAsync();
-  const rows = async (table: string): Promise<VersionedRow[]> =>
-    (await fetch(`${bench.url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<
-      VersionedRow[]
-    >;
+  const rows = async (table: string): Promise<AnyRow[]> =>
+    (await fetch(`${bench.url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<AnyRow[]>;
   await expect.poll(async () => (await rows('prints')).length, { timeout: 20_000 }).toBe(24);
   const prints = await rows('prints');
   const ofMachine = (machine: number, repeat: number) =>

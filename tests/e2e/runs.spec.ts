@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { VersionedRow } from '../../src/data';
+import type { AnyRow } from '../../src/core/study';
 import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, settled, test } from './bench';
 
-const rowsOf = async (url: string, study: string, table: string): Promise<VersionedRow[]> =>
-  (await fetch(`${url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<VersionedRow[]>;
+const rowsOf = async (url: string, study: string, table: string): Promise<AnyRow[]> =>
+  (await fetch(`${url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<AnyRow[]>;
 
 test('a day at the bench by keyboard: start, pause, incident, go on, end', async ({
   page,

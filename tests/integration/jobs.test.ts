@@ -13,7 +13,7 @@ afterAll(() => drop());
 
 it('a job that dies is tried once more, told that it is the last time, and the queue lives on', async () => {
   const tries: { name: string; isLastTry: boolean }[] = [];
-  const queue = await openQueue(url, pino({ level: 'silent' }), {
+  const queue = await openQueue(url, pino({ level: 'silent' }), true, {
     'sliced-file': (job: { name: string }, isLastTry) => {
       tries.push({ name: job.name, isLastTry });
       return job.name === 'good' ? Promise.resolve() : Promise.reject(new Error('died'));

@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readPackage } from '../../src/core/package';
-import { openPackage, PackageError } from '../../src/server/packages';
+import { openPackage, PackageError } from '../../src/files/packages';
 import { demoFiles } from '../support/demo-files';
 import { zipped } from '../support/zip';
 

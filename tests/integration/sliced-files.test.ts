@@ -4,18 +4,21 @@ import { buffer } from 'node:stream/consumers';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
-  addSlicedFile,
   appendUpload,
   beginUpload,
   createStudy,
   dropUpload,
   findSlicedFile,
   finishUpload,
+  insertSlicedFile,
   isStored,
   listFiles,
   migrate,
   readFile,
   RefusedError,
+  verifyUpload,
+  writeStudy,
+  type Upload,
   type Database,
 } from '../../src/data';
 import { freshDatabase } from '../support/database';
@@ -32,6 +35,9 @@ beforeAll(async () => {
 });
 afterAll(() => drop());
 
+const begin = (file: Omit<Upload, 'received'>) =>
+  writeStudy(db, studyId, 'K', (write) => beginUpload(write, file));
+
 const MIB = 1024 * 1024;
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 const stream = (bytes: Uint8Array) => Readable.from([bytes], { objectMode: false });
@@ -46,24 +52,27 @@ describe('an upload', () => {
   it('goes on where a broken connection left it, and is one file in the end', async () => {
     const bytes = randomBytes(3 * MIB + 77);
     const file = { sha256: sha(bytes), bytes: bytes.length, name: 'part.gcode' };
-    expect((await beginUpload(db, studyId, file)).received).toBe(0);
+    expect((await begin(file)).received).toBe(0);
     const cut = bytes.subarray(0, MIB + 500_000);
     await expect(appendUpload(db, studyId, file.sha256, 0, broken(cut))).rejects.toThrow('broke');
     // Beginning again finds what had arrived in full chunks, and loses nothing of it.
-    const again = await beginUpload(db, studyId, file);
+    const again = await begin(file);
     expect(again.received).toBe(MIB);
     await expect(appendUpload(db, studyId, file.sha256, 0, stream(bytes))).rejects.toBeInstanceOf(
       RefusedError,
     );
     const done = await appendUpload(db, studyId, file.sha256, MIB, stream(bytes.subarray(MIB)));
     expect(done.received).toBe(bytes.length);
-    await finishUpload(db, studyId, file.sha256, 'sliced/part.gcode');
+    await verifyUpload(db, studyId, file.sha256);
+    const purpose = { contender_id: null, artefact_id: null, is_confirmed: false };
+    await writeStudy(db, studyId, 'K', async (write) => {
+      await finishUpload(write, file.sha256, 'sliced/part.gcode');
+      await insertSlicedFile(write, 'sliced/part.gcode', purpose);
+    });
     expect((await buffer(readFile(db, file.sha256))).equals(bytes)).toBe(true);
     expect(await listFiles(db, studyId)).toEqual([
       { path: 'sliced/part.gcode', sha256: file.sha256, bytes: bytes.length },
     ]);
-    const purpose = { contender_id: null, artefact_id: null, is_confirmed: false };
-    await addSlicedFile(db, studyId, 'sliced/part.gcode', purpose, 'K');
     expect(await findSlicedFile(db, studyId, 'sliced/part.gcode')).toMatchObject({
       state: 'waiting',
       bytes: bytes.length,
@@ -73,19 +82,17 @@ describe('an upload', () => {
   it('of something else than was announced is given up', async () => {
     const bytes = randomBytes(1000);
     const file = { sha256: sha(randomBytes(8)), bytes: bytes.length, name: 'x.gcode' };
-    await beginUpload(db, studyId, file);
+    await begin(file);
     await appendUpload(db, studyId, file.sha256, 0, stream(bytes));
-    await expect(finishUpload(db, studyId, file.sha256, 'sliced/x.gcode')).rejects.toThrow(
-      'not what was announced',
-    );
-    expect((await beginUpload(db, studyId, file)).received).toBe(0);
+    await expect(verifyUpload(db, studyId, file.sha256)).rejects.toThrow('not what was announced');
+    expect((await begin(file)).received).toBe(0);
     await dropUpload(db, studyId, file.sha256);
   });
 
   it('of more than was announced is refused', async () => {
     const bytes = randomBytes(1000);
     const file = { sha256: sha(bytes), bytes: 10, name: 'x.gcode' };
-    await beginUpload(db, studyId, file);
+    await begin(file);
     await expect(appendUpload(db, studyId, file.sha256, 0, stream(bytes))).rejects.toThrow(
       'More was sent',
     );

@@ -8,7 +8,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { evaluate } from '../../src/core/evaluate';
 import { memorySource, readPackage } from '../../src/core/package';
 import {
-  appendReading,
+  insertReadings,
+  type StoredReading,
+  writeStudy,
+  type Write,
   ConflictError,
   deleteRow,
   findRow,
@@ -27,10 +30,11 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
-import { exportStudy } from '../../src/server/export-study';
-import { importStudy } from '../../src/server/import-study';
-import { openPackage } from '../../src/server/packages';
-import { packageSettings } from '../../src/server/toolpaths';
+import { exportStudy } from '../../src/server/study/export';
+import { importStudy } from '../../src/server/study/import';
+import { openPackage } from '../../src/files/packages';
+import { readPackageOnDisk } from '../../src/files/read-package';
+import { packageSettings } from '../../src/files/sliced';
 import { freshDatabase } from '../support/database';
 import { changedDemo, DEMO, demoFiles } from '../support/demo-files';
 import { zipped } from '../support/zip';
@@ -53,8 +57,14 @@ const zipFile = (name: string, bytes: Uint8Array): string => {
   return path;
 };
 
+const importPackage = (path: string) => importStudy(db, path, readPackageOnDisk);
+
+/** Makes a change of a study as KM. */
+const write = <Result>(study: string, work: (write: Write) => Promise<Result>) =>
+  writeStudy(db, study, 'KM', work);
+
 async function importDemo(): Promise<string> {
-  const { studyId } = await importStudy(db, DEMO);
+  const { studyId } = await importPackage(DEMO);
   if (studyId === null) throw new Error('the demo has faults');
   return studyId;
 }
@@ -72,7 +82,7 @@ describe('import and export', () => {
     const big = Uint8Array.from({ length: 2_500_000 }, (_, at) => (at * 7919) % 256);
     files.set('mesh/stair.stl', big);
     files.set('own-notes.csv', new TextEncoder().encode('a,b\n1,2\n'));
-    const first = await importStudy(db, zipFile('with-files.zip', zipped(files, 'study/')));
+    const first = await importPackage(zipFile('with-files.zip', zipped(files, 'study/')));
     expect(first.faults).toEqual([]);
     const { zip } = await exportStudy(db, first.studyId ?? '');
     const exported = new Map(Object.entries(unzipSync(await buffer(zip))));
@@ -81,7 +91,7 @@ describe('import and export', () => {
       expect(same, path).toBe(true);
     }
     expect([...exported.keys()].sort()).toEqual([...files.keys()].sort());
-    const second = await importStudy(db, zipFile('again.zip', zipped(exported)));
+    const second = await importPackage(zipFile('again.zip', zipped(exported)));
     const [one, two] = await Promise.all([
       loadStudy(db, first.studyId ?? ''),
       loadStudy(db, second.studyId ?? ''),
@@ -94,7 +104,7 @@ describe('import and export', () => {
     const files = changedDemo({
       'machines.csv': (text) => text.replaceAll('\r\n', ',blue\r\n').replace(',blue', ',colour'),
     });
-    const { studyId } = await importStudy(db, zipFile('colour.zip', zipped(files)));
+    const { studyId } = await importPackage(zipFile('colour.zip', zipped(files)));
     const { zip } = await exportStudy(db, studyId ?? '');
     const exported = unzipSync(await buffer(zip));
     expect(new TextDecoder().decode(exported['machines.csv'])).toBe(
@@ -107,7 +117,7 @@ describe('import and export', () => {
     const files = changedDemo({
       'readings.csv': (text) => text.replace(/KM(?![\s\S]*KM)/, 'KM,x'),
     });
-    const outcome = await importStudy(db, zipFile('fault.zip', zipped(files)));
+    const outcome = await importPackage(zipFile('fault.zip', zipped(files)));
     expect(outcome.studyId).toBeNull();
     expect(outcome.faults.length).toBeGreaterThan(0);
     expect(await listStudies(db)).toEqual(before);
@@ -127,7 +137,14 @@ describe('import and export', () => {
 });
 
 describe('readings', () => {
-  const reading = (more: Record<string, string | number | null> = {}) => ({
+  const append = async (study: string, reading: StoredReading): Promise<StoredReading> => {
+    const [kept] = await write(study, (one) => insertReadings(one, [reading]));
+    if (!kept) throw new Error('the reading is not there');
+    return kept;
+  };
+  const takeBack = (study: string, id: string, at: string) =>
+    write(study, (one) => supersedeReading(one, id, at));
+  const reading = (more: Partial<StoredReading> = {}): StoredReading => ({
     reading_id: uuid(),
     specimen_id: 'K7-001',
     dimension_id: '',
@@ -153,8 +170,8 @@ describe('readings', () => {
   it('count once however often they are sent', async () => {
     const before = (await listReadings(db, studyId)).length;
     const one = reading(place);
-    const kept = await appendReading(db, studyId, one);
-    const again = await appendReading(db, studyId, one);
+    const kept = await append(studyId, one);
+    const again = await append(studyId, one);
     expect(again).toEqual(kept);
     expect((await listReadings(db, studyId)).length).toBe(before + 1);
   });
@@ -162,35 +179,35 @@ describe('readings', () => {
   it('take the next trial where two benches send the same at once', async () => {
     const operator = 'two';
     const kept = await Promise.all(
-      Array.from({ length: 6 }, () => appendReading(db, studyId, reading({ ...place, operator }))),
+      Array.from({ length: 6 }, () => append(studyId, reading({ ...place, operator }))),
     );
     expect(kept.map((row) => row.trial).sort()).toEqual([1, 2, 3, 4, 5, 6]);
   });
 
   it('are superseded, never taken out', async () => {
-    const kept = await appendReading(db, studyId, reading({ ...place, operator: 'slip' }));
+    const kept = await append(studyId, reading({ ...place, operator: 'slip' }));
     const at = '2026-04-01T11:00:00+02:00';
-    expect((await supersedeReading(db, studyId, kept.reading_id, at)).superseded_at).toBe(at);
+    expect((await takeBack(studyId, kept.reading_id, at)).superseded_at).toBe(at);
     const later = '2026-04-01T12:00:00+02:00';
-    expect((await supersedeReading(db, studyId, kept.reading_id, later)).superseded_at).toBe(at);
+    expect((await takeBack(studyId, kept.reading_id, later)).superseded_at).toBe(at);
     const { study } = await loadStudy(db, studyId, ['readings']);
     const stored = study.tables.readings.filter((row) => row.operator === 'slip');
     expect(stored).toHaveLength(1);
     expect(stored[0]?.superseded_at).toBe(at);
     // Its trial is free again.
-    const next = await appendReading(db, studyId, reading({ ...place, operator: 'slip' }));
+    const next = await append(studyId, reading({ ...place, operator: 'slip' }));
     expect(next.trial).toBe(1);
   });
 
   it('raise the revision', async () => {
     const before = BigInt((await findStudy(db, studyId)).revision);
-    await appendReading(db, studyId, reading({ ...place, operator: 'rev' }));
+    await append(studyId, reading({ ...place, operator: 'rev' }));
     expect(BigInt((await findStudy(db, studyId)).revision)).toBe(before + 1n);
   });
 
   it('of a specimen that is not there are refused', async () => {
     const stray = reading({ ...place, specimen_id: 'nobody' });
-    await expect(appendReading(db, studyId, stray)).rejects.toThrow(RefusedError);
+    await expect(append(studyId, stray)).rejects.toThrow(RefusedError);
   });
 });
 
@@ -203,26 +220,11 @@ describe('rows', () => {
 
   it('are changed from the version that was seen, and not otherwise', async () => {
     const seen = await findRow(db, studyId, 'machines', key);
-    const first = await updateRow(
-      db,
-      studyId,
-      'machines',
-      key,
-      { firmware: '2.5' },
-      seen.row_version,
-      'KM',
-    );
+    const change = (firmware: string) =>
+      write(studyId, (one) => updateRow(one, 'machines', key, { firmware }, seen.row_version));
+    const first = await change('2.5');
     expect(first.firmware).toBe('2.5');
-    const second = updateRow(
-      db,
-      studyId,
-      'machines',
-      key,
-      { firmware: '2.6' },
-      seen.row_version,
-      'TS',
-    );
-    const conflict = await second.catch((error: unknown) => error);
+    const conflict = await change('2.6').catch((error: unknown) => error);
     expect(conflict).toBeInstanceOf(ConflictError);
     expect((conflict as ConflictError).current).toMatchObject({ firmware: '2.5', row_version: 2 });
   });
@@ -234,16 +236,16 @@ describe('rows', () => {
       ...row,
     };
     const { row_version: _, ...clean } = whole;
-    await insertRow(db, studyId, 'materials', clean, null);
-    await insertRow(db, studyId, 'materials', clean, null);
-    await expect(
-      insertRow(db, studyId, 'materials', { ...clean, type: 'PETG' }, null),
-    ).rejects.toThrow(ConflictError);
+    const insert = (type: string) =>
+      write(studyId, (one) => insertRow(one, 'materials', { ...clean, type }));
+    await insert('PLA');
+    await insert('PLA');
+    await expect(insert('PETG')).rejects.toThrow(ConflictError);
   });
 
   it('that others name stay', async () => {
     await expect(
-      deleteRow(db, studyId, 'contenders', { contender_id: 'A-stock' }, 1, null),
+      write(studyId, (one) => deleteRow(one, 'contenders', { contender_id: 'A-stock' }, 1)),
     ).rejects.toThrow(RefusedError);
     expect(await findRow(db, studyId, 'contenders', { contender_id: 'A-stock' })).toBeTruthy();
   });
@@ -259,15 +261,16 @@ describe('rows', () => {
 describe('a study', () => {
   it('conflicts show how it stands', async () => {
     const studyId = await importDemo();
-    await updateStudy(db, studyId, { title: 'One' }, 1, null);
-    await expect(updateStudy(db, studyId, { title: 'Two' }, 1, null)).rejects.toMatchObject({
+    const name = (title: string) => write(studyId, (one) => updateStudy(one, { title }, 1));
+    await name('One');
+    await expect(name('Two')).rejects.toMatchObject({
       current: { title: 'One', row_version: 2 },
     });
   });
 
   it('that is deleted can be brought back', async () => {
     const studyId = await importDemo();
-    await deleteStudy(db, studyId);
+    await write(studyId, deleteStudy);
     await expect(findStudy(db, studyId)).rejects.toThrow(NotFoundError);
     await restoreStudy(db, studyId);
     expect((await findStudy(db, studyId)).title).toBe('Four machines for the clip bench');

@@ -1,8 +1,1 @@
-export {
-  asEvents,
-  ledgerOf,
-  whyNotNow,
-  type Ledger,
-  type LedgerEvent,
-  type PrintState,
-} from './ledger';
+export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent, type PrintState } from './ledger';

@@ -1,4 +1,4 @@
-import { instant, type AnyRow, type PrintEventKind } from '../study';
+import { instant, type PrintEventKind } from '../study';
 
 /** What a print is doing, by its events. */
 export type PrintState = 'heating' | 'printing' | 'paused' | 'stalled' | 'ended';
@@ -21,10 +21,6 @@ export interface LedgerEvent {
   at: string;
   kind: PrintEventKind;
 }
-
-/** Rows of events as the ledger reads them. */
-export const asEvents = (rows: readonly AnyRow[]): LedgerEvent[] =>
-  rows.map((row) => ({ at: String(row.at), kind: row.kind as PrintEventKind }));
 
 /** Which events may follow in which state. */
 const NEXT: Readonly<Record<PrintState, readonly PrintEventKind[]>> = {

@@ -8,6 +8,11 @@ export interface TextRow {
   cells: string[];
 }
 
+/** More lines than this no table of a study has. */
+const MOST_LINES = 1_000_000;
+/** More columns than this no table has. */
+const MOST_COLUMNS = 1000;
+
 export interface TextTable {
   header: string[];
   rows: TextRow[];
@@ -28,15 +33,21 @@ export function readCsv(file: string, bytes: Uint8Array, faults: FaultList): Tex
     faults.add(file, 1, '-', 'the file is empty: its first line must name the columns');
     return null;
   }
+  const feeds = countLineFeeds(text, 0, text.length);
+  if (feeds > MOST_LINES) {
+    faults.add(file, MOST_LINES + 1, '-', `has more than ${MOST_LINES} lines: it was not read`);
+    return null;
+  }
   const rows: TextRow[] = [];
   let complete = true;
+  let width = 0;
   let line = 1;
   let cursor = 0;
-  const { content, newline } = withOneLineEnd(text);
+  const { content, newline } = withOneLineEnd(text, feeds);
   Papa.parse<string[]>(content, {
     delimiter: ',',
     newline,
-    step: ({ data, errors, meta }) => {
+    step: ({ data, errors, meta }, parser) => {
       const atEnd = meta.cursor >= content.length;
       const isTail = atEnd && cursor >= content.length && data.length === 1 && data[0] === '';
       if (errors.length > 0) {
@@ -51,7 +62,15 @@ export function readCsv(file: string, bytes: Uint8Array, faults: FaultList): Tex
         );
         complete = false;
       } else if (!isTail) {
-        rows.push({ line, cells: data });
+        const isBlank = width > 1 && data.length === 1 && data[0] === '';
+        if (isBlank) faults.add(file, line, '-', blankLine(width));
+        else rows.push({ line, cells: data });
+        width ||= data.length;
+        if (width > MOST_COLUMNS) {
+          faults.add(file, line, '-', `has more than ${MOST_COLUMNS} columns: it was not read`);
+          complete = false;
+          parser.abort();
+        }
       }
       line += countLineFeeds(content, cursor, meta.cursor);
       cursor = meta.cursor;
@@ -61,6 +80,9 @@ export function readCsv(file: string, bytes: Uint8Array, faults: FaultList): Tex
   if (!header) return null;
   return { header, rows, complete, damaged };
 }
+
+const blankLine = (width: number): string =>
+  `the line is empty, but the header has ${width} cells: take the line out`;
 
 /** Writes rows as RFC 4180: CRLF after each line, quotes where they are needed, empty for null. */
 export function writeCsv(
@@ -97,9 +119,9 @@ function decode(
 }
 
 /** Brings a file that mixes CRLF and LF between its rows to LF; quoted line breaks stay. */
-function withOneLineEnd(text: string): { content: string; newline: '\n' | '\r\n' } {
-  const feeds = countLineFeeds(text, 0, text.length);
-  const pairs = text.split('\r\n').length - 1;
+function withOneLineEnd(text: string, feeds: number): { content: string; newline: '\n' | '\r\n' } {
+  let pairs = 0;
+  for (let at = text.indexOf('\r\n'); at >= 0; at = text.indexOf('\r\n', at + 2)) pairs += 1;
   if (pairs === 0) return { content: text, newline: '\n' };
   if (pairs === feeds) return { content: text, newline: '\r\n' };
   let content = '';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   columnsOf,
+  plainValue,
   tableSpec,
   vergleichSchema,
   type Column,
@@ -9,6 +10,7 @@ import {
   quote,
 } from '../study';
 import type { FaultList } from './fault';
+import { HISTORY } from './history';
 
 export const DESCRIPTOR = 'datapackage.json';
 
@@ -27,7 +29,7 @@ export type Descriptor = z.infer<typeof descriptorSchema>;
 export function readDescriptor(bytes: Uint8Array, faults: FaultList): Descriptor | null {
   let json: unknown;
   try {
-    json = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+    json = plainValue(JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes)));
   } catch (error) {
     const isEncoding = error instanceof TypeError;
     faults.add(
@@ -93,6 +95,7 @@ export function buildDescriptor(
   meta: StudyMeta,
   tables: readonly { name: TableName; extraColumns: readonly string[] }[],
   extras: Record<string, unknown>,
+  hasHistory: boolean,
 ): Record<string, unknown> {
   const { resources: extraResources, ...rest } = extras;
   return {
@@ -114,10 +117,36 @@ export function buildDescriptor(
     },
     resources: [
       ...tables.map(({ name, extraColumns }) => resourceOf(name, extraColumns)),
+      ...(hasHistory ? [historyResource()] : []),
       ...(Array.isArray(extraResources) ? (extraResources as unknown[]) : []),
     ],
   };
 }
+
+function historyResource(): Record<string, unknown> {
+  const field = (name: string, type: string) => ({ name, type });
+  return {
+    ...TABULAR,
+    name: 'history',
+    path: HISTORY,
+    schema: {
+      fields: [
+        { ...field('at', 'datetime'), format: 'any' },
+        ...['who', 'table'].map((name) => field(name, 'string')),
+        ...['key', 'before', 'after'].map((name) => field(name, 'object')),
+      ],
+      missingValues: [''],
+    },
+  };
+}
+
+/** What every table's resource says of itself. */
+const TABULAR = {
+  profile: 'tabular-data-resource',
+  format: 'csv',
+  mediatype: 'text/csv',
+  encoding: 'utf-8',
+};
 
 function resourceOf(name: TableName, extraColumns: readonly string[]): Record<string, unknown> {
   const spec = tableSpec(name);

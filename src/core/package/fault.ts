@@ -25,46 +25,76 @@ export interface FaultReport {
 export const formatFault = (fault: Fault): string =>
   `${fault.file}:${fault.line}:${fault.column}: ${fault.message}`;
 
+/** Faults of one kind, of which the first are kept and all are counted. */
+class KeptFaults {
+  #kept: (Fault & { position: number })[] = [];
+  #count = 0;
+
+  get count(): number {
+    return this.#count;
+  }
+
+  add(fault: Fault & { position: number }): void {
+    this.#count += 1;
+    this.#kept.push(fault);
+    // What stands beyond the first ones is never told: a package of nothing but faults stays small.
+    if (this.#kept.length >= MOST_HELD) this.#kept = inOrder(this.#kept).slice(0, FAULT_LIMIT);
+  }
+
+  first(): Fault[] {
+    return inOrder(this.#kept)
+      .slice(0, FAULT_LIMIT)
+      .map(({ file, line, column, message }) => ({ file, line, column, message }));
+  }
+}
+
+const MOST_HELD = 20 * FAULT_LIMIT;
+
 /** Collects faults and warnings, and puts them in order at the end. */
 export class FaultList {
-  readonly #faults: (Fault & { position: number })[] = [];
-  readonly #warnings: (Fault & { position: number })[] = [];
-  readonly #headers = new Map<string, readonly string[]>();
+  readonly #faults = new KeptFaults();
+  readonly #warnings = new KeptFaults();
+  readonly #positions = new Map<string, ReadonlyMap<string, number>>();
 
   /** Says in which order a file has its columns. */
   setHeader(file: string, header: readonly string[]): void {
-    this.#headers.set(file, header);
+    const positions = new Map<string, number>();
+    header.forEach((name, at) => {
+      if (!positions.has(name)) positions.set(name, at);
+    });
+    this.#positions.set(file, positions);
   }
 
   add(file: string, line: number, column: string, message: string): void {
-    this.#faults.push(this.#place({ file, line, column, message }));
+    this.#faults.add(this.#place({ file, line, column, message }));
   }
 
   warn(file: string, line: number, column: string, message: string): void {
-    this.#warnings.push(this.#place({ file, line, column, message }));
+    this.#warnings.add(this.#place({ file, line, column, message }));
   }
 
   get isEmpty(): boolean {
-    return this.#faults.length === 0;
+    return this.#faults.count === 0;
   }
 
   report(): FaultReport {
     return {
-      faults: inOrder(this.#faults).slice(0, FAULT_LIMIT),
-      faultCount: this.#faults.length,
-      warnings: inOrder(this.#warnings).slice(0, FAULT_LIMIT),
+      faults: this.#faults.first(),
+      faultCount: this.#faults.count,
+      warnings: this.#warnings.first(),
     };
   }
 
   #place(fault: Fault): Fault & { position: number } {
-    const at = this.#headers.get(fault.file)?.indexOf(fault.column) ?? -1;
-    return { ...fault, position: at < 0 ? Number.MAX_SAFE_INTEGER : at };
+    const position = this.#positions.get(fault.file)?.get(fault.column) ?? Number.MAX_SAFE_INTEGER;
+    return { ...fault, position };
   }
 }
 
-function inOrder(faults: (Fault & { position: number })[]): Fault[] {
+/** By file, line and column; of one place in the order in which they were found. */
+function inOrder<Placed extends Fault & { position: number }>(faults: readonly Placed[]): Placed[] {
   const compareText = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
-  return faults
-    .sort((a, b) => compareText(a.file, b.file) || a.line - b.line || a.position - b.position)
-    .map(({ file, line, column, message }) => ({ file, line, column, message }));
+  return [...faults].sort(
+    (a, b) => compareText(a.file, b.file) || a.line - b.line || a.position - b.position,
+  );
 }

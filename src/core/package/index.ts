@@ -4,3 +4,4 @@ export { readPackage, type ReadPackage, type ReadResult } from './read';
 export { memorySource, type PackageSource } from './source';
 export { writePackage } from './write';
 export { breachesOf } from './rules';
+export { HISTORY, writeHistory, type HistoryEntry } from './history';

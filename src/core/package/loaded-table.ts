@@ -1,5 +1,6 @@
 import {
   columnsOf,
+  isPlainText,
   tableSpec,
   type AnyRow,
   type Column,
@@ -105,7 +106,9 @@ function checkHeader(
   const twice = new Set<string>();
   header.forEach((name, at) => {
     if (name === '') faults.add(file, 1, '-', `column ${at + 1} has no name`);
-    else if (seen.has(name) && !twice.has(name)) {
+    else if (!isPlainText(name)) {
+      faults.add(file, 1, '-', `the name of column ${at + 1} holds a control character`);
+    } else if (seen.has(name) && !twice.has(name)) {
       twice.add(name);
       faults.add(file, 1, name, `column ${quote(name)} is named twice`);
     } else if (!seen.has(name) && !columns.some((column) => column.name === name)) {
@@ -144,8 +147,8 @@ function readRow(row: TextRow, layout: Layout, faults: FaultList): LoadedRow | n
   let extras: Record<string, string> | null = null;
   for (const name of layout.extra) {
     const text = row.cells[layout.place.get(name) ?? -1] ?? '';
-    if (text.includes('\0')) {
-      faults.add(file, row.line, name, `${quote(text)} holds a NUL character`);
+    if (!isPlainText(text)) {
+      faults.add(file, row.line, name, `${quote(text)} holds a control character: take it out`);
     } else if (text !== '') (extras ??= {})[name] = text;
   }
   return { line: row.line, values, extras };

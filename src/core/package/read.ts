@@ -17,6 +17,7 @@ import {
   type Descriptor,
 } from './descriptor';
 import { FaultList, type FaultReport } from './fault';
+import { HISTORY, readHistory, type HistoryEntry } from './history';
 import { loadTable, type LoadedTable } from './loaded-table';
 import { checkReferences, Lookup } from './references';
 import { checkRules } from './rules';
@@ -29,6 +30,8 @@ export interface ReadPackage {
   extraFiles: string[];
   /** What the descriptor holds besides what is known here. */
   descriptorExtras: Record<string, unknown>;
+  /** How its rows came to be what they are, the oldest change first; empty where it does not say. */
+  history: HistoryEntry[];
 }
 
 export interface ReadResult extends FaultReport {
@@ -62,7 +65,10 @@ export async function readPackage(source: PackageSource): Promise<ReadResult> {
   checkRules(lookup, faults);
   checkReferenceContender(descriptor, lookup, broken, faults);
   const named = checkPaths(loaded, source, faults);
-  const tableFiles = new Set(files.values());
+  const history = source.paths.includes(HISTORY)
+    ? readHistory(await source.read(HISTORY), faults)
+    : [];
+  const tableFiles = new Set([...files.values(), HISTORY]);
   const extraFiles = source.paths.filter((path) => path !== DESCRIPTOR && !tableFiles.has(path));
   const listed = new Set(descriptor?.resources.map((resource) => resource.path));
   for (const path of extraFiles) {
@@ -75,7 +81,7 @@ export async function readPackage(source: PackageSource): Promise<ReadResult> {
   if (!faults.isEmpty || !descriptor) return { ...report, content: null };
   const study = studyOf(descriptor, loaded);
   const extras = descriptorExtras(descriptor, (path) => tableFiles.has(path));
-  return { ...report, content: { study, extraFiles, descriptorExtras: extras } };
+  return { ...report, content: { study, extraFiles, descriptorExtras: extras, history } };
 }
 
 function findTables(
@@ -133,7 +139,7 @@ function checkReferenceContender(
   );
 }
 
-/** Warns of paths whose file is not there; returns every path that is named. */
+/** Checks what paths name: one that leaves the package is a fault, one that is not there a warning. */
 function checkPaths(
   loaded: ReadonlyMap<TableName, LoadedTable>,
   source: PackageSource,
@@ -141,13 +147,22 @@ function checkPaths(
 ): Set<string> {
   const named = new Set<string>();
   const there = new Set(source.paths);
+  const leaves = (path: string): boolean =>
+    path.split('/').some((_, at, parts) => source.leaving.has(parts.slice(0, at + 1).join('/')));
   for (const table of loaded.values()) {
     for (const column of columnsOf(table.name).filter((candidate) => candidate.cell === 'path')) {
       for (const row of table.rows) {
         const path = row.values[column.name];
         if (typeof path !== 'string') continue;
         named.add(path);
-        if (!there.has(path)) {
+        if (leaves(path)) {
+          faults.add(
+            table.file,
+            row.line,
+            column.name,
+            `${quote(path)} leads out of the package through a link: put the file itself there`,
+          );
+        } else if (!there.has(path)) {
           faults.warn(
             table.file,
             row.line,

@@ -8,6 +8,8 @@ export interface PackageSource {
   read(path: string): Promise<Uint8Array>;
   /** What was wrong with the container itself: links that lead out, entries that lie. */
   faults: readonly Fault[];
+  /** Paths of links and entries that lead out of the package: what names them is at fault too. */
+  leaving: ReadonlySet<string>;
 }
 
 /** A package that lies in memory. */
@@ -15,6 +17,7 @@ export function memorySource(files: ReadonlyMap<string, Uint8Array>): PackageSou
   return {
     paths: [...files.keys()],
     faults: [],
+    leaving: new Set(),
     read: (path) => {
       const bytes = files.get(path);
       if (!bytes) return Promise.reject(new Error(`no file ${path} in the package`));

@@ -8,16 +8,18 @@ import {
 } from '../study';
 import { writeCsv } from './csv';
 import { buildDescriptor, DESCRIPTOR } from './descriptor';
+import { HISTORY, writeHistory, type HistoryEntry } from './history';
 
 type WrittenRow = AnyRow & { extras?: Record<string, string> };
 
 /**
  * The text files of a study package: the descriptor and a CSV of every table that has rows or was
- * there before, rows in the order of their ids. The files that the tables name are not among them.
+ * there before, rows in the order of their ids, and the history of its changes. The files that the tables name are not among them.
  */
 export function writePackage(
   study: Study,
   extras: Record<string, unknown> = {},
+  history: readonly HistoryEntry[] = [],
 ): Map<string, string> {
   const files = new Map<string, string>();
   const listed: { name: TableName; extraColumns: string[] }[] = [];
@@ -38,7 +40,8 @@ export function writePackage(
     );
     listed.push({ name, extraColumns });
   }
-  const descriptor = buildDescriptor(study.meta, listed, extras);
+  if (history.length > 0) files.set(HISTORY, writeHistory(history));
+  const descriptor = buildDescriptor(study.meta, listed, extras, history.length > 0);
   files.set(DESCRIPTOR, `${JSON.stringify(descriptor, null, 2)}\n`);
   return files;
 }

@@ -1,4 +1,5 @@
 import type { Column } from './columns';
+import { isPlainText } from './plain-text';
 
 const NUMBER = /^-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?$/;
 
@@ -13,7 +14,9 @@ export function readCell(column: Column, text: string): CellResult {
   if (text === '') {
     return column.required ? { fault: 'is empty, and must hold a value' } : { value: null };
   }
-  if (text.includes('\0')) return { fault: `${quote(text)} holds a NUL character` };
+  if (!isPlainText(text)) {
+    return { fault: `${quote(text)} holds a control character: take it out` };
+  }
   let value: string | number = text;
   if (column.cell === 'number' || column.cell === 'whole') {
     if (!NUMBER.test(text)) return { fault: notANumber(text) };

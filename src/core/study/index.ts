@@ -36,7 +36,16 @@ export {
   type TableName,
   type TableSpec,
 } from './tables';
-export { ID_PATTERN, instant, isInsidePath, isIsoTime } from './values';
+export { isPlainText, plainText, plainValue } from './plain-text';
+export {
+  ID_PATTERN,
+  instant,
+  MOST_PLANNED,
+  MOST_TRIALS,
+  time,
+  isInsidePath,
+  isIsoTime,
+} from './values';
 export { contenderMarks, type ContenderMark } from './marks';
 export { columnLabel } from './labels';
 export { nextCodes } from './codes';

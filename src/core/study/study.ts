@@ -2,27 +2,35 @@ import { z } from 'zod';
 import { INTENTS } from './catalogues';
 import { TABLE_NAMES, type Row, type TableName } from './tables';
 import type { Settings } from './settings';
+import { isPlainText } from './plain-text';
 import { currency, id } from './values';
 
 const orNull = <T extends z.ZodType>(inner: T) => inner.nullable().optional();
 
+/** Sane ends of what a person types: nothing that can be is beyond them. */
+const over0 = () =>
+  z.number().positive('must be over 0').max(1e9, 'is beyond anything that can be');
+const atLeast0 = () => z.number().nonnegative().max(1e9, 'is beyond anything that can be');
+const words = (most: number) =>
+  z.string().max(most, 'is too long').refine(isPlainText, 'holds a control character: take it out');
+
 /** The smallest differences of interest: what would matter to who asks. */
 export const smallestDifferenceSchema = z.object({
-  accuracy_mm: orNull(z.number().positive('must be over 0')),
-  surface: orNull(z.number().positive('must be over 0')),
-  time_pct: orNull(z.number().positive('must be over 0')),
+  accuracy_mm: orNull(over0()),
+  surface: orNull(over0()),
+  time_pct: orNull(over0()),
 });
 
 export const costSchema = z.object({
   currency: orNull(currency()),
-  tariff_per_kwh: orNull(z.number().nonnegative()),
-  wage_per_h: orNull(z.number().nonnegative()),
-  lifetime_h: orNull(z.number().positive()),
+  tariff_per_kwh: orNull(atLeast0()),
+  wage_per_h: orNull(atLeast0()),
+  lifetime_h: orNull(over0()),
 });
 
 /** How the run order is drawn. */
 export const planSchema = z.object({
-  seed: z.number().int().nonnegative(),
+  seed: z.number().int().nonnegative().max(2_147_483_646),
   block_by: z.enum(['repeat', 'lot', 'day']),
   prints_per_day: z.number().int().positive().max(1000),
   /** How often each dimension of a specimen is read; once where it is not said. */
@@ -38,15 +46,15 @@ export const scorecardSchema = z.looseObject({
     }),
   ),
   gates: z.array(z.looseObject({ key: z.string().min(1) })).optional(),
-  draws: z.number().int().positive().optional(),
-  concentration: z.number().positive().optional(),
+  draws: z.number().int().positive().max(1_000_000).optional(),
+  concentration: z.number().positive().max(1e9).optional(),
 });
 
 /** Our own object in `datapackage.json`. */
 export const vergleichSchema = z.looseObject({
   format: z.literal(1, { error: 'must be 1' }),
   intent: z.enum(INTENTS, { error: `must be one of: ${INTENTS.join(', ')}` }),
-  question: orNull(z.string()),
+  question: orNull(words(20_000)),
   reference: id(),
   smallest_difference: orNull(smallestDifferenceSchema),
   cost: orNull(costSchema),
@@ -56,12 +64,12 @@ export const vergleichSchema = z.looseObject({
 
 /** What a study is about: everything of it that is not a row of a table. */
 export const studyMetaSchema = z.object({
-  name: z.string().min(1).max(200),
-  title: z.string().min(1).max(300),
-  description: z.string().max(20_000).nullable(),
-  created: z.string().nullable(),
+  name: words(200).min(1),
+  title: words(300).min(1),
+  description: words(20_000).nullable(),
+  created: words(100).nullable(),
   intent: z.enum(INTENTS),
-  question: z.string().max(20_000).nullable(),
+  question: words(20_000).nullable(),
   reference: id().nullable(),
   smallest_difference: smallestDifferenceSchema,
   cost: costSchema.nullable(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isPlainText } from './plain-text';
 
 /**
  * The kinds of value that a cell of a study can hold. Each is a Zod schema of the domain value with
@@ -15,7 +16,17 @@ const TIME_PATTERN =
 
 const CURRENCIES = new Set(Intl.supportedValuesOf('currency'));
 
-const number = (message: string) => z.number({ error: message });
+/** No length, time, mass, price or level of a study comes near it, and sums of squares of it are finite. */
+const LARGEST = 1e9;
+
+const number = (message: string) =>
+  z
+    .number({ error: message })
+    .min(-LARGEST, 'is beyond anything that can be: at least -1e9')
+    .max(LARGEST, 'is beyond anything that can be: at most 1e9');
+
+const plain = () =>
+  z.string().refine(isPlainText, 'holds a control character: take it out, or write it in words');
 
 /** Identifier of a row: a letter or digit, then up to 63 letters, digits, dots, dashes, underscores. */
 export const id = () =>
@@ -29,11 +40,11 @@ export const id = () =>
 
 /** Free text, not empty. */
 export const text = () =>
-  z.string().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' });
+  plain().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' });
 
 /** A name that is part of a key: text of at most 300 characters. */
 export const name = () =>
-  z.string().min(1, 'must not be empty').max(300, 'is too long').meta({ cell: 'text' });
+  plain().min(1, 'must not be empty').max(300, 'is too long').meta({ cell: 'text' });
 
 /** Any finite number. */
 export const anyNumber = () => number('must be a number').meta({ cell: 'number' });
@@ -48,22 +59,36 @@ export const nonNegative = () =>
 
 /** A share in percent, 0 to 100. */
 export const percent = () =>
-  number('must be a number')
+  z
+    .number({ error: 'must be a number' })
     .min(0, 'must be from 0 to 100')
     .max(100, 'must be from 0 to 100')
     .meta({ cell: 'number' });
 
-/** A whole number of at least 1. */
-export const count = () =>
-  number('must be a whole number')
+/** Sane ends of what is counted. */
+export const MOST_STEPS = 1000;
+export const MOST_COPIES = 10_000;
+export const MOST_TRIALS = 1_000_000;
+export const MOST_REPEATS = 100_000;
+export const MOST_PLANNED = 1000;
+
+/**
+ * A whole number of at least 1.
+ *
+ * @param most its sane upper end: where a number makes work, so much of it and no more
+ */
+export const count = (most = 1_000_000) =>
+  z
+    .number({ error: 'must be a whole number' })
     .int('must be a whole number')
     .min(1, 'must be at least 1')
-    .max(2_147_483_647, 'is too large')
+    .max(most, `must be at most ${most}`)
     .meta({ cell: 'whole' });
 
 /** A defect grade: 0 none, 1 trace, 2 slight, 3 marked, 4 severe. */
 export const grade = () =>
-  number('must be a whole number')
+  z
+    .number({ error: 'must be a whole number' })
     .int('must be a whole grade from 0 to 4')
     .min(0, 'must be a whole grade from 0 to 4')
     .max(4, 'must be a whole grade from 0 to 4')
@@ -113,9 +138,13 @@ export const sha256 = () =>
 /** A value that may be unknown: null, and null where it is not given. */
 export const maybe = <T extends z.ZodType>(inner: T) => inner.nullable().default(null as never);
 
+/** The years in which anything of a study can have happened. */
+const FIRST_YEAR = 1900;
+const LAST_YEAR = 2199;
+
 /**
- * Whether a text is an ISO 8601 date and time of the calendar that states its offset.
- * Leap seconds (`:60`) and `24:00` are not taken.
+ * Whether a text is an ISO 8601 date and time of the calendar, from 1900 to 2199, that states its
+ * offset. Leap seconds (`:60`) and `24:00` are not taken.
  */
 export function isIsoTime(value: string): boolean {
   const parts = TIME_PATTERN.exec(value);
@@ -130,6 +159,7 @@ export function isIsoTime(value: string): boolean {
     number,
     number,
   ];
+  if (year < FIRST_YEAR || year > LAST_YEAR) return false;
   if (month < 1 || month > 12 || hour > 23 || minute > 59 || second > 59) return false;
   const daysInMonth = new Date(Date.UTC(2000, month, 0)).getUTCDate();
   const isLeap = (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
@@ -150,7 +180,7 @@ export function instant(value: string): number {
 
 /** Whether a path is relative, uses `/`, and stays inside its folder. */
 export function isInsidePath(value: string): boolean {
-  if (value === '' || value.startsWith('/') || value.includes('\\') || value.includes('\0')) {
+  if (value === '' || value.startsWith('/') || value.includes('\\') || !isPlainText(value)) {
     return false;
   }
   if (/^[A-Za-z]:/.test(value)) return false;

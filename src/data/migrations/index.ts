@@ -5,6 +5,7 @@ import * as slicedFiles from './004-sliced-files';
 import * as bench from './005-bench';
 import * as linkJob from './006-link-job';
 import * as artefacts from './007-artefacts';
+import * as firmGround from './008-firm-ground';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -15,4 +16,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '005-bench', up: bench.up, down: bench.down },
   { name: '006-link-job', up: linkJob.up, down: linkJob.down },
   { name: '007-artefacts', up: artefacts.up, down: artefacts.down },
+  { name: '008-firm-ground', up: firmGround.up, down: firmGround.down },
 ];

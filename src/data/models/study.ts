@@ -32,6 +32,8 @@ export class StudyRecord extends Model<
   declare present: CreationOptional<string[]>;
   /** Raised by every write to the study; a bigint, and so a text. */
   declare revision: CreationOptional<string>;
+  /** By what the study is made of: the revision in which it was changed last. */
+  declare touched: CreationOptional<Record<string, number>>;
   /** Raised by every write to this record. */
   declare version: CreationOptional<number>;
   declare created_at: CreationOptional<Date>;
@@ -62,6 +64,7 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       package_extras: { type: DataTypes.JSON, allowNull: false, defaultValue: {} },
       present: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
       revision: { type: DataTypes.BIGINT, allowNull: false, defaultValue: 1 },
+      touched: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
       version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
       created_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
       updated_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },

@@ -1,33 +1,35 @@
-import type { Transaction } from 'sequelize';
-import { execute, select, type Database } from '../database';
+import type { TableName } from '../../core/study';
+import { asJson, execute, select, type Database } from '../database';
+import type { Write } from '../write';
 
 /** One change of a record: how it stood before and after; null for not there. */
 export interface Change {
-  studyId: string;
-  table: string;
-  key: Record<string, unknown>;
-  before: unknown;
-  after: unknown;
-  who: string | null;
+  table: TableName | 'studies';
+  key: object;
+  before: object | null;
+  after: object | null;
 }
 
-/** Keeps a change in the study's history, within the change's own transaction. */
-export function logChange(db: Database, change: Change, transaction: Transaction): Promise<void> {
-  const json = (value: unknown) => (value === null ? null : JSON.stringify(value));
+/** Inserts a change into the study's history, within the change's own transaction. */
+export function logChange(
+  { db, studyId, who }: Write,
+  { table, key, before, after }: Change,
+): Promise<void> {
+  const json = (value: object | null) => (value === null ? null : asJson(value));
   return execute(
     db,
     `insert into changes (study_id, table_name, row_key, before, after, who)
      values ($1, $2, $3, $4, $5, $6)`,
-    [
-      change.studyId,
-      change.table,
-      JSON.stringify(change.key),
-      json(change.before),
-      json(change.after),
-      change.who,
-    ],
-    transaction,
+    [studyId, table, asJson(key), json(before), json(after), who],
   );
+}
+
+/** A change as a page shows it. */
+export interface LoggedChange {
+  at: string;
+  who: string | null;
+  before: unknown;
+  after: unknown;
 }
 
 /** The changes of a row, the latest first. */
@@ -36,10 +38,11 @@ export const listChanges = (
   studyId: string,
   table: string,
   key: Record<string, string>,
-): Promise<(Pick<Change, 'before' | 'after' | 'who'> & { at: string })[]> =>
+): Promise<LoggedChange[]> =>
   select(
     db,
     `select at, who, before, after from changes
-     where study_id = $1 and table_name = $2 and row_key = $3::jsonb order by change_id desc limit 200`,
-    [studyId, table, JSON.stringify(key)],
+     where study_id = $1 and table_name = $2 and row_key = $3::jsonb
+     order by change_id desc limit 200`,
+    [studyId, table, asJson(key)],
   );

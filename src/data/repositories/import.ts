@@ -1,19 +1,29 @@
 import { v7 as uuid } from 'uuid';
-import type { Transaction } from 'sequelize';
+import type { HistoryEntry } from '../../core/package';
 import { columnsOf, TABLE_NAMES, type Study, type TableName } from '../../core/study';
-import { execute, type Database } from '../database';
+import { asJson, execute, select, within, type Database } from '../database';
 
 /** Rows that are sent to the database in one statement. */
 const BATCH = 20_000;
 
-/** Stores a whole study within a transaction, under a new id. */
+/** A study that comes from elsewhere, whole. */
+export interface IncomingStudy {
+  study: Study;
+  packageExtras: Record<string, unknown>;
+  /** The files that came with it, by path: content that is stored already. */
+  files: ReadonlyMap<string, string>;
+  /** How its rows came to be what they are, the oldest first. */
+  history: readonly HistoryEntry[];
+}
+
+/** Stores a whole study under a new id, within a transaction. */
 export async function storeStudy(
   db: Database,
   studyId: string,
-  study: Study,
-  packageExtras: Record<string, unknown>,
-  transaction: Transaction,
+  { study, packageExtras, files, history }: IncomingStudy,
 ): Promise<void> {
+  // The study names its reference before the contenders are there.
+  await execute(db, 'set constraints all deferred');
   await db.studies.create(
     {
       study_id: studyId,
@@ -21,22 +31,39 @@ export async function storeStudy(
       package_extras: packageExtras,
       present: [...study.present],
     },
-    { transaction },
+    within(db),
   );
   for (const table of TABLE_NAMES) {
     const rows = study.tables[table] as object[];
     for (let from = 0; from < rows.length; from += BATCH) {
-      await storeRows(db, studyId, table, rows.slice(from, from + BATCH), transaction);
+      await insertRows(db, studyId, table, rows.slice(from, from + BATCH));
     }
+  }
+  const links = [...files].map(([path, sha256]) => ({ path, sha256 }));
+  await execute(
+    db,
+    `insert into study_files (study_id, path, sha256)
+     select $1::uuid, path, sha256 from jsonb_to_recordset($2::jsonb) as f(path text, sha256 text)`,
+    [studyId, asJson(links)],
+  );
+  for (let from = 0; from < history.length; from += BATCH) {
+    await execute(
+      db,
+      `insert into changes (study_id, table_name, row_key, before, after, who, at)
+       select $1::uuid, table_name, row_key, before, after, who, at
+       from jsonb_to_recordset($2::jsonb) with ordinality
+         as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, at timestamptz, n bigint)
+       order by n`,
+      [studyId, asJson(history.slice(from, from + BATCH))],
+    );
   }
 }
 
-async function storeRows(
+async function insertRows(
   db: Database,
   studyId: string,
   table: TableName,
   rows: readonly object[],
-  transaction: Transaction,
 ): Promise<void> {
   const isReadings = table === 'readings';
   const columns = [
@@ -51,6 +78,29 @@ async function storeRows(
     `insert into ${table} (study_id, ${list})
      select $1::uuid, ${list} from jsonb_populate_recordset(null::${table}, $2::jsonb)`,
     [studyId, JSON.stringify(sent)],
-    transaction,
   );
+}
+
+/** The study that an import of this key made; null where there was none. */
+export async function findImport(db: Database, key: string): Promise<string | null> {
+  const [found] = await select<{ study_id: string }>(
+    db,
+    'select study_id from imports where import_key = $1',
+    [key],
+  );
+  return found?.study_id ?? null;
+}
+
+/** Puts down which study an import has made, so that sending it again makes no second one. */
+export const insertImport = (db: Database, key: string, studyId: string): Promise<void> =>
+  execute(db, 'insert into imports (import_key, study_id) values ($1, $2)', [key, studyId]);
+
+/** Whether any import was made whose key begins so. */
+export async function hasImports(db: Database, prefix: string): Promise<boolean> {
+  const found = await select(
+    db,
+    'select 1 from imports where starts_with(import_key, $1) limit 1',
+    [prefix],
+  );
+  return found.length > 0;
 }

@@ -1,5 +1,5 @@
-import type { Transaction } from 'sequelize';
 import { execute, select, type Database } from '../database';
+import type { Write } from '../write';
 
 /** What the bench link knows of a machine: the last that it has heard. */
 export interface LinkMachine {
@@ -77,27 +77,19 @@ export async function studyOfMachine(db: Database, machineId: string): Promise<s
 
 /** The last that was heard of a machine, locked until the transaction ends. */
 export async function lockLinkMachine(
-  db: Database,
-  studyId: string,
+  { db, studyId }: Write,
   machineId: string,
-  transaction: Transaction,
 ): Promise<LinkMachine | null> {
   const [row] = await select<LinkMachine>(
     db,
     `select ${COLUMNS} from link_machines where study_id = $1 and machine_id = $2 for update`,
     [studyId, machineId],
-    transaction,
   );
   return row ?? null;
 }
 
-/** Keeps what was heard of a machine. */
-export const keepLinkMachine = (
-  db: Database,
-  studyId: string,
-  heard: LinkMachine,
-  transaction: Transaction,
-): Promise<void> =>
+/** Sets what was heard of a machine. */
+export const setLinkMachine = ({ db, studyId }: Write, heard: LinkMachine): Promise<void> =>
   execute(
     db,
     `insert into link_machines (study_id, machine_id, session, sequence, at, state, progress,
@@ -119,7 +111,6 @@ export const keepLinkMachine = (
       ],
       ...[heard.energy_wh, heard.is_up],
     ],
-    transaction,
   );
 
 /** Whether a machine's sender is there, as the broker says. */

@@ -1,4 +1,4 @@
-import { execute, select, type Database } from '../database';
+import { asJson, execute, select, type Database } from '../database';
 
 /** What was found in a mesh, kept by its content and by the edition of what found it. */
 export async function findMeshSheet<Sheet>(
@@ -14,7 +14,8 @@ export async function findMeshSheet<Sheet>(
   return found?.content ?? null;
 }
 
-export const keepMeshSheet = (
+/** Stores what was found in a mesh. */
+export const storeMeshSheet = (
   db: Database,
   sha256: string,
   edition: string,
@@ -24,5 +25,5 @@ export const keepMeshSheet = (
     db,
     `insert into mesh_sheets (sha256, edition, content) values ($1, $2, $3)
      on conflict (sha256, edition) do nothing`,
-    [sha256, edition, JSON.stringify(sheet)],
+    [sha256, edition, asJson(sheet)],
   );

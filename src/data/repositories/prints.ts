@@ -1,51 +1,25 @@
-import type { Transaction } from 'sequelize';
 import type { LedgerEvent } from '../../core/ledger';
-import { columnsOf, type AnyRow } from '../../core/study';
-import { change, execute, select, type Database } from '../database';
-import { insertRow, type VersionedRow } from './rows';
+import type { Row } from '../../core/study';
+import { select, type Database } from '../database';
+import type { Write } from '../write';
+import { deleteRow, insertRow, rowOrNull, selectRows, type Stored } from './rows';
 
 /**
  * Puts down how a print ended, with the parts that came off the plate. Where the print was open, it
  * is no longer. Sent again, it counts once.
  */
-export function endPrint(
-  db: Database,
-  studyId: string,
-  print: AnyRow,
-  specimens: readonly AnyRow[],
-  who: string | null,
-): Promise<VersionedRow> {
-  return change(db, (transaction) =>
-    endPrintWithin(db, studyId, print, specimens, who, transaction),
-  );
-}
-
-/** The same within a transaction of the caller's. */
-export async function endPrintWithin(
-  db: Database,
-  studyId: string,
-  print: AnyRow,
-  specimens: readonly AnyRow[],
-  who: string | null,
-  transaction: Transaction,
-): Promise<VersionedRow> {
-  await execute(
-    db,
-    'delete from open_prints where study_id = $1 and print_id = $2',
-    [studyId, print.print_id],
-    transaction,
-  );
-  const kept = await insertRow(db, studyId, 'prints', print, who, transaction);
-  for (const specimen of specimens) {
-    await insertRow(db, studyId, 'specimens', specimen, who, transaction);
-  }
+export async function endPrint(
+  write: Write,
+  print: Row<'prints'>,
+  specimens: readonly Row<'specimens'>[],
+): Promise<Stored<'prints'>> {
+  const key = { print_id: print.print_id };
+  const open = await rowOrNull(write.db, write.studyId, 'open_prints', key);
+  if (open) await deleteRow(write, 'open_prints', key, open.row_version);
+  const kept = await insertRow(write, 'prints', print);
+  for (const specimen of specimens) await insertRow(write, 'specimens', specimen);
   return kept;
 }
-
-const PRINT_COLUMNS = columnsOf('prints')
-  .map((column) => `p."${column.name}"`)
-  .concat('p.row_version')
-  .join(', ');
 
 /** How the prints of a contender's artefact ended. */
 export interface CellTally {
@@ -62,13 +36,14 @@ export const latestPrints = (
   db: Database,
   studyId: string,
   perCell: number,
-): Promise<VersionedRow[]> =>
-  select<VersionedRow>(
+): Promise<Stored<'prints'>[]> =>
+  selectRows(
     db,
-    `select ${PRINT_COLUMNS} from (
+    'prints',
+    `from (
        select *, row_number() over (partition by contender_id, artefact_id order by ordinal desc) as place
        from prints where study_id = $1
-     ) p where place <= $2 order by p.ordinal`,
+     ) t where t.place <= $2 order by t.ordinal`,
     [studyId, perCell],
   );
 
@@ -85,30 +60,40 @@ export const tallyPrints = (db: Database, studyId: string): Promise<CellTally[]>
     [studyId],
   );
 
+/** Whether an artefact was ever printed, or is being printed. */
+export async function isPrinted(
+  db: Database,
+  studyId: string,
+  artefactId: string,
+): Promise<boolean> {
+  const found = await select(
+    db,
+    `select 1 from prints where study_id = $1 and artefact_id = $2
+     union all select 1 from open_prints where study_id = $1 and artefact_id = $2 limit 1`,
+    [studyId, artefactId],
+  );
+  return found.length > 0;
+}
+
 /** The places of the plan that are printed. */
 export const printedPlaces = (
   db: Database,
   studyId: string,
-  transaction?: Transaction,
 ): Promise<{ contender_id: string; artefact_id: string; repeat: number }[]> =>
-  select(
-    db,
-    'select contender_id, artefact_id, repeat from prints where study_id = $1',
-    [studyId],
-    transaction,
-  );
+  select(db, 'select contender_id, artefact_id, repeat from prints where study_id = $1', [studyId]);
 
 /** The prints that a machine has made. */
 export const printsOfMachine = (
   db: Database,
   studyId: string,
   machineId: string,
-): Promise<VersionedRow[]> =>
-  select<VersionedRow>(
+): Promise<Stored<'prints'>[]> =>
+  selectRows(
     db,
-    `select ${PRINT_COLUMNS} from prints p
-     join contenders c on c.study_id = p.study_id and c.contender_id = p.contender_id
-     where p.study_id = $1 and c.machine_id = $2 order by p.ordinal`,
+    'prints',
+    `from prints t
+     join contenders c on c.study_id = t.study_id and c.contender_id = t.contender_id
+     where t.study_id = $1 and c.machine_id = $2 order by t.ordinal`,
     [studyId, machineId],
   );
 
@@ -117,15 +102,13 @@ export const latestIncidents = (
   db: Database,
   studyId: string,
   most: number,
-): Promise<VersionedRow[]> =>
-  select<VersionedRow>(
+): Promise<Stored<'incidents'>[]> =>
+  selectRows(
     db,
-    `select * from (
-       select ${columnsOf('incidents')
-         .map((column) => `"${column.name}"`)
-         .join(', ')}, row_version, ordinal
-       from incidents where study_id = $1 order by at desc nulls last limit $2
-     ) i order by ordinal`,
+    'incidents',
+    `from (
+       select * from incidents where study_id = $1 order by at desc nulls last limit $2
+     ) t order by t.ordinal`,
     [studyId, most],
   );
 
@@ -152,33 +135,19 @@ export const wallClocks = (db: Database, studyId: string): Promise<WallClock[]> 
     [studyId],
   );
 
-/** The sliced files that a contender's prints and its plan name. */
-export const filesOfContenders = (
-  db: Database,
-  studyId: string,
-): Promise<{ contender_id: string; toolpath: string }[]> =>
-  select(
-    db,
-    `select contender_id, toolpath from prints where study_id = $1 and toolpath is not null
-     union select contender_id, toolpath from planned where study_id = $1 and toolpath is not null`,
-    [studyId],
-  );
-
 /** The print that runs on a machine, if one does. */
 export async function openPrintOfMachine(
   db: Database,
   studyId: string,
   machineId: string,
-  transaction?: Transaction,
-): Promise<VersionedRow | null> {
-  const columns = columnsOf('open_prints').map((column) => `p."${column.name}"`);
-  const [row] = await select<VersionedRow>(
+): Promise<Stored<'open_prints'> | null> {
+  const [row] = await selectRows(
     db,
-    `select ${columns.join(', ')}, p.row_version from open_prints p
-     join contenders c on c.study_id = p.study_id and c.contender_id = p.contender_id
-     where p.study_id = $1 and c.machine_id = $2 order by p.ordinal limit 1`,
+    'open_prints',
+    `from open_prints t
+     join contenders c on c.study_id = t.study_id and c.contender_id = t.contender_id
+     where t.study_id = $1 and c.machine_id = $2 order by t.ordinal limit 1`,
     [studyId, machineId],
-    transaction,
   );
   return row ?? null;
 }
@@ -188,11 +157,21 @@ export const eventsOfPrint = (
   db: Database,
   studyId: string,
   printId: string,
-  transaction?: Transaction,
 ): Promise<LedgerEvent[]> =>
   select<LedgerEvent>(
     db,
     'select at, kind from print_events where study_id = $1 and print_id = $2 order by ordinal',
     [studyId, printId],
-    transaction,
   );
+
+/** The print of an id, ended or running, as it is written; null where there is none. */
+export async function printOfId(db: Database, studyId: string, id: string): Promise<string | null> {
+  const [found] = await select<{ print_id: string }>(
+    db,
+    `select print_id from prints where study_id = $1 and lower(print_id) = lower($2)
+     union all select print_id from open_prints where study_id = $1 and lower(print_id) = lower($2)
+     limit 1`,
+    [studyId, id],
+  );
+  return found?.print_id ?? null;
+}

@@ -1,13 +1,11 @@
-import { BaseError } from 'sequelize';
-import type { Transaction } from 'sequelize';
-import type { AnyRow } from '../../core/study';
-import { change, select, type Database } from '../database';
+import type { Row } from '../../core/study';
+import { execute, select, type Database } from '../database';
 import { NotFoundError } from '../errors';
-import { asRefusal } from './rows';
-import { raiseRevision } from './studies';
+import type { Write } from '../write';
+import { refusing } from './rows';
 
 /** A reading with the id that its client gave it. */
-export type StoredReading = AnyRow & { reading_id: string };
+export type StoredReading = Omit<Row<'readings'>, 'extras'> & { reading_id: string };
 
 const COLUMNS =
   'reading_id, specimen_id, dimension_id, trial, value_mm, instrument_id, operator, at, superseded_at';
@@ -21,46 +19,24 @@ export const listReadings = (db: Database, studyId: string): Promise<StoredReadi
   );
 
 /**
- * Keeps a reading. Sent again with the same id it is kept once; where its trial is taken by another
- * reading (somebody measured the same meanwhile) it becomes the next trial.
+ * Inserts readings. Sent again with the same id a reading is kept once; where its trial is taken by
+ * another reading (somebody measured the same meanwhile) it becomes the next trial.
  *
- * @returns the reading as it is kept
+ * @returns the readings as they are kept
  */
-export async function appendReading(
-  db: Database,
-  studyId: string,
-  reading: StoredReading,
-): Promise<StoredReading> {
-  const [kept] = await appendReadings(db, studyId, [reading]);
-  if (!kept) throw new Error('a reading was kept and is not there');
-  return kept;
-}
-
-/** Keeps several readings, all of them or none, each as one is kept. */
-export async function appendReadings(
-  db: Database,
-  studyId: string,
+export function insertReadings(
+  write: Write,
   readings: readonly StoredReading[],
 ): Promise<StoredReading[]> {
-  try {
-    return await change(db, async (transaction) => {
-      // The study's row is locked first, so that two benches cannot take the same trial.
-      await raiseRevision(db, studyId, transaction);
-      const kept: StoredReading[] = [];
-      for (const reading of readings) kept.push(await insert(db, studyId, reading, transaction));
-      return kept;
-    });
-  } catch (error) {
-    throw error instanceof BaseError ? asRefusal(error, 'readings') : error;
-  }
+  return refusing('readings', async () => {
+    const kept: StoredReading[] = [];
+    for (const reading of readings) kept.push(await insertReading(write, reading));
+    return kept;
+  });
 }
 
-async function insert(
-  db: Database,
-  studyId: string,
-  reading: StoredReading,
-  transaction: Transaction,
-): Promise<StoredReading> {
+async function insertReading(write: Write, reading: StoredReading): Promise<StoredReading> {
+  const { db, studyId } = write;
   const bind = [
     studyId,
     reading.reading_id,
@@ -84,44 +60,34 @@ async function insert(
      on conflict (study_id, reading_id) do nothing
      returning ${COLUMNS}`,
     bind,
-    transaction,
   );
-  return kept ?? findReading(db, studyId, reading.reading_id, transaction);
+  if (kept) write.touch('readings');
+  return kept ?? findReading(write, reading.reading_id);
 }
 
-async function findReading(
-  db: Database,
-  studyId: string,
-  readingId: string,
-  transaction: Transaction,
-): Promise<StoredReading> {
+async function findReading({ db, studyId }: Write, readingId: string): Promise<StoredReading> {
   const [found] = await select<StoredReading>(
     db,
     `select ${COLUMNS} from readings where study_id = $1 and reading_id = $2`,
     [studyId, readingId],
-    transaction,
   );
   if (!found) throw new NotFoundError('There is no such reading.');
   return found;
 }
 
 /** Takes a reading back: it is kept, and no longer counts. Doing it twice is the same as once. */
-export function supersedeReading(
-  db: Database,
-  studyId: string,
+export async function supersedeReading(
+  write: Write,
   readingId: string,
   at: string,
 ): Promise<StoredReading> {
-  return db.sequelize.transaction(async (transaction) => {
-    await raiseRevision(db, studyId, transaction);
-    const [superseded] = await select<StoredReading>(
-      db,
-      `update readings set superseded_at = coalesce(superseded_at, $3)
-       where study_id = $1 and reading_id = $2 returning ${COLUMNS}`,
-      [studyId, readingId, at],
-      transaction,
-    );
-    if (!superseded) throw new NotFoundError('There is no such reading.');
-    return superseded;
-  });
+  const before = await findReading(write, readingId);
+  if (before.superseded_at !== null) return before;
+  await execute(
+    write.db,
+    'update readings set superseded_at = $3 where study_id = $1 and reading_id = $2',
+    [write.studyId, readingId, at],
+  );
+  write.touch('readings');
+  return { ...before, superseded_at: at };
 }

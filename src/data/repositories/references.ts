@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import {
   TABLE_NAMES,
   tableSpec,
@@ -80,7 +79,6 @@ export async function rowsNaming(
   studyId: string,
   table: TableName,
   key: AnyRow,
-  transaction: Transaction,
 ): Promise<ReadonlyMap<TableName, number>> {
   const counts = new Map<TableName, number>();
   for (const other of TABLE_NAMES) {
@@ -103,7 +101,6 @@ export async function rowsNaming(
         db,
         `select count(*)::int as n from ${other} t where t.study_id = $1 and ${conditions.join(' and ')}`,
         bind,
-        transaction,
       );
       counts.set(other, (counts.get(other) ?? 0) + (found?.n ?? 0));
     }

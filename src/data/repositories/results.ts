@@ -1,47 +1,58 @@
 import { execute, select, type Database } from '../database';
+import { transact } from '../write';
 
-/** A result as it was kept: JSON text, and the revision of the study it was made from. */
+/** A part of the results as it is kept, and the revision of the study it was made from. */
 export interface KeptResult {
-  section: string;
-  revision: string;
+  part: string;
+  parameters: string;
+  revision: number;
   value: unknown;
 }
 
-/** The kept results of some sections, whatever revision they are of. */
+/** The kept results of some parts, whatever revision they are of. */
 export const findResults = (
   db: Database,
   studyId: string,
-  parameters: string,
-  sections: readonly string[],
+  wanted: readonly Pick<KeptResult, 'part' | 'parameters'>[],
 ): Promise<KeptResult[]> =>
   select<KeptResult>(
     db,
-    `select section, revision, value from results
-     where study_id = $1 and parameters = $2
-       and section in (select jsonb_array_elements_text($3::jsonb))`,
-    [studyId, parameters, JSON.stringify(sections)],
+    `select r.section as part, r.parameters, r.revision::float8 as revision, r.value from results r
+     join jsonb_to_recordset($2::jsonb) as w(part text, parameters text)
+       on r.section = w.part and r.parameters = w.parameters
+     where r.study_id = $1`,
+    [studyId, JSON.stringify(wanted)],
   );
 
-/** Keeps results unless newer ones are kept already. */
-export async function keepResults(
+/** Stores results unless newer ones are kept already; `value` is JSON text here. */
+export const storeResults = (
   db: Database,
   studyId: string,
-  parameters: string,
-  revision: string,
-  sections: Readonly<Record<string, string>>,
-): Promise<void> {
-  await db.sequelize.transaction(async (transaction) => {
-    for (const [section, json] of Object.entries(sections)) {
+  results: readonly (Omit<KeptResult, 'value'> & { value: string })[],
+): Promise<void> =>
+  transact(db, async (bound) => {
+    // In one order everywhere, so that two who store the same do not wait for each other.
+    const ordered = [...results].sort((a, b) =>
+      `${a.part} ${a.parameters}` < `${b.part} ${b.parameters}` ? -1 : 1,
+    );
+    for (const { part, parameters, revision, value } of ordered) {
       await execute(
-        db,
+        bound,
         `insert into results (study_id, section, parameters, revision, value)
-         values ($1, $2, $3, $4, $5::json)
+         select study_id, $2, $3, $4, $5::json from studies where study_id = $1
          on conflict (study_id, section, parameters) do update
            set revision = excluded.revision, value = excluded.value
            where results.revision <= excluded.revision`,
-        [studyId, section, parameters, revision, json],
-        transaction,
+        [studyId, part, parameters, revision, value],
       );
     }
   });
-}
+
+/** Drops results that other editions of the calculations have made, and those of deleted studies. */
+export const dropOtherEditions = (db: Database, edition: string): Promise<void> =>
+  execute(
+    db,
+    `delete from results r using studies s where s.study_id = r.study_id
+       and (s.deleted_at is not null or (r.parameters::jsonb)->>'edition' is distinct from $1)`,
+    [edition],
+  );

@@ -2,169 +2,209 @@ import {
   BaseError,
   ForeignKeyConstraintError,
   UniqueConstraintError,
-  type Transaction,
   type WhereOptions,
 } from 'sequelize';
-import { columnsOf, tableSpec, type AnyRow, type TableName } from '../../core/study';
-import { change as inChange, select, type Database } from '../database';
+import { columnsOf, tableSpec, type AnyRow, type Row, type TableName } from '../../core/study';
+import { select, within, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';
+import type { Write } from '../write';
 import { logChange } from './changes';
-import { raiseRevision } from './studies';
 
 /** Names a row: the values of its table's key. */
-export type RowKey = Record<string, string | number | null>;
+export type RowKey<Name extends TableName = TableName> = {
+  [Column in keyof Row<Name>]?: unknown;
+} & {
+  extras?: never;
+};
 
-/** A row as a client sees it: its columns and its version. */
-export type VersionedRow = AnyRow & { row_version: number };
+/** A row as it is stored: its columns, and the version that a change names. */
+export type Stored<Name extends TableName> = Omit<Row<Name>, 'extras'> & { row_version: number };
 
-const selection = (table: TableName): string =>
-  [...columnsOf(table).map((column) => `"${column.name}"`), 'row_version'].join(', ');
-
-/** All rows of a table of a study, in the order in which they came. */
-export const listRows = <Found extends VersionedRow = VersionedRow>(
-  db: Database,
-  studyId: string,
-  table: TableName,
-  transaction?: Transaction,
-): Promise<Found[]> =>
-  select<Found>(
-    db,
-    `select ${selection(table)} from ${table} where study_id = $1 order by ordinal`,
-    [studyId],
-    transaction,
+const selection = (table: TableName, prefix = ''): string =>
+  [...columnsOf(table).map((column) => `${prefix}"${column.name}"`), `${prefix}row_version`].join(
+    ', ',
   );
 
-/** One row. @throws NotFoundError where there is none */
-export async function findRow(
+/** Some rows of a table, picked by a query of one's own over `t`. */
+export const selectRows = <Name extends TableName>(
+  db: Database,
+  table: Name,
+  rest: string,
+  bind: readonly unknown[],
+): Promise<Stored<Name>[]> =>
+  select<Stored<Name>>(db, `select ${selection(table, 't.')} ${rest}`, bind);
+
+/** All rows of a table of a study, in the order in which they came. */
+export const listRows = <Name extends TableName>(
   db: Database,
   studyId: string,
-  table: TableName,
-  key: RowKey,
-  transaction?: Transaction,
-): Promise<VersionedRow> {
+  table: Name,
+): Promise<Stored<Name>[]> =>
+  selectRows(db, table, `from ${table} t where t.study_id = $1 order by t.ordinal`, [studyId]);
+
+/** All rows of several tables of a study. */
+export async function listTables<const Name extends TableName>(
+  db: Database,
+  studyId: string,
+  names: readonly Name[],
+): Promise<{ [Each in Name]: Stored<Each>[] }> {
+  const entries = await Promise.all(
+    names.map(async (name) => [name, await listRows(db, studyId, name)] as const),
+  );
+  return Object.fromEntries(entries) as unknown as { [Each in Name]: Stored<Each>[] };
+}
+
+/** The rows of a table whose column has a value, in the order in which they came. */
+export const listRowsBy = <Name extends TableName>(
+  db: Database,
+  studyId: string,
+  table: Name,
+  column: string & keyof Row<Name>,
+  value: string,
+): Promise<Stored<Name>[]> =>
+  selectRows(
+    db,
+    table,
+    `from ${table} t where t.study_id = $1 and t."${column}" = $2 order by t.ordinal`,
+    [studyId, value],
+  );
+
+/** One row; null where there is none. Within a transaction it is locked until that ends. */
+export async function rowOrNull<Name extends TableName>(
+  db: Database,
+  studyId: string,
+  table: Name,
+  key: RowKey<Name>,
+): Promise<Stored<Name> | null> {
   const found = await db.rows[table].findOne({
     where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
     raw: true,
-    ...(transaction && { transaction, lock: transaction.LOCK.UPDATE }),
+    ...within(db),
+    ...(db.transaction && { lock: db.transaction.LOCK.UPDATE }),
   });
-  if (!found) throw new NotFoundError(`There is no such row in ${table}.`);
-  return visible(table, found as unknown as StoredRow);
+  return found && visible(table, found as unknown as StoredRow);
 }
 
-function visible(table: TableName, row: StoredRow): VersionedRow {
+/** One row. @throws NotFoundError where there is none */
+export async function findRow<Name extends TableName>(
+  db: Database,
+  studyId: string,
+  table: Name,
+  key: RowKey<Name>,
+): Promise<Stored<Name>> {
+  const found = await rowOrNull(db, studyId, table, key);
+  if (!found) throw new NotFoundError(`There is no such row among the ${tableSpec(table).title}.`);
+  return found;
+}
+
+function visible<Name extends TableName>(table: Name, row: StoredRow): Stored<Name> {
   const columns = columnsOf(table).map(({ name }) => [name, row[name] ?? null] as const);
-  return { ...Object.fromEntries(columns), row_version: row.row_version };
+  return { ...Object.fromEntries(columns), row_version: row.row_version } as Stored<Name>;
 }
 
-const keyOf = (table: TableName, row: AnyRow): RowKey =>
-  Object.fromEntries(tableSpec(table).key.map((column) => [column, row[column] ?? null]));
+/** A row of any table, seen as columns. */
+const asColumns = (row: object): AnyRow => row as AnyRow;
+
+const keyOf = (table: TableName, row: object): AnyRow =>
+  Object.fromEntries(
+    tableSpec(table).key.map((column) => [column, asColumns(row)[column] ?? null]),
+  );
 
 /**
- * Adds a row. The same row sent again (same key, same values) is taken for the same.
+ * Inserts a row. The same row sent again (same key, same values) is taken for the same.
  *
  * @throws ConflictError where another row has this key
  */
-export function insertRow(
-  db: Database,
-  studyId: string,
-  table: TableName,
-  row: AnyRow,
-  who: string | null,
-  within?: Transaction,
-): Promise<VersionedRow> {
-  return inTransaction(db, within, table, async (transaction) => {
+export function insertRow<Name extends TableName>(
+  write: Write,
+  table: Name,
+  row: Row<Name>,
+): Promise<Stored<Name>> {
+  const { db, studyId } = write;
+  return refusing(table, async () => {
     const key = keyOf(table, row);
-    const existing = await findRow(db, studyId, table, key, transaction).catch(ifNotFound);
+    const existing = await rowOrNull(db, studyId, table, key as RowKey<Name>);
     if (existing) {
-      const isSame = columnsOf(table).every(({ name }) => existing[name] === (row[name] ?? null));
+      const [before, sent] = [asColumns(existing), asColumns(row)];
+      const isSame = columnsOf(table).every(({ name }) => before[name] === (sent[name] ?? null));
       if (isSame) return existing;
       throw new ConflictError(`${tableSpec(table).title}: this id is taken.`, existing);
     }
-    await db.rows[table].create({ ...row, study_id: studyId }, { transaction });
-    await raiseRevision(db, studyId, transaction);
-    await logChange(db, { studyId, table, key, before: null, after: row, who }, transaction);
-    return { ...row, row_version: 1 };
+    await db.rows[table].create({ ...asColumns(row), study_id: studyId }, within(db));
+    write.touch(table);
+    await logChange(write, { table, key, before: null, after: row });
+    return { ...row, row_version: 1 } as unknown as Stored<Name>;
   });
 }
 
-const ifNotFound = (error: unknown): null => {
-  if (error instanceof NotFoundError) return null;
-  throw error;
-};
-
 /**
- * Changes a row.
+ * Updates a row.
  *
  * @param version the version that the change was made from
  * @throws ConflictError with the row as it stands, where somebody else has changed it since
  */
-export function updateRow(
-  db: Database,
-  studyId: string,
-  table: TableName,
-  key: RowKey,
-  change: AnyRow,
+export function updateRow<Name extends TableName>(
+  write: Write,
+  table: Name,
+  key: RowKey<Name>,
+  change: Partial<Row<Name>>,
   version: number,
-  who: string | null,
-): Promise<VersionedRow> {
-  return inTransaction(db, undefined, table, async (transaction) => {
-    const before = await findRow(db, studyId, table, key, transaction);
-    const isNothing = Object.entries(change).every(([name, value]) => before[name] === value);
-    if (isNothing) return before;
-    if (before.row_version !== version) {
-      throw new ConflictError('This was changed by somebody else in the meantime.', before);
-    }
-    const after: VersionedRow = { ...before, ...change, row_version: version + 1 };
+): Promise<Stored<Name>> {
+  const { db, studyId } = write;
+  return refusing(table, async () => {
+    const before = await findRow(db, studyId, table, key);
+    checkVersion(before, version);
+    const after = { ...before, ...change, row_version: version + 1 };
     await db.rows[table].update(
-      { ...change, row_version: version + 1 },
-      { where: { study_id: studyId, ...key } as WhereOptions<StoredRow>, transaction },
+      { ...asColumns(change), row_version: version + 1 },
+      { where: { study_id: studyId, ...key } as WhereOptions<StoredRow>, ...within(db) },
     );
-    await raiseRevision(db, studyId, transaction);
-    await logChange(db, { studyId, table, key, before, after, who }, transaction);
+    write.touch(table);
+    await logChange(write, { table, key, before, after });
     return after;
   });
 }
 
-/** Takes a row out; its history keeps it. @throws RefusedError where other rows name it */
-export function deleteRow(
-  db: Database,
-  studyId: string,
-  table: TableName,
-  key: RowKey,
+/** Deletes a row; its history stays. @throws RefusedError where other rows name it */
+export function deleteRow<Name extends TableName>(
+  write: Write,
+  table: Name,
+  key: RowKey<Name>,
   version: number,
-  who: string | null,
-  within?: Transaction,
 ): Promise<void> {
-  return inTransaction(db, within, table, async (transaction) => {
-    const before = await findRow(db, studyId, table, key, transaction);
-    if (before.row_version !== version) {
-      throw new ConflictError('This was changed by somebody else in the meantime.', before);
-    }
+  const { db, studyId } = write;
+  return refusing(table, async () => {
+    const before = await findRow(db, studyId, table, key);
+    checkVersion(before, version);
     await db.rows[table].destroy({
       where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
-      transaction,
+      ...within(db),
     });
-    await raiseRevision(db, studyId, transaction);
-    await logChange(db, { studyId, table, key, before, after: null, who }, transaction);
+    write.touch(table);
+    await logChange(write, { table, key, before, after: null });
   });
 }
 
-async function inTransaction<Result>(
-  db: Database,
-  within: Transaction | undefined,
+function checkVersion(before: { row_version: number }, version: number): void {
+  if (before.row_version === version) return;
+  throw new ConflictError('This was changed by somebody else in the meantime.', before);
+}
+
+/** Does some work on a table; what the database refuses is said in words. */
+export async function refusing<Result>(
   table: TableName,
-  work: (transaction: Transaction) => Promise<Result>,
+  work: () => Promise<Result>,
 ): Promise<Result> {
   try {
-    return within ? await work(within) : await inChange(db, work);
+    return await work();
   } catch (error) {
     throw error instanceof BaseError ? asRefusal(error, table) : error;
   }
 }
 
 /** Turns what the database refuses into words; other database errors stay. */
-export function asRefusal(error: BaseError, table: TableName): Error {
+function asRefusal(error: BaseError, table: TableName): Error {
   const { title } = tableSpec(table);
   if (error instanceof UniqueConstraintError) {
     return new RefusedError(`A row with this key is already among the ${title}.`);
@@ -174,5 +214,19 @@ export function asRefusal(error: BaseError, table: TableName): Error {
       `The change to the ${title} does not fit: it names a row that is not there, or other rows still name this one.`,
     );
   }
+  const { original } = error as BaseError & { original?: { code?: string; constraint?: string } };
+  if (original?.code === CHECK_VIOLATION) {
+    return new RefusedError(
+      `The change to the ${title} does not fit: ${sayConstraint(original.constraint ?? '')}.`,
+    );
+  }
   return error;
 }
+
+const CHECK_VIOLATION = '23514';
+
+/** What a constraint says, from its name: `domain_<column>_<edition>`. */
+const sayConstraint = (name: string): string => {
+  const column = /^domain_(.+)_[0-9a-f]{8}$/.exec(name)?.[1];
+  return column ? `${column} is outside of what it can be` : 'its values do not fit together';
+};

@@ -1,9 +1,8 @@
-import type { Transaction } from 'sequelize';
 import type { Settings } from '../../core/study';
 import type { ToolpathFacts } from '../../core/toolpath';
-import { change, execute, select, type Database } from '../database';
+import { asJson, execute, select, type Database } from '../database';
 import { NotFoundError } from '../errors';
-import { raiseRevision } from './studies';
+import { writeStudy, type Write } from '../write';
 
 export type SlicedState = 'waiting' | 'reading' | 'read' | 'failed';
 
@@ -101,64 +100,48 @@ export async function isStored(db: Database, sha256: string): Promise<boolean> {
   return found.length > 0;
 }
 
-/** Makes content that is stored already a file of this study too. */
-export const linkStored = (
-  db: Database,
-  studyId: string,
-  path: string,
-  sha256: string,
-): Promise<void> =>
-  execute(
-    db,
-    'insert into study_files (study_id, path, sha256) values ($1, $2, $3) on conflict do nothing',
-    [studyId, path, sha256],
-  );
+/** What is known of what a sliced file is for. */
+export interface KnownPurpose {
+  contender_id: string | null;
+  artefact_id: string | null;
+  /** Whether a person has said so. */
+  is_confirmed: boolean;
+  /** What the file states, where that was looked up already. */
+  settings?: Settings | null;
+}
 
 /** Puts a file of the study down as a sliced file that waits to be read. */
-export async function addSlicedFile(
-  db: Database,
-  studyId: string,
+export const insertSlicedFile = (
+  { db, studyId, who }: Pick<Write, 'db' | 'studyId' | 'who'>,
   path: string,
-  purpose: {
-    contender_id: string | null;
-    artefact_id: string | null;
-    is_confirmed: boolean;
-    /** What the file states, where that was looked up already. */
-    settings?: Settings | null;
-  },
-  who: string | null,
-  transaction?: Transaction,
-): Promise<void> {
-  await execute(
+  purpose: KnownPurpose,
+): Promise<void> =>
+  execute(
     db,
     `insert into sliced_files
        (study_id, path, sha256, contender_id, artefact_id, is_confirmed, who, settings)
      select $1, path, sha256, $3, $4, $5, $6, $7::json from study_files
        where study_id = $1 and path = $2
-     on conflict do nothing`,
+     on conflict (study_id, path) do nothing`,
     [
       ...[studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed, who],
-      purpose.settings == null ? null : JSON.stringify(purpose.settings),
+      purpose.settings == null ? null : asJson(purpose.settings),
     ],
-    transaction,
   );
-}
 
-/** Says what a sliced file is for. */
+/** Sets what a sliced file is for. */
 export async function setPurpose(
-  db: Database,
-  studyId: string,
+  write: Write,
   path: string,
-  purpose: { contender_id: string | null; artefact_id: string | null; is_confirmed: boolean },
-  transaction?: Transaction,
+  purpose: Omit<KnownPurpose, 'settings'>,
 ): Promise<void> {
   await execute(
-    db,
+    write.db,
     `update sliced_files set contender_id = $3, artefact_id = $4, is_confirmed = $5
      where study_id = $1 and path = $2`,
-    [studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed],
-    transaction,
+    [write.studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed],
   );
+  write.touch('sliced_files');
 }
 
 /** Puts down how far the reading of a file is, or that it must be read (again). */
@@ -177,31 +160,40 @@ export const setReading = (
     [studyId, path, state, share, message],
   );
 
-/** Keeps what was read in a file; where its settings are new, results are made anew. */
-export const keepFacts = (
+/**
+ * Sets what was read in a file, and what it is for where nobody has said so; where its settings or its
+ * purpose are new, results are made anew.
+ *
+ * @param guessed what the file is taken to be for; null where a person has said it
+ */
+export const setFacts = (
   db: Database,
   studyId: string,
   path: string,
   facts: ToolpathFacts,
+  guessed: Omit<KnownPurpose, 'settings' | 'is_confirmed'> | null,
   edition: string,
 ): Promise<void> =>
-  change(db, async (transaction) => {
-    const [before] = await select<{ settings: Settings | null }>(
-      db,
-      'select settings from sliced_files where study_id = $1 and path = $2 for update',
-      [studyId, path],
-      transaction,
+  writeStudy(db, studyId, null, async (write) => {
+    const json = asJson(facts);
+    const [before] = await select<{ is_confirmed: boolean; is_same: boolean | null }>(
+      write.db,
+      `select is_confirmed, facts::text = $3 as is_same from sliced_files
+       where study_id = $1 and path = $2 for update`,
+      [studyId, path, json],
     );
+    if (guessed && before?.is_confirmed === false) {
+      await setPurpose(write, path, { ...guessed, is_confirmed: false });
+    }
     await execute(
-      db,
+      write.db,
       `update sliced_files set state = 'read', read_share = 1, message = null, facts = $3::json,
          settings = $4::json, edition = $5, read_at = now()
        where study_id = $1 and path = $2`,
-      [studyId, path, JSON.stringify(facts), JSON.stringify(facts.settings), edition],
-      transaction,
+      [studyId, path, json, asJson(facts.settings), edition],
     );
-    const isSame = JSON.stringify(before?.settings) === JSON.stringify(facts.settings);
-    if (!isSame) await raiseRevision(db, studyId, transaction);
+    // What is read in a file is evidence of speed, and its settings of fairness.
+    if (before?.is_same !== true) write.touch('sliced_files');
   });
 
 /**
@@ -231,31 +223,26 @@ export const unreadFiles = (
     [edition],
   );
 
-/** Takes a sliced file out of its study. */
-export const removeSlicedFile = (db: Database, studyId: string, path: string): Promise<void> =>
-  change(db, async (transaction) => {
-    await execute(
-      db,
-      'delete from study_files where study_id = $1 and path = $2',
-      [studyId, path],
-      transaction,
-    );
-    await raiseRevision(db, studyId, transaction);
-  });
+/** Deletes a sliced file of the study; its content goes with the last file that holds it. */
+export async function deleteSlicedFile(write: Write, path: string): Promise<void> {
+  await execute(write.db, 'delete from study_files where study_id = $1 and path = $2', [
+    write.studyId,
+    path,
+  ]);
+  write.touch('sliced_files');
+}
 
 /** How long a file's print is to take, s: by its own word, else by the motion model. */
 export async function estimateOfFile(
   db: Database,
   studyId: string,
   path: string | null,
-  transaction?: Transaction,
 ): Promise<number | null> {
   const [file] = await select<{ estimate: number | null }>(
     db,
     `select round(coalesce(facts->'annotated'->>'time_s', facts->>'time_s')::float8) as estimate
      from sliced_files where study_id = $1 and path = $2`,
     [studyId, path],
-    transaction,
   );
   return file?.estimate ?? null;
 }

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import type { Settings } from '../../core/study';
 import { select, type Database } from '../database';
 
@@ -6,13 +5,11 @@ import { select, type Database } from '../database';
 export async function slicedSettings(
   db: Database,
   studyId: string,
-  transaction?: Transaction,
 ): Promise<Map<string, Settings>> {
   const rows = await select<{ path: string; settings: Settings }>(
     db,
     'select path, settings from sliced_files where study_id = $1 and settings is not null',
     [studyId],
-    transaction,
   );
   return new Map(rows.map((row) => [row.path, row.settings]));
 }

@@ -81,3 +81,19 @@ export async function stickerCodes(db: Database, studyId: string): Promise<strin
   );
   return rows.map((row) => row.code);
 }
+
+/** The id of the specimen that carries a code, or has it as its id; case does not matter. */
+export async function specimenOfCode(
+  db: Database,
+  studyId: string,
+  code: string,
+): Promise<string | null> {
+  const [found] = await select<{ specimen_id: string }>(
+    db,
+    `select specimen_id from specimens
+     where study_id = $1 and (lower(code) = lower($2) or lower(specimen_id) = lower($2))
+     order by ordinal limit 1`,
+    [studyId, code],
+  );
+  return found?.specimen_id ?? null;
+}

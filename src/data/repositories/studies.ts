@@ -1,9 +1,10 @@
 import { Transaction } from 'sequelize';
 import type { Study, StudyMeta, TableName, Tables } from '../../core/study';
 import { columnsOf, emptyTables, TABLE_NAMES } from '../../core/study';
-import { execute, select, type Database } from '../database';
+import { execute, select, within, type Database } from '../database';
 import type { StudyRecord } from '../models/study';
 import { ConflictError, NotFoundError } from '../errors';
+import { isUuid, type Write } from '../write';
 import { logChange } from './changes';
 import { slicedSettings } from './sliced-settings';
 
@@ -30,24 +31,15 @@ export function listStudies(db: Database): Promise<StudySummary[]> {
        (select count(*)::int from readings r
          where r.study_id = s.study_id and r.superseded_at is null) as readings
      from studies s where deleted_at is null order by updated_at desc, study_id`,
-    [],
   );
 }
 
 /** The record of a study. @throws NotFoundError where there is none */
-export async function findStudy(
-  db: Database,
-  studyId: string,
-  transaction?: Transaction,
-): Promise<StudyRecord> {
-  const isUuid = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(studyId);
-  const record = isUuid
-    ? await db.studies.findOne({
-        where: { study_id: studyId, deleted_at: null },
-        ...(transaction && { transaction }),
-      })
+export async function findStudy(db: Database, studyId: string): Promise<StudyRecord> {
+  const record = isUuid(studyId)
+    ? await db.studies.findOne({ where: { study_id: studyId, deleted_at: null }, ...within(db) })
     : null;
-  if (!record) throw new NotFoundError(`There is no study ${studyId}.`);
+  if (!record) throw new NotFoundError(`There is no study ${studyId.slice(0, 80)}.`);
   return record;
 }
 
@@ -81,19 +73,15 @@ export function loadStudy(
 ): Promise<LoadedStudy> {
   const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
   return db.sequelize.transaction({ isolationLevel }, async (transaction) => {
-    const record = await findStudy(db, studyId, transaction);
+    const bound = { ...db, transaction };
+    const record = await findStudy(bound, studyId);
     const tables: Tables = emptyTables();
     for (const name of names) {
-      (tables as Record<TableName, unknown[]>)[name] = await loadTable(
-        db,
-        studyId,
-        name,
-        transaction,
-      );
+      (tables as Record<TableName, unknown[]>)[name] = await loadTable(bound, studyId, name);
     }
     const present = new Set(record.present as TableName[]);
     for (const name of names) if (tables[name].length > 0) present.add(name);
-    const sliced = await slicedSettings(db, studyId, transaction);
+    const sliced = await slicedSettings(bound, studyId);
     return {
       study: { meta: metaOfRecord(record), tables, present, sliced },
       revision: record.revision,
@@ -102,91 +90,64 @@ export function loadStudy(
   });
 }
 
-async function loadTable(
-  db: Database,
-  studyId: string,
-  name: TableName,
-  transaction: Transaction,
-): Promise<unknown[]> {
+async function loadTable(db: Database, studyId: string, name: TableName): Promise<unknown[]> {
   const columns = columnsOf(name).map((column) => `"${column.name}"`);
   const rows = await select<{ extras: unknown }>(
     db,
     `select ${columns.join(', ')}, extras from ${name} where study_id = $1 order by ordinal`,
     [studyId],
-    transaction,
   );
   for (const row of rows) if (row.extras === null) delete (row as { extras?: unknown }).extras;
   return rows;
 }
 
-/** Raises the revision of a study within a transaction, and returns the new one. */
-export async function raiseRevision(
-  db: Database,
-  studyId: string,
-  transaction: Transaction,
-): Promise<string> {
-  const [row] = await select<{ revision: string }>(
-    db,
-    'update studies set revision = revision + 1, updated_at = now() where study_id = $1 and deleted_at is null returning revision',
-    [studyId],
-    transaction,
-  );
-  if (!row) throw new NotFoundError(`There is no study ${studyId}.`);
-  return row.revision;
-}
-
-/** Makes a study without rows. */
+/**
+ * Makes a study without rows. The same study sent again is taken for the same.
+ *
+ * @throws ConflictError where another study has this id
+ */
 export async function createStudy(db: Database, studyId: string, meta: StudyMeta): Promise<void> {
-  await db.studies.create({ study_id: studyId, ...meta });
+  const [record, isNew] = await db.studies.findOrCreate({
+    where: { study_id: studyId },
+    defaults: { study_id: studyId, ...meta },
+  });
+  if (isNew || (record.title === meta.title && record.intent === meta.intent)) return;
+  throw new ConflictError('Another study has this id.', { study_id: studyId });
 }
 
 /**
- * Changes the record of a study.
+ * Updates the record of a study.
  *
  * @param version the version that the change was made from
  * @throws ConflictError where somebody else has changed it since
  */
-export function updateStudy(
-  db: Database,
-  studyId: string,
+export async function updateStudy(
+  write: Write,
   change: Partial<StudyMeta>,
   version: number,
-  who: string | null,
 ): Promise<StudyRecord> {
-  return db.sequelize.transaction(async (transaction) => {
-    await execute(
-      db,
-      'select 1 from studies where study_id = $1 for update',
-      [studyId],
-      transaction,
-    );
-    const record = await findStudy(db, studyId, transaction);
-    if (record.version !== version) {
-      throw new ConflictError('The study was changed by somebody else in the meantime.', {
-        ...metaOfRecord(record),
-        row_version: record.version,
-      });
-    }
-    const before = metaOfRecord(record);
-    await record.update({ ...change, version: version + 1 }, { transaction });
-    await raiseRevision(db, studyId, transaction);
-    await logChange(
-      db,
-      { studyId, table: 'studies', key: {}, before, after: metaOfRecord(record), who },
-      transaction,
-    );
-    return record;
-  });
+  const record = await findStudy(write.db, write.studyId);
+  const before = metaOfRecord(record);
+  if (record.version !== version) {
+    throw new ConflictError('The study was changed by somebody else in the meantime.', {
+      ...before,
+      row_version: record.version,
+    });
+  }
+  await record.update({ ...change, version: version + 1 }, within(write.db));
+  write.touch('studies');
+  await logChange(write, { table: 'studies', key: {}, before, after: metaOfRecord(record) });
+  return record;
 }
 
 /** Puts a study away; it can be brought back. */
-export async function deleteStudy(db: Database, studyId: string): Promise<void> {
-  await findStudy(db, studyId);
-  await execute(db, 'update studies set deleted_at = now() where study_id = $1', [studyId]);
-}
+export const deleteStudy = ({ db, studyId }: Write): Promise<void> =>
+  execute(db, 'update studies set deleted_at = now() where study_id = $1', [studyId]);
 
 /** Brings back a study that was put away less than 30 days ago. */
 export async function restoreStudy(db: Database, studyId: string): Promise<void> {
+  if (!isUuid(studyId))
+    throw new NotFoundError(`There is no deleted study ${studyId.slice(0, 80)}.`);
   const rows = await select(
     db,
     `update studies set deleted_at = null
@@ -194,4 +155,10 @@ export async function restoreStudy(db: Database, studyId: string): Promise<void>
     [studyId],
   );
   if (rows.length === 0) throw new NotFoundError(`There is no deleted study ${studyId}.`);
+}
+
+/** How many studies there are or were, the deleted ones too. */
+export async function countStudies(db: Database): Promise<number> {
+  const [found] = await select<{ n: number }>(db, 'select count(*)::int as n from studies');
+  return found?.n ?? 0;
 }

@@ -1,3 +1,3 @@
-export { artefactContent, changeMesh, keepArtefact } from './keep';
-export { keepMesh, LARGEST_MESH_MB, meshOfArtefact, sheetOfFile } from './meshes';
+export { addArtefact, artefactContent, changeMesh } from './keep';
+export { LARGEST_MESH_MB, openMesh, sheetOfFile, storeMesh } from './meshes';
 export { artefactsOf, type ArtefactData } from './page';

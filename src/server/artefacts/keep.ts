@@ -1,15 +1,16 @@
 import { z } from 'zod';
 import { breachesOf } from '../../core/package';
-import { tableSpec, TABLES, type AnyRow, type TableName } from '../../core/study';
+import { tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/study';
 import {
+  findFile,
   findRow,
-  inChange,
   insertRow,
-  listFiles,
+  isPrinted,
   listRows,
-  tallyPrints,
+  listRowsBy,
   updateRow,
-  type Transaction,
+  writeStudy,
+  type Write,
 } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
@@ -40,28 +41,26 @@ export const artefactContent = z.strictObject({
 
 export type ArtefactContent = z.infer<typeof artefactContent>;
 
-const mine = (row: AnyRow, artefactId: string): AnyRow => ({ ...row, artefact_id: artefactId });
+/** A row of a part table as that of another artefact. */
+const asOf = (row: object, artefact_id: string) => ({ ...row, artefact_id }) as Row<PartTable>;
 
 /** Adds an artefact with all its rows, or nothing. @throws RequestError */
-export async function keepArtefact(
+export async function addArtefact(
   studyId: string,
   content: ArtefactContent,
   who: string | null,
 ): Promise<{ artefact_id: string }> {
-  const { db } = app();
   const { artefact } = content;
-  const artefactId = artefact.artefact_id;
-  const row = { ...artefact, mesh_sha256: await hashOf(studyId, artefact.mesh) };
+  const { artefact_id } = artefact;
   checkWithin(content);
-  await inChange(db, async (transaction) => {
-    await insertRow(db, studyId, 'artefacts', row, who, transaction);
+  await writeStudy(app().db, studyId, who, async (write) => {
+    const mesh_sha256 = await hashOf(write, artefact.mesh);
+    await insertRow(write, 'artefacts', { ...artefact, mesh_sha256 });
     for (const table of PARTS) {
-      for (const part of content[table] as AnyRow[]) {
-        await insertRow(db, studyId, table, mine(part, artefactId), who, transaction);
-      }
+      for (const part of content[table]) await insertRow(write, table, asOf(part, artefact_id));
     }
   });
-  return { artefact_id: artefactId };
+  return { artefact_id };
 }
 
 /** Places name what is there, and no row breaks the rules of its table. */
@@ -91,9 +90,9 @@ function checkWithin(content: ArtefactContent): void {
   }
 }
 
-async function hashOf(studyId: string, path: string | null): Promise<string | null> {
+async function hashOf({ db, studyId }: Write, path: string | null): Promise<string | null> {
   if (path === null) return null;
-  const file = (await listFiles(app().db, studyId)).find((one) => one.path === path);
+  const file = await findFile(db, studyId, path);
   if (!file) throw new RequestError(422, 'mesh is not among the files of the study: send it first');
   return file.sha256;
 }
@@ -102,64 +101,45 @@ async function hashOf(studyId: string, path: string | null): Promise<string | nu
  * Gives an artefact another mesh. Where it was printed already, that is a new version: an artefact
  * of its own, with the dimensions, ladders and zones of the old one, so that results do not mix.
  */
-export async function changeMesh(
+export const changeMesh = (
   studyId: string,
-  artefactId: string,
+  artefact_id: string,
   mesh: string,
   who: string | null,
-): Promise<{ artefact_id: string; isNewVersion: boolean }> {
-  const { db } = app();
-  const { row_version: version, ...artefact } = await findRow(db, studyId, 'artefacts', {
-    artefact_id: artefactId,
+): Promise<{ artefact_id: string; isNewVersion: boolean }> =>
+  writeStudy(app().db, studyId, who, async (write) => {
+    const { db } = write;
+    const { row_version, ...artefact } = await findRow(db, studyId, 'artefacts', { artefact_id });
+    const change = { mesh, mesh_sha256: await hashOf(write, mesh) };
+    if (!(await isPrinted(db, studyId, artefact_id))) {
+      await updateRow(write, 'artefacts', { artefact_id }, change, row_version);
+      return { artefact_id, isNewVersion: false };
+    }
+    const all = await listRows(db, studyId, 'artefacts');
+    const taken = new Set(all.map((row) => row.artefact_id));
+    const stem = artefact_id.replace(/-v\d+$/, '').slice(0, 56);
+    let number = 2;
+    while (taken.has(`${stem}-v${number}`)) number += 1;
+    const next = `${stem}-v${number}`;
+    const version = String(number);
+    await insertRow(write, 'artefacts', { ...artefact, ...change, artefact_id: next, version });
+    await copyParts(write, artefact_id, next);
+    return { artefact_id: next, isNewVersion: true };
   });
-  const sha256 = await hashOf(studyId, mesh);
-  const printed = [
-    ...(await tallyPrints(db, studyId)),
-    ...(await listRows(db, studyId, 'open_prints')),
-  ];
-  if (!printed.some((row) => row.artefact_id === artefactId)) {
-    const change = { mesh, mesh_sha256: sha256 };
-    await updateRow(db, studyId, 'artefacts', { artefact_id: artefactId }, change, version, who);
-    return { artefact_id: artefactId, isNewVersion: false };
-  }
-  const all = await listRows(db, studyId, 'artefacts');
-  const taken = new Set(all.map((row) => String(row.artefact_id)));
-  const stem = artefactId.replace(/-v\d+$/, '');
-  let number = 2;
-  while (taken.has(`${stem}-v${number}`)) number += 1;
-  const next = `${stem}-v${number}`;
-  await inChange(db, async (transaction) => {
-    const row = {
-      ...artefact,
-      artefact_id: next,
-      version: String(number),
-      mesh,
-      mesh_sha256: sha256,
-    };
-    await insertRow(db, studyId, 'artefacts', row, who, transaction);
-    await copyParts(studyId, artefactId, next, who, transaction);
-  });
-  return { artefact_id: next, isNewVersion: true };
-}
 
 /** Copies all that is looked at on an artefact; what is retired of it stays behind. */
-async function copyParts(
-  studyId: string,
-  from: string,
-  to: string,
-  who: string | null,
-  transaction: Transaction,
-): Promise<void> {
-  const { db } = app();
-  const of = async (table: TableName) =>
-    (await listRows(db, studyId, table, transaction)).filter((row) => row.artefact_id === from);
-  const retired = new Set((await of('retired_dimensions')).map((row) => row.dimension_id));
+async function copyParts(write: Write, from: string, to: string): Promise<void> {
+  const { db, studyId } = write;
+  const gone = await listRowsBy(db, studyId, 'retired_dimensions', 'artefact_id', from);
+  const retired = new Set<unknown>(gone.map((row) => row.dimension_id));
   const named = ['dimension_id', 'side_a', 'side_b', 'diagonal_1', 'diagonal_2'];
   for (const table of PARTS) {
-    for (const { row_version: _, ...row } of await of(table)) {
+    for (const stored of await listRowsBy(db, studyId, table, 'artefact_id', from)) {
+      const { row_version: _, ...row } = stored;
       // A square whose side is retired cannot be measured either.
-      if (named.some((column) => column in row && retired.has(row[column] ?? null))) continue;
-      await insertRow(db, studyId, table, mine(row, to), who, transaction);
+      const columns = row as unknown as AnyRow;
+      if (named.some((column) => column in columns && retired.has(columns[column]))) continue;
+      await insertRow(write, table, asOf(row, to));
     }
   }
 }

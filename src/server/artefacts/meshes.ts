@@ -1,17 +1,21 @@
 import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import type { MeshSheet } from '../../core/mesh';
 import {
+  findFile,
   findMeshSheet,
   findRow,
-  inChange,
-  keepMeshSheet,
+  findStudy,
+  linkFile,
   listFiles,
   listRows,
   readFile,
-  storeFile,
+  storeContent,
+  storeMeshSheet,
+  writeStudy,
   type StudyFile,
 } from '../../data';
-import type { MeshOutcome, MeshTask } from './task';
+import type { MeshOutcome, MeshTask } from '../../files/mesh-task';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 
@@ -45,21 +49,23 @@ async function onThread(task: MeshTask): Promise<Exclude<MeshOutcome, { message:
  *
  * @param evenIfSame whether it is kept though an artefact of the study has the same solid
  */
-export async function keepMesh(
+export async function storeMesh(
   studyId: string,
   name: string,
   content: Buffer,
   evenIfSame: boolean,
 ): Promise<KeptMesh> {
   const { db, drawingEdition } = app();
+  await findStudy(db, studyId);
   const sha256 = createHash('sha256').update(content).digest('hex');
   const made = await onThread({ sheet: { name, bytes: content } });
   if (!('sheet' in made)) throw new Error('the thread did not draw');
-  await keepMeshSheet(db, sha256, drawingEdition, made.sheet);
+  await storeMeshSheet(db, sha256, drawingEdition, made.sheet);
   const sameAs = evenIfSame ? null : await twinOf(studyId, content, name, made.sheet);
   if (sameAs !== null) return { path: null, sameAs };
   const path = `meshes/${sha256.slice(0, 12)}.${made.sheet.facts.format.replace(/-.*/, '')}`;
-  await inChange(db, (transaction) => storeFile(db, studyId, path, [content], transaction));
+  await storeContent(db, [content]);
+  await writeStudy(db, studyId, null, (write) => linkFile(write, path, sha256));
   return { path, sameAs };
 }
 
@@ -86,7 +92,7 @@ async function twinOf(
     if (!isCandidate) continue;
     const theirs = { name: file.path, bytes: await contentOf(file) };
     const outcome = await onThread({ same: [{ name, bytes: content }, theirs] });
-    if ('same' in outcome && outcome.same) return String(row.artefact_id);
+    if ('same' in outcome && outcome.same) return row.artefact_id;
   }
   return null;
 }
@@ -106,7 +112,7 @@ export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
   try {
     const made = await onThread({ sheet: { name: file.path, bytes: await contentOf(file) } });
     if (!('sheet' in made)) return null;
-    await keepMeshSheet(db, file.sha256, drawingEdition, made.sheet);
+    await storeMeshSheet(db, file.sha256, drawingEdition, made.sheet);
     return made.sheet;
   } catch (error) {
     if (error instanceof RequestError) log.warn({ path: file.path }, error.message);
@@ -116,12 +122,22 @@ export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
 }
 
 /** The mesh of an artefact among the study's files. @throws NotFoundError for an unknown artefact */
-export async function meshOfArtefact(
+async function meshOfArtefact(studyId: string, artefactId: string): Promise<StudyFile | null> {
+  const { db } = app();
+  await findStudy(db, studyId);
+  const { mesh } = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
+  return mesh === null ? null : findFile(db, studyId, mesh);
+}
+
+/** The mesh of an artefact as a stream, with its ending; null where it has none. */
+export async function openMesh(
   studyId: string,
   artefactId: string,
-): Promise<StudyFile | null> {
-  const { db } = app();
-  const row = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
-  if (row.mesh === null) return null;
-  return (await listFiles(db, studyId)).find(({ path }) => path === row.mesh) ?? null;
+): Promise<{ content: Readable; ending: string } | null> {
+  const file = await meshOfArtefact(studyId, artefactId);
+  if (!file) return null;
+  return {
+    content: readFile(app().db, file.sha256),
+    ending: file.path.split('.').at(-1) ?? 'stl',
+  };
 }

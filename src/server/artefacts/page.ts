@@ -1,77 +1,91 @@
 import type { MeshSheet } from '../../core/mesh';
-import { listFiles, listRows, tallyPrints, type VersionedRow } from '../../data';
+import { groupBy } from '../../core/study';
+import { listFiles, listTables, tallyPrints, type Stored } from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from './meshes';
 
 /** An artefact with all that is looked at on it, and what was printed of it. */
 export interface ArtefactData {
-  artefact: VersionedRow;
+  artefact: Stored<'artefacts'>;
   sheet: MeshSheet | null;
-  dimensions: VersionedRow[];
-  dimensionPlaces: VersionedRow[];
+  dimensions: Stored<'dimensions'>[];
+  dimensionPlaces: Stored<'dimension_places'>[];
   /** Ids of dimensions that are no longer measured. */
   retired: string[];
-  ladders: VersionedRow[];
-  steps: VersionedRow[];
-  ladderPlaces: VersionedRow[];
-  zones: VersionedRow[];
-  zonePlaces: VersionedRow[];
+  ladders: Stored<'ladders'>[];
+  steps: Stored<'ladder_steps'>[];
+  ladderPlaces: Stored<'ladder_places'>[];
+  zones: Stored<'zones'>[];
+  zonePlaces: Stored<'zone_places'>[];
   checks: string[];
-  copies: VersionedRow[];
-  squares: VersionedRow[];
+  copies: Stored<'copy_places'>[];
+  squares: Stored<'squares'>[];
   prints: number;
 }
+
+const TABLES_OF_ARTEFACTS = [
+  'artefacts',
+  'dimensions',
+  'dimension_places',
+  'retired_dimensions',
+  'ladders',
+  'ladder_steps',
+  'ladder_places',
+  'zones',
+  'zone_places',
+  'function_checks',
+  'copy_places',
+  'squares',
+] as const;
 
 /** The artefacts of a study, in the order in which they came. */
 export async function artefactsOf(studyId: string): Promise<ArtefactData[]> {
   const { db } = app();
-  const tables = [
-    'artefacts',
-    'dimensions',
-    'dimension_places',
-    'retired_dimensions',
-    'ladders',
-    'ladder_steps',
-    'ladder_places',
-    'zones',
-    'zone_places',
-    'function_checks',
-    'copy_places',
-    'squares',
-  ] as const;
-  const [files, tallies, ...rows] = await Promise.all([
+  const [files, tallies, tables] = await Promise.all([
     listFiles(db, studyId),
     tallyPrints(db, studyId),
-    ...tables.map((table) => listRows(db, studyId, table)),
+    listTables(db, studyId, TABLES_OF_ARTEFACTS),
   ]);
-  const [artefacts = []] = rows;
+  const byPath = new Map(files.map((file) => [file.path, file]));
+  const grouped = <Row extends { artefact_id: string }>(rows: Row[]) => {
+    const groups = groupBy(rows, (row) => row.artefact_id);
+    return (id: string) => groups.get(id) ?? [];
+  };
+  const own = {
+    dimensions: grouped(tables.dimensions),
+    dimensionPlaces: grouped(tables.dimension_places),
+    retired: grouped(tables.retired_dimensions),
+    ladders: grouped(tables.ladders),
+    steps: grouped(tables.ladder_steps),
+    ladderPlaces: grouped(tables.ladder_places),
+    zones: grouped(tables.zones),
+    zonePlaces: grouped(tables.zone_places),
+    checks: grouped(tables.function_checks),
+    copies: grouped(tables.copy_places),
+    squares: grouped(tables.squares),
+    tallies: grouped(tallies),
+  };
   return Promise.all(
-    artefacts.map(async (artefact) => {
-      const file = files.find(({ path }) => path === artefact.mesh);
-      const own = (table: (typeof tables)[number]) =>
-        (rows[tables.indexOf(table)] ?? []).filter(
-          (row) => row.artefact_id === artefact.artefact_id,
-        );
+    tables.artefacts.map(async (artefact) => {
+      const id = artefact.artefact_id;
+      const file = byPath.get(artefact.mesh ?? '');
       return {
         artefact,
         sheet: file ? await sheetOfFile(file) : null,
-        dimensions: own('dimensions'),
-        dimensionPlaces: own('dimension_places'),
-        retired: own('retired_dimensions').map((row) => String(row.dimension_id)),
-        ladders: own('ladders'),
-        steps: own('ladder_steps'),
-        ladderPlaces: own('ladder_places'),
-        zones: own('zones'),
-        zonePlaces: own('zone_places'),
-        checks: own('function_checks').map((row) => String(row.check)),
-        copies: own('copy_places'),
-        squares: own('squares'),
-        prints: tallies
-          .filter((tally) => tally.artefact_id === artefact.artefact_id)
-          .reduce(
-            (sum, tally) => sum + tally.success + tally.rescued + tally.failed + tally.aborted,
-            0,
-          ),
+        dimensions: own.dimensions(id),
+        dimensionPlaces: own.dimensionPlaces(id),
+        retired: own.retired(id).map((row) => row.dimension_id),
+        ladders: own.ladders(id),
+        steps: own.steps(id),
+        ladderPlaces: own.ladderPlaces(id),
+        zones: own.zones(id),
+        zonePlaces: own.zonePlaces(id),
+        checks: own.checks(id).map((row) => row.check),
+        copies: own.copies(id),
+        squares: own.squares(id),
+        prints: own
+          .tallies(id)
+          .reduce((sum, one) => sum + one.success + one.rescued + one.failed + one.aborted, 0),
       };
     }),
   );

@@ -1,13 +1,28 @@
 import { z } from 'zod';
-import { ConflictError, NotFoundError, RefusedError } from '../../data';
+import { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from '../../data';
+import { PackageError } from '../../files/packages';
 import { app } from '../app';
-import { PackageError } from '../packages';
+
+const TITLES = {
+  400: 'The request cannot be read',
+  403: 'Not allowed from here',
+  404: 'Not found',
+  405: 'This is not done here',
+  409: 'It does not fit with how things stand',
+  413: 'Too large',
+  415: 'Wrong type of content',
+  422: 'The content is wrong',
+  500: 'Something went wrong here',
+  503: 'Not now',
+} as const;
+
+export type ProblemStatus = keyof typeof TITLES;
 
 /** The request is wrong; the message says what to change. */
 export class RequestError extends Error {
   override name = 'RequestError';
   constructor(
-    readonly status: 400 | 403 | 413 | 415 | 422,
+    readonly status: Exclude<ProblemStatus, 500>,
     message: string,
     readonly details: Record<string, unknown> = {},
   ) {
@@ -15,24 +30,13 @@ export class RequestError extends Error {
   }
 }
 
-const TITLES: Record<number, string> = {
-  400: 'The request cannot be read',
-  403: 'Not allowed from here',
-  404: 'Not found',
-  409: 'It does not fit with how things stand',
-  413: 'Too large',
-  415: 'Wrong type of content',
-  422: 'The content is wrong',
-  500: 'Something went wrong here',
-};
-
 /** An error as RFC 9457 problem details. */
 export function problem(
-  status: number,
+  status: ProblemStatus,
   detail: string,
   more: Record<string, unknown> = {},
 ): Response {
-  const body = { type: 'about:blank', title: TITLES[status] ?? 'Error', status, detail, ...more };
+  const body = { type: 'about:blank', title: TITLES[status], status, detail, ...more };
   return new Response(JSON.stringify(body), {
     status,
     headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
@@ -45,6 +49,12 @@ export const json = (value: unknown, status = 200): Response =>
     status,
     headers: { 'content-type': 'application/json', 'cache-control': 'no-store' },
   });
+
+/** The answer to a change that has nothing to say. */
+export const done = (): Response => new Response(null, { status: 204 });
+
+/** What is said while the database cannot be reached: the entry is still with its sender. */
+export const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
 
 /** Turns an error into its answer; what nobody expected is logged and told in general words. */
 export function problemOf(error: unknown): Response {
@@ -64,6 +74,28 @@ export function problemOf(error: unknown): Response {
     const detail = first ? `${first.path || 'the content'}: ${first.message}` : 'not valid';
     return problem(400, detail, { issues });
   }
+  if (isDatabaseAway(error)) {
+    app().log.warn(error, 'the database is away');
+    const answer = problem(503, AWAY);
+    answer.headers.set('retry-after', '2');
+    return answer;
+  }
+  if (isGoneAway(error)) return problem(400, 'The request broke off.');
   app().log.error(error, 'request failed');
-  return problem(500, 'The server could not do this. Nothing was changed; try again.');
+  return problem(500, 'The server could not do this; its log says why.');
 }
+
+/** Whether a request's sender went away while it was read: nobody sees the answer. */
+const isGoneAway = (error: unknown): boolean => {
+  const { name, code, message } = (error ?? {}) as {
+    name?: string;
+    code?: string;
+    message?: string;
+  };
+  return (
+    name === 'AbortError' ||
+    code === 'ECONNRESET' ||
+    code === 'ERR_STREAM_PREMATURE_CLOSE' ||
+    message === 'aborted'
+  );
+};

@@ -1,4 +1,10 @@
-import { dropOldUploads, unreadFiles } from '../../data';
+import {
+  bePresent,
+  dropOldUploads,
+  dropOtherEditions,
+  dropUnnamedContent,
+  unreadFiles,
+} from '../../data';
 import type { App } from '../app';
 import { openQueue } from './queue';
 import { readSlicedFile, type SlicedFileJob } from './read-sliced-file';
@@ -6,11 +12,20 @@ import { readSlicedFile, type SlicedFileJob } from './read-sliced-file';
 /** Opens the job queue, and takes up what was left when the last process ended. */
 export async function startJobs(app: App): Promise<void> {
   const url = process.env.DATABASE_URL ?? '';
-  app.jobs = await openQueue(url, app.log, {
+  app.presence = await bePresent(url);
+  app.jobs = await openQueue(url, app.log, app.presence.isAlone, {
     'sliced-file': (job: SlicedFileJob, isLastTry) => readSlicedFile(app, job, isLastTry),
   });
-  await dropOldUploads(app.db);
-  await queueUnread(app);
+  const tidy = [
+    () => dropOldUploads(app.db),
+    () => dropUnnamedContent(app.db),
+    () => dropOtherEditions(app.db, app.edition),
+    () => queueUnread(app),
+  ];
+  for (const work of tidy) {
+    // What cannot be tidied up keeps nobody from working.
+    await work().catch((error: unknown) => app.log.error(error, 'tidying up at the start'));
+  }
 }
 
 /** Has every sliced file read that nobody has read yet, or that another edition has read. */

@@ -18,10 +18,15 @@ const AT_ONCE = 2;
 const POLLING = { includeMetadata: true, pollingIntervalSeconds: 1, batchSize: 1 } as const;
 const LONGEST_JOB_S = 2 * 60 * 60;
 
-/** Opens the queue and works on it in this process. */
+/**
+ * Opens the queue and works on it in this process.
+ *
+ * @param isAlone whether no other process works on it: what is being done then is done by nobody
+ */
 export async function openQueue(
   databaseUrl: string,
   log: Logger,
+  isAlone: boolean,
   handlers: Record<QueueName, JobHandler>,
 ): Promise<JobQueue> {
   const boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 3 });
@@ -53,6 +58,7 @@ export async function openQueue(
       retryDelay: 1,
       expireInSeconds: LONGEST_JOB_S,
     });
+    if (isAlone) await giveBack(boss, queue);
     const own: string[] = [];
     for (let worker = 0; worker < AT_ONCE; worker += 1) {
       own.push(await boss.work<object>(queue, POLLING, ([job]) => work(own, handle, job)));
@@ -66,4 +72,14 @@ export async function openQueue(
     },
     stop: () => boss.stop({ graceful: true, wait: true, timeout: 5000 }),
   };
+}
+
+/** Gives back the jobs that a process was doing when it was killed. */
+async function giveBack(boss: PgBoss, queue: string): Promise<void> {
+  const { rows } = (await boss
+    .getDb()
+    .executeSql("select id from jobs.job where name = $1 and state = 'active'", [queue])) as {
+    rows: { id: string }[];
+  };
+  for (const { id } of rows) await boss.fail(queue, id, { reason: 'its process was killed' });
 }

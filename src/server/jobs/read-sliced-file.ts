@@ -1,20 +1,19 @@
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { MessageChannel } from 'node:worker_threads';
 import {
   findSlicedFile,
-  keepFacts,
   loadStudy,
   NotFoundError,
   readFile,
-  setPurpose,
+  setFacts,
   setReading,
+  type SlicedFile,
 } from '../../data';
+import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
-import type { ReadOutcome, ReadTask } from '../toolpaths';
+import type { ReadOutcome, ReadTask } from '../../files/sliced';
 
 export interface SlicedFileJob {
   studyId: string;
@@ -34,41 +33,48 @@ export async function readSlicedFile(
   const file = await findSlicedFile(db, studyId, path).catch(ifGone);
   if (!file) return;
   await setReading(db, studyId, path, 'reading', 0);
-  const folder = await mkdtemp(join(tmpdir(), 'vergleich-sliced-'));
-  const { port1, port2 } = new MessageChannel();
   try {
-    const copy = join(folder, `file${path.slice(path.lastIndexOf('.'))}`);
-    await pipeline(readFile(db, file.sha256), createWriteStream(copy));
-    port1.on('message', (share: number) => {
-      setReading(db, studyId, path, 'reading', share).catch((error: unknown) =>
-        app.log.error(error, 'progress'),
-      );
+    await withFolder('reading', async (folder) => {
+      const copy = join(folder, `file${path.slice(path.lastIndexOf('.'))}`);
+      await pipeline(readFile(db, file.sha256), createWriteStream(copy));
+      await readCopy(app, studyId, file, copy);
     });
-    const { study } = await loadStudy(db, studyId, LINE_UP);
-    const task: ReadTask = {
-      path: copy,
-      name: basename(path),
-      confirmed: file.is_confirmed ? file : null,
-      lineUp: study.tables,
-      port: port2,
-    };
-    const options = { transferList: [port2] };
-    const outcome = (await app.readers.run(task, options)) as ReadOutcome;
-    if ('message' in outcome) await setReading(db, studyId, path, 'failed', 0, outcome.message);
-    else {
-      if (!file.is_confirmed) {
-        await setPurpose(db, studyId, path, { ...outcome.purpose, is_confirmed: false });
-      }
-      await keepFacts(db, studyId, path, outcome.facts, app.edition);
-    }
   } catch (error) {
     if (isLastTry) {
       await setReading(db, studyId, path, 'failed', 0, 'its reading broke down twice');
     }
     throw error;
+  }
+}
+
+/** Has a thread read a file's copy on disk, and keeps what it finds. */
+async function readCopy(app: App, studyId: string, file: SlicedFile, copy: string): Promise<void> {
+  const { db } = app;
+  const { path } = file;
+  const loaded = await loadStudy(db, studyId, LINE_UP).catch(ifGone);
+  if (!loaded) return;
+  const { port1, port2 } = new MessageChannel();
+  port1.on('message', (share: number) => {
+    setReading(db, studyId, path, 'reading', share).catch((error: unknown) =>
+      app.log.error(error, 'progress'),
+    );
+  });
+  try {
+    const task: ReadTask = {
+      path: copy,
+      name: basename(path),
+      confirmed: file.is_confirmed ? file : null,
+      lineUp: loaded.study.tables,
+      port: port2,
+    };
+    const outcome = (await app.readers.run(task, { transferList: [port2] })) as ReadOutcome;
+    if ('message' in outcome) await setReading(db, studyId, path, 'failed', 0, outcome.message);
+    else {
+      const guessed = file.is_confirmed ? null : outcome.purpose;
+      await setFacts(db, studyId, path, outcome.facts, guessed, app.edition).catch(ifGone);
+    }
   } finally {
     port1.close();
-    await rm(folder, { recursive: true, force: true });
   }
 }
 

@@ -7,26 +7,27 @@ import {
   type MeterMessage,
   type Step,
 } from '../../core/link';
-import type { AnyRow, OpenPrint, Row } from '../../core/study';
 import { USUAL_ORDER } from '../../core/plan';
+import type { IncidentMode, PrintEventKind, Row } from '../../core/study';
 import {
-  endPrintWithin,
+  endPrint,
   estimateOfFile,
   eventsOfPrint,
   findStudy,
-  inChange,
   insertRow,
-  keepLinkMachine,
   listRows,
+  listRowsBy,
   lockLinkMachine,
   openPrintOfMachine,
   printedPlaces,
+  setLinkMachine,
+  writeStudy,
   type Database,
   type LinkMachine,
-  type Transaction,
-  type VersionedRow,
+  type Stored,
+  type Write,
 } from '../../data';
-import { orderedPrints } from '../plan-page';
+import { orderedPrints } from '../plan/page';
 
 const BY_LINK = 'bench link';
 /** Names of ids that follow from what a message says, so that it counts once. */
@@ -43,24 +44,24 @@ export function applyMachine(
   machineId: string,
   message: MachineMessage,
 ): Promise<Applied> {
-  return inChange<Applied>(db, async (transaction) => {
-    const last = await lockLinkMachine(db, studyId, machineId, transaction);
+  return writeStudy<Applied>(db, studyId, BY_LINK, async (write) => {
+    const last = await lockLinkMachine(write, machineId);
     const dropped = whyDropped(last, message);
     if (dropped) return dropped;
-    const open = await openPrintOfMachine(db, studyId, machineId, transaction);
-    const events = open ? await eventsOfPrint(db, studyId, String(open.print_id), transaction) : [];
+    const open = await openPrintOfMachine(write.db, studyId, machineId);
+    const events = open ? await eventsOfPrint(write.db, studyId, open.print_id) : [];
     const isStalled =
-      open !== null && ledgerOf(String(open.started_at), events, message.at).state === 'stalled';
+      open?.started_at != null && ledgerOf(open.started_at, events, message.at).state === 'stalled';
     const step = follow(last ? { ...last, isStalled } : null, message, open !== null);
     const heard: LinkMachine = {
       ...(last ?? { energy_start_wh: null, energy_wh: null }),
       ...step.heard,
       machine_id: machineId,
-      print_id: open ? String(open.print_id) : null,
+      print_id: open?.print_id ?? null,
       is_up: true,
     };
-    const bench: Bench = { db, studyId, machineId, message, transaction };
-    let print: VersionedRow | null = open;
+    const bench: Bench = { write, machineId, message };
+    let print: Stored<'open_prints'> | null = open;
     let result: Applied = 'followed';
     for (const one of step.steps) {
       if (one.kind === 'start') {
@@ -70,15 +71,16 @@ export function applyMachine(
           heard.printed_job = null;
           break;
         }
-        heard.print_id = String(print.print_id);
+        heard.print_id = print.print_id;
         heard.energy_start_wh = heard.energy_wh;
-      } else if (print && one.kind === 'event') await noteEvent(bench, print, one.event, one.at);
+      } else if (print && one.kind === 'event')
+        await noteEvent(write, print.print_id, one.event, one.at);
       else if (print && one.kind === 'end') {
         await endByLink(bench, print, one, heard);
         heard.print_id = null;
       }
     }
-    await keepLinkMachine(db, studyId, heard, transaction);
+    await setLinkMachine(write, heard);
     return result;
   });
 }
@@ -90,8 +92,8 @@ export function applyMeter(
   machineId: string,
   message: MeterMessage,
 ): Promise<Applied> {
-  return inChange<Applied>(db, async (transaction) => {
-    const last = await lockLinkMachine(db, studyId, machineId, transaction);
+  return writeStudy<Applied>(db, studyId, BY_LINK, async (write) => {
+    const last = await lockLinkMachine(write, machineId);
     if (!last) return 'followed';
     // A meter that was reset begins at 0 again: the print's share before it is not known.
     const isReset = last.energy_wh !== null && message.energy_wh < last.energy_wh;
@@ -102,37 +104,31 @@ export function applyMeter(
         ? null
         : (last.energy_start_wh ?? (last.print_id ? message.energy_wh : null)),
     };
-    await keepLinkMachine(db, studyId, heard, transaction);
+    await setLinkMachine(write, heard);
     return 'followed';
   });
 }
 
+/** What a message is followed with: everything is read and written within the message's write. */
 interface Bench {
-  db: Database;
-  studyId: string;
+  write: Write;
   machineId: string;
   message: MachineMessage;
-  transaction: Transaction;
 }
 
 /** Opens the print that a machine has begun: the one that its file names, else the next planned. */
-async function startPrint(bench: Bench, at: string): Promise<VersionedRow | null> {
-  const { db, studyId, machineId, message, transaction } = bench;
+async function startPrint(bench: Bench, at: string): Promise<Stored<'open_prints'> | null> {
+  const { write, machineId, message } = bench;
+  const { db, studyId } = write;
   const print_id = idOf(studyId, machineId, message.session, message.job ?? at);
-  // Everything is read within the message's transaction: a second connection could wait for it.
-  const rows = (table: 'contenders' | 'planned' | 'open_prints') =>
-    listRows(db, studyId, table, transaction);
-  const own = new Set(
-    (await rows('contenders'))
-      .filter((row) => row.machine_id === machineId)
-      .map((row) => String(row.contender_id)),
-  );
-  const planned = (await rows('planned')) as unknown as Row<'planned'>[];
-  const { plan } = await findStudy(db, studyId, transaction);
+  const contenders = await listRowsBy(db, studyId, 'contenders', 'machine_id', machineId);
+  const own = new Set(contenders.map((row) => row.contender_id));
+  const planned = await listRows(db, studyId, 'planned');
+  const { plan } = await findStudy(db, studyId);
   const order = orderedPrints(
     planned,
-    await printedPlaces(db, studyId, transaction),
-    (await rows('open_prints')) as unknown as OpenPrint[],
+    await printedPlaces(db, studyId),
+    await listRows(db, studyId, 'open_prints'),
     plan ?? USUAL_ORDER,
   ).filter((one) => one.state === 'owed' && own.has(one.contender_id));
   const fileOf = (one: { contender_id: string; artefact_id: string }) =>
@@ -145,86 +141,83 @@ async function startPrint(bench: Bench, at: string): Promise<VersionedRow | null
   });
   const chosen = named ?? order[0];
   if (!chosen) return null;
-  const row = {
-    ...unknownPrint(),
-    print_id,
-    contender_id: chosen.contender_id,
-    artefact_id: chosen.artefact_id,
-    material_id: chosen.material_id,
-    repeat: chosen.repeat,
-    started_at: at,
-    toolpath: fileOf(chosen),
-    estimate_s: await estimateOfFile(db, studyId, fileOf(chosen), transaction),
-  };
-  const added = await insertRow(db, studyId, 'open_prints', row, BY_LINK, transaction);
-  await noteEvent(bench, added, 'started', at);
+  const { contender_id, artefact_id, material_id, repeat } = chosen;
+  const toolpath = fileOf(chosen);
+  const added = await insertRow(write, 'open_prints', {
+    ...UNKNOWN_PRINT,
+    ...{ print_id, contender_id, artefact_id, material_id, repeat, started_at: at, toolpath },
+    estimate_s: await estimateOfFile(db, studyId, toolpath),
+  });
+  await noteEvent(write, print_id, 'started', at);
   return added;
 }
 
-const UNKNOWN = [
-  ...['order', 'started_at', 'ended_at', 'estimate_s', 'heat_s', 'print_s', 'paused_s'],
-  ...['filament_g', 'waste_g', 'filament_m', 'energy_wh', 'progress_pct', 'firmware', 'plate'],
-  ...['nozzle_mm', 'ambient_c', 'humidity_pct', 'noise_db', 'noise_distance_m', 'operator'],
-  'toolpath',
-];
+type UnknownColumns = Omit<
+  Row<'open_prints'>,
+  'print_id' | 'contender_id' | 'artefact_id' | 'material_id' | 'repeat' | 'extras'
+>;
 
-const unknownPrint = (): AnyRow => Object.fromEntries(UNKNOWN.map((name) => [name, null]));
+/** What is not known of a print as it begins. */
+const UNKNOWN_PRINT: UnknownColumns = {
+  ...{ order: null, started_at: null, ended_at: null, estimate_s: null, heat_s: null },
+  ...{ print_s: null, paused_s: null, filament_g: null, waste_g: null, filament_m: null },
+  ...{ energy_wh: null, progress_pct: null, firmware: null, plate: null, nozzle_mm: null },
+  ...{ ambient_c: null, humidity_pct: null, noise_db: null, noise_distance_m: null },
+  ...{ operator: null, toolpath: null },
+};
 
 async function noteEvent(
-  { db, studyId, transaction }: Bench,
-  print: VersionedRow,
-  kind: string,
+  write: Write,
+  print_id: string,
+  kind: PrintEventKind,
   at: string,
 ): Promise<void> {
-  const print_id = String(print.print_id);
-  const row = {
-    event_id: idOf(studyId, print_id, kind, at),
-    ...{ print_id, at, kind, source: 'link', operator: null },
-  };
-  await insertRow(db, studyId, 'print_events', row, BY_LINK, transaction);
+  const event_id = idOf(write.studyId, print_id, kind, at);
+  const row = { event_id, print_id, at, kind, source: 'link' as const, operator: null };
+  await insertRow(write, 'print_events', row);
 }
 
 /** Ends a print as its machine says; the ledger of its events gives its times. */
 async function endByLink(
-  bench: Bench,
-  print: VersionedRow,
+  { write, machineId }: Bench,
+  print: Stored<'open_prints'>,
   step: Extract<Step, { kind: 'end' }>,
   heard: LinkMachine,
 ): Promise<void> {
-  const { db, studyId, machineId, transaction } = bench;
-  const print_id = String(print.print_id);
-  await noteEvent(bench, print, 'ended', step.at);
-  const events = await eventsOfPrint(db, studyId, print_id, transaction);
-  const ledger = ledgerOf(String(print.started_at), events, step.at);
+  const { db, studyId } = write;
   const { row_version: _, ...known } = print;
+  const { print_id } = known;
+  await noteEvent(write, print_id, 'ended', step.at);
+  const events = await eventsOfPrint(db, studyId, print_id);
+  const ledger = ledgerOf(known.started_at ?? step.at, events, step.at);
   const energy =
     heard.energy_wh !== null && heard.energy_start_wh !== null
       ? heard.energy_wh - heard.energy_start_wh
       : null;
-  const ended: AnyRow = {
-    ...known,
-    ended_at: step.at,
-    outcome: step.outcome,
-    progress_pct: Math.round(100 * step.progress),
-    heat_s: known.heat_s ?? (ledger.isHeatKnown ? ledger.heat_s : null),
-    print_s: known.print_s ?? Math.max(1, ledger.print_s),
-    paused_s: known.paused_s ?? ledger.paused_s + ledger.stalled_s,
-    energy_wh: known.energy_wh ?? energy,
-  };
-  await endPrintWithin(db, studyId, ended, [], BY_LINK, transaction);
-  const incident = (mode: string, cause: string, at: string, downtime_s: number | null) => ({
-    incident_id: idOf(studyId, print_id, mode, at),
-    ...{ machine_id: machineId, print_id, at, mode, cause, downtime_s },
-    progress_pct: mode === step.mode ? Math.round(100 * step.progress) : null,
-    ...{ action: null, hands_s: null, note: 'from the bench link, to be confirmed' },
-  });
+  await endPrint(
+    write,
+    {
+      ...known,
+      ended_at: step.at,
+      outcome: step.outcome,
+      progress_pct: Math.round(100 * step.progress),
+      heat_s: known.heat_s ?? (ledger.isHeatKnown ? ledger.heat_s : null),
+      print_s: known.print_s ?? Math.max(1, ledger.print_s),
+      paused_s: known.paused_s ?? ledger.paused_s + ledger.stalled_s,
+      energy_wh: known.energy_wh ?? energy,
+    },
+    [],
+  );
+  const noteIncident = (mode: IncidentMode, at: string, downtime_s: number | null) =>
+    insertRow(write, 'incidents', {
+      incident_id: idOf(studyId, print_id, mode, at),
+      ...{ machine_id: machineId, print_id, at, mode, cause: 'unknown', downtime_s },
+      progress_pct: mode === step.mode ? Math.round(100 * step.progress) : null,
+      ...{ action: null, hands_s: null, note: 'from the bench link, to be confirmed' },
+    });
   const stood = events.find((event) => event.kind === 'stalled');
   if (stood && ledger.stalled_s > 0) {
-    const row = incident('stalled', 'unknown', stood.at, Math.round(ledger.stalled_s));
-    await insertRow(db, studyId, 'incidents', row, BY_LINK, transaction);
+    await noteIncident('stalled', stood.at, Math.round(ledger.stalled_s));
   }
-  if (step.mode !== null) {
-    const row = incident(step.mode, 'unknown', step.at, null);
-    await insertRow(db, studyId, 'incidents', row, BY_LINK, transaction);
-  }
+  if (step.mode !== null) await noteIncident(step.mode, step.at, null);
 }

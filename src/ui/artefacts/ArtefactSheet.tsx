@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { MeshSheet } from '../../core/mesh';
-import type { VersionedRow } from '../../data';
+import type { Stored } from '../../data';
 import type { ArtefactData } from '../../server/artefacts/page';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
@@ -52,10 +52,10 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
     `/studies/${studyId}/rows/${table}/${artefactId}/${encodeURIComponent(id)}`;
   /** What is taken out is what stands there now: its version is read at the last moment. */
   const remove = async (path: string) => {
-    const { row_version } = await callApi<VersionedRow>('GET', path);
+    const { row_version } = await callApi<{ row_version: number }>('GET', path);
     return callApi<{ is_retired: true } | undefined>('DELETE', path, { version: row_version });
   };
-  const takeOut = (row: VersionedRow) =>
+  const takeOut = (row: Stored<'dimensions'>) =>
     guarded(async () => {
       const id = String(row.dimension_id);
       if ((await remove(pathOf('dimensions', id)))?.is_retired) {
@@ -65,7 +65,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
       setDimensions((all) => all.filter((one) => one !== row));
       return `${String(row.name)} is taken out.`;
     });
-  const bringBack = (row: VersionedRow) =>
+  const bringBack = (row: Stored<'dimensions'>) =>
     guarded(async () => {
       const id = String(row.dimension_id);
       await remove(pathOf('retired_dimensions', id));

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { MeasuringPlaces } from '../../core/mesh';
-import type { VersionedRow } from '../../data';
+import type { Stored } from '../../data';
 import { callApi } from '../lib/api';
 import { readNumber } from '../lib/entry';
 import { cornerName, faceName, proposalOf, roundName, type Picked } from './Picking';
@@ -13,7 +13,7 @@ interface NewDimensionProps {
   taken: readonly string[];
   picked: Picked;
   onPick: (picked: Picked) => void;
-  onAdded: (dimension: VersionedRow, place: VersionedRow) => void;
+  onAdded: (dimension: Stored<'dimensions'>, place: Stored<'dimension_places'>) => void;
 }
 
 const isCorner = (id: string): boolean => id.startsWith('corner-');
@@ -54,8 +54,12 @@ export function NewDimension(props: NewDimensionProps) {
     const place = { ...key, x1_mm, y1_mm, z1_mm, x2_mm, y2_mm, z2_mm };
     try {
       const rows = `/studies/${studyId}/rows`;
-      const added = await callApi<VersionedRow>('POST', `${rows}/dimensions`, dimension);
-      const placed = await callApi<VersionedRow>('POST', `${rows}/dimension_places`, place);
+      const added = await callApi<Stored<'dimensions'>>('POST', `${rows}/dimensions`, dimension);
+      const placed = await callApi<Stored<'dimension_places'>>(
+        'POST',
+        `${rows}/dimension_places`,
+        place,
+      );
       setName(null);
       setNominal(null);
       setMessage(null);

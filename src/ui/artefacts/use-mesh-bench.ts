@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { MeshAnswers, MeshReply, MeshRequest } from '../../workers/mesh-bench';
+import type { MeshAnswers, MeshReply, MeshRequest } from '../workers/mesh-bench';
 
 /** Asks the worker that makes, reads and draws meshes. */
 export type AskMesh = <Ask extends MeshRequest['ask']>(
@@ -7,7 +7,7 @@ export type AskMesh = <Ask extends MeshRequest['ask']>(
 ) => Promise<MeshAnswers[Ask]>;
 
 function startBench(): { ask: AskMesh; stop: () => void } {
-  const worker = new Worker(new URL('../../workers/mesh-bench.ts', import.meta.url), {
+  const worker = new Worker(new URL('../workers/mesh-bench.ts', import.meta.url), {
     type: 'module',
   });
   const waiting = new Map<

@@ -1,5 +1,5 @@
 import type { FairnessResult } from '../../core/fairness';
-import type { FairnessSummary } from '../../core/sections';
+import type { FairnessSummary } from '../../core/results';
 
 const SIGNS: Record<FairnessResult, string> = { clean: '=', noted: '≈', confounded: '≠' };
 

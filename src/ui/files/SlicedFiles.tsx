@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SlicedSummary } from '../../data';
-import type { FirstLook } from '../../workers/first-look';
+import type { FirstLook } from '../workers/first-look';
 import { callApi } from '../lib/api';
 import { counted, duration, fixed, percent } from '../lib/format';
 import { Badge } from '../marks/Badge';

@@ -1,4 +1,4 @@
-import type { FirstLook, LookMessage } from '../../workers/first-look';
+import type { FirstLook, LookMessage } from '../workers/first-look';
 import { ApiError, callApi, UnreachableError } from '../lib/api';
 import { readOperator } from '../lib/operator';
 
@@ -13,7 +13,7 @@ export function lookInto(
   onShare: (share: number) => void,
   signal: AbortSignal,
 ): Promise<FirstLook> {
-  const worker = new Worker(new URL('../../workers/first-look.ts', import.meta.url), {
+  const worker = new Worker(new URL('../workers/first-look.ts', import.meta.url), {
     type: 'module',
   });
   return new Promise<FirstLook>((resolve, reject) => {

@@ -1,4 +1,4 @@
-import type { DossierEntry } from '../../server/dossier';
+import type { DossierEntry } from '../../server/line-up/dossier';
 import { shortTime } from '../lib/format';
 
 interface TimeLineProps {

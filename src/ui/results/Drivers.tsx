@@ -1,4 +1,4 @@
-import type { Sections } from '../../core/sections';
+import type { ResultParts } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
@@ -6,7 +6,7 @@ import { Badge } from '../marks/Badge';
 interface DriversProps {
   marks: readonly ContenderMark[];
   reference: string | null;
-  drivers: NonNullable<Sections['drivers']>;
+  drivers: NonNullable<ResultParts['drivers']>;
   /** Names of dimensions by `artefact/dimension`. */
   names: Readonly<Record<string, string>>;
 }

@@ -1,5 +1,5 @@
 import type { PairRow } from '../../core/compare';
-import type { FairnessSummary } from '../../core/sections';
+import type { FairnessSummary } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { FairnessMark } from '../fairness/FairnessMark';
 import { VerdictChip } from '../marks/VerdictChip';

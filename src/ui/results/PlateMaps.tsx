@@ -1,5 +1,5 @@
 import type { ContenderMark } from '../../core/study';
-import type { PlatePage, PlatePoint } from '../../server/plate-page';
+import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
 import { fixed, signed } from '../lib/format';
 import { PlaceDisc } from '../marks/PlaceDisc';
 import { ContenderName } from '../marks/ContenderName';

@@ -1,4 +1,4 @@
-import type { AccuracySummary } from '../../core/sections';
+import type { AccuracySummary } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent, signed } from '../lib/format';
 import { Badge } from '../marks/Badge';

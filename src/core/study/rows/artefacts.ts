@@ -6,6 +6,8 @@ import {
   count,
   id,
   maybe,
+  MOST_COPIES,
+  MOST_STEPS,
   nonNegative,
   path,
   positive,
@@ -59,7 +61,7 @@ export const ladderRow = z.object({
 export const ladderStepRow = z.object({
   artefact_id: id(),
   ladder_id: id(),
-  step: count(),
+  step: count(MOST_STEPS),
   value: anyNumber(),
 });
 
@@ -95,7 +97,7 @@ export const retiredDimensionRow = z.object({
 export const ladderPlaceRow = z.object({
   artefact_id: id(),
   ladder_id: id(),
-  step: count(),
+  step: count(MOST_STEPS),
   x_mm: anyNumber(),
   y_mm: anyNumber(),
   z_mm: anyNumber(),
@@ -115,7 +117,7 @@ export const zonePlaceRow = z.object({
 /** Where a copy lies that the mesh itself places, from the middle of the plate. */
 export const copyPlaceRow = z.object({
   artefact_id: id(),
-  copy: count(),
+  copy: count(MOST_COPIES),
   x_mm: anyNumber(),
   y_mm: anyNumber(),
 });

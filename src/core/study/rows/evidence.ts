@@ -18,6 +18,8 @@ import {
   grade,
   id,
   maybe,
+  MOST_STEPS,
+  MOST_TRIALS,
   name,
   nonNegative,
   path,
@@ -40,7 +42,7 @@ export const instrumentRow = z.object({
 export const readingRow = z.object({
   specimen_id: id(),
   dimension_id: id(),
-  trial: count(),
+  trial: count(MOST_TRIALS),
   value_mm: nonNegative(),
   instrument_id: maybe(id()),
   operator: maybe(name()),
@@ -61,7 +63,7 @@ export const unmeasuredRow = z.object({
 export const ladderResultRow = z.object({
   specimen_id: id(),
   ladder_id: id(),
-  step: count(),
+  step: count(MOST_STEPS),
   result: choice(LADDER_RESULTS),
 });
 
@@ -159,5 +161,5 @@ export const gaugePlanRow = z.object({
   specimens: text(),
   /** Initials, separated by blanks. */
   operators: text(),
-  trials: count(),
+  trials: count(50),
 });

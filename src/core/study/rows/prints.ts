@@ -6,6 +6,9 @@ import {
   count,
   id,
   maybe,
+  MOST_COPIES,
+  MOST_PLANNED,
+  MOST_REPEATS,
   nonNegative,
   path,
   percent,
@@ -20,7 +23,7 @@ export const printRow = z.object({
   contender_id: id(),
   artefact_id: id(),
   material_id: id(),
-  repeat: count(),
+  repeat: count(MOST_REPEATS),
   order: maybe(count()),
   started_at: maybe(time()),
   ended_at: maybe(time()),
@@ -67,7 +70,7 @@ export const incidentRow = z.object({
 export const specimenRow = z.object({
   specimen_id: id(),
   print_id: id(),
-  copy: maybe(count()),
+  copy: maybe(count(MOST_COPIES)),
   plate_x_mm: maybe(anyNumber()),
   plate_y_mm: maybe(anyNumber()),
   code: maybe(text()),
@@ -78,7 +81,8 @@ export const plannedRow = z.object({
   contender_id: id(),
   artefact_id: id(),
   material_id: id(),
-  repeats: count(),
+  /** So many and no more: each makes a place of the run order. */
+  repeats: count(MOST_PLANNED),
   toolpath: maybe(path()),
 });
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { GaugeBenchData } from '../../../server/instrument-page';
-import type { BenchDimension } from '../../../server/measure-page';
+import type { GaugeBenchData } from '../../../server/measure/instrument-page';
+import type { BenchDimension } from '../../../server/measure/page';
 import { localIso } from '../../lib/entry';
 import { enqueue, sendWaiting } from '../../lib/outbox';
 import { ReadingField } from '../measure/ReadingField';

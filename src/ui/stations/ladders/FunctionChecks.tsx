@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { VersionedRow } from '../../../data';
+import { FUNCTION_RESULTS } from '../../../core/study';
+import type { Stored } from '../../../data';
 import { ApiError, callApi } from '../../lib/api';
 import { sendOrKeep } from '../../lib/outbox';
 
@@ -8,33 +9,29 @@ interface FunctionChecksProps {
   specimenId: string;
   /** Checks that were tried on other specimens of the artefact. */
   known: readonly string[];
-  functions: readonly VersionedRow[];
+  functions: readonly Stored<'function_results'>[];
 }
 
-const RESULTS = [
-  ['works', 'works'],
-  ['works-with-effort', 'works with effort'],
-  ['fails', 'fails'],
-] as const;
+type Result = (typeof FUNCTION_RESULTS)[number];
 
 /** Trials of the part's job: each check with how it went on this specimen. */
 export function FunctionChecks({ studyId, specimenId, known, functions }: FunctionChecksProps) {
   const [rows, setRows] = useState(() => functions.filter((row) => row.specimen_id === specimenId));
   const [name, setName] = useState('');
   const [message, setMessage] = useState<string | null>(null);
-  const names = [...new Set([...known, ...rows.map((row) => String(row.check))])];
+  const names = [...new Set([...known, ...rows.map((row) => row.check)])];
   const base = `/studies/${studyId}/rows/function_results`;
-  const keep = async (check: string, result: string) => {
+  const keep = async (check: string, result: Result) => {
     const before = rows.find((row) => row.check === check);
     const row = { specimen_id: specimenId, check, result, note: null };
     try {
       const kept = before
-        ? await callApi<VersionedRow>(
+        ? await callApi<Stored<'function_results'>>(
             'PATCH',
             `${base}/${[specimenId, check].map(encodeURIComponent).join('/')}`,
             { version: before.row_version, change: { result } },
           )
-        : ((await sendOrKeep<VersionedRow>(base, row)) ?? { ...row, row_version: 1 });
+        : ((await sendOrKeep<Stored<'function_results'>>(base, row)) ?? { ...row, row_version: 1 });
       setRows((all) => [...all.filter((one) => one !== before), { ...row, ...kept }]);
       setMessage(null);
     } catch (error) {
@@ -51,16 +48,16 @@ export function FunctionChecks({ studyId, specimenId, known, functions }: Functi
         return (
           <p key={check} className="flex flex-wrap items-center gap-2 py-1">
             <span className="w-40">{check}</span>
-            {RESULTS.map(([value, word]) => (
+            {FUNCTION_RESULTS.map((value) => (
               <button
                 key={value}
                 type="button"
                 className={`action ${result === value ? 'action-main' : ''}`}
                 aria-pressed={result === value}
-                aria-label={`${check}: ${word}`}
+                aria-label={`${check}: ${value.replaceAll('-', ' ')}`}
                 onClick={() => void keep(check, value)}
               >
-                {word}
+                {value.replaceAll('-', ' ')}
               </button>
             ))}
           </p>

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
-import type { LadderBenchData } from '../../../server/ladder-page';
-import type { VersionedRow } from '../../../data';
+import type { LadderBenchData } from '../../../server/measure/ladder-page';
+import type { LADDER_RESULTS } from '../../../core/study';
+import type { Stored } from '../../../data';
 import { ApiError, callApi } from '../../lib/api';
 import { unlessScanned } from '../../lib/not-scanned';
 import { sendOrKeep } from '../../lib/outbox';
@@ -43,8 +44,7 @@ export function LadderBench(props: LadderBenchProps) {
   );
   const resultOf = (ladder: string, step: number) =>
     results.find(
-      (row) =>
-        row.specimen_id === specimenId && row.ladder_id === ladder && Number(row.step) === step,
+      (row) => row.specimen_id === specimenId && row.ladder_id === ladder && row.step === step,
     );
   const go = (by: number) => {
     const at = specimens.findIndex((one) => one.specimen_id === specimenId);
@@ -54,7 +54,7 @@ export function LadderBench(props: LadderBenchProps) {
     setPlace(0);
     setMessage('');
   };
-  const keep = async (result: string) => {
+  const keep = async (result: (typeof LADDER_RESULTS)[number]) => {
     const current = places[place];
     if (!current || !specimenId) return;
     const row = {
@@ -76,8 +76,8 @@ export function LadderBench(props: LadderBenchProps) {
       if (before) {
         const key = [specimenId, current.ladder, current.step].map(encodeURIComponent).join('/');
         const change = { version: before.row_version, change: { result } };
-        await callApi<VersionedRow>('PATCH', `${base}/${key}`, change);
-      } else await sendOrKeep<VersionedRow>(base, row);
+        await callApi<Stored<'ladder_results'>>('PATCH', `${base}/${key}`, change);
+      } else await sendOrKeep<Stored<'ladder_results'>>(base, row);
     } catch (error) {
       setResults((known) => [
         ...known.filter(

@@ -1,6 +1,6 @@
 import type { ContenderMark } from '../../../core/study';
 import type { SpecimenFacts } from '../../../data';
-import type { BenchInstrument } from '../../../server/measure-page';
+import type { BenchInstrument } from '../../../server/measure/page';
 import { signed } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import type { BenchCommand } from './ReadingField';

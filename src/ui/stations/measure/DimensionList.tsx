@@ -1,4 +1,4 @@
-import type { BenchDimension } from '../../../server/measure-page';
+import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 import type { BenchCell } from './use-specimen';
 

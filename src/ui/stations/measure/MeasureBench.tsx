@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SpecimenFacts } from '../../../data';
-import type { MeasureBenchData } from '../../../server/measure-page';
+import type { MeasureBenchData } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 import { useRemembered } from '../../lib/remembered';
 import { BenchDrawing } from './BenchDrawing';

@@ -1,5 +1,5 @@
 import { doubtReading } from '../../../core/metrology/doubt';
-import type { BenchDimension } from '../../../server/measure-page';
+import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 
 interface PastedColumnProps {

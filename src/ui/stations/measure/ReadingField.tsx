@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { doubtReading } from '../../../core/metrology/doubt';
-import type { BenchDimension } from '../../../server/measure-page';
+import type { BenchDimension } from '../../../server/measure/page';
 import { readNumber } from '../../lib/entry';
 import { fixed, signed } from '../../lib/format';
 import { ALONE_MS } from '../../lib/not-scanned';

@@ -1,4 +1,4 @@
-import type { BenchDimension } from '../../../server/measure-page';
+import type { BenchDimension } from '../../../server/measure/page';
 
 interface VernierScaleProps {
   dimension: BenchDimension;

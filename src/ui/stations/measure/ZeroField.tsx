@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { BenchInstrument, BenchZero } from '../../../server/measure-page';
+import type { BenchInstrument, BenchZero } from '../../../server/measure/page';
 import { localIso, readNumber } from '../../lib/entry';
 import { signed } from '../../lib/format';
 import { readOperator } from '../../lib/operator';

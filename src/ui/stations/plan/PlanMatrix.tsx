@@ -1,7 +1,7 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
 import { useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
-import type { SlicedSummary, VersionedRow } from '../../../data';
+import type { SlicedSummary, Stored } from '../../../data';
 import { ApiError, callApi } from '../../lib/api';
 import { counted, duration } from '../../lib/format';
 
@@ -11,7 +11,7 @@ interface PlanMatrixProps {
   reference: string | null;
   artefacts: readonly { id: string; name: string }[];
   materials: readonly { id: string; name: string }[];
-  planned: readonly VersionedRow[];
+  planned: readonly Stored<'planned'>[];
   files: readonly SlicedSummary[];
   warnings: Readonly<Record<string, string>>;
 }
@@ -37,8 +37,8 @@ export function PlanMatrix(props: PlanMatrixProps) {
     const row = find(contender, artefact);
     const base = `/studies/${studyId}/rows/planned`;
     const address = `${base}/${[contender, artefact, material].map(encodeURIComponent).join('/')}`;
-    const is = (one: VersionedRow) =>
-      cellKey(String(one.contender_id), String(one.artefact_id), String(one.material_id)) ===
+    const is = (one: Stored<'planned'>) =>
+      cellKey(one.contender_id, one.artefact_id, one.material_id) ===
       cellKey(contender, artefact, material);
     try {
       setMessage(null);
@@ -46,13 +46,13 @@ export function PlanMatrix(props: PlanMatrixProps) {
         await callApi('DELETE', address, { version: row.row_version });
         setPlanned((known) => known.filter((one) => !is(one)));
       } else if (row) {
-        const saved = await callApi<VersionedRow>('PATCH', address, {
+        const saved = await callApi<Stored<'planned'>>('PATCH', address, {
           version: row.row_version,
           change,
         });
         setPlanned((known) => known.map((one) => (is(one) ? { ...one, ...saved } : one)));
       } else if (change.repeats !== 0) {
-        const added = await callApi<VersionedRow>('POST', base, {
+        const added = await callApi<Stored<'planned'>>('POST', base, {
           contender_id: contender,
           artefact_id: artefact,
           material_id: material,
@@ -151,7 +151,7 @@ const fileFor = (files: readonly SlicedSummary[], contender: string, artefact: s
 
 interface PlanCellProps {
   label: string;
-  row: VersionedRow | undefined;
+  row: Stored<'planned'> | undefined;
   files: readonly SlicedSummary[];
   onKeep: (change: Record<string, unknown>) => void;
 }
@@ -186,7 +186,7 @@ function PlanCell({ label, row, files, onKeep }: PlanCellProps) {
           <select
             className="mt-0.5 block min-h-[24px] w-full max-w-[140px] truncate bg-transparent text-2xs text-ink-2"
             aria-label={`Sliced file: ${label}`}
-            value={row.toolpath === null ? '' : String(row.toolpath)}
+            value={row.toolpath ?? ''}
             onChange={(event) => onKeep({ toolpath: event.target.value || null })}
           >
             <option value="">no file</option>

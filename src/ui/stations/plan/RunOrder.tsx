@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { OrderOptions } from '../../../core/plan';
 import type { ContenderMark } from '../../../core/study';
-import type { OrderedPrint } from '../../../server/plan-page';
+import type { OrderedPrint } from '../../../server/plan/page';
 import { callApi } from '../../lib/api';
 import { counted } from '../../lib/format';
 import { Badge } from '../../marks/Badge';

@@ -1,10 +1,11 @@
-import type { VersionedRow } from '../../../data';
+import type { Stored } from '../../../data';
+import type { AnyPrint } from './runs-model';
 
 interface CompareFilesProps {
   studyId: string;
-  print: VersionedRow;
-  prints: readonly VersionedRow[];
-  titleOf: (print: VersionedRow) => string;
+  print: AnyPrint;
+  prints: readonly Stored<'prints'>[];
+  titleOf: (print: AnyPrint) => string;
 }
 
 /** Opens the files of a print and of another print of the same artefact side by side. */
@@ -20,14 +21,14 @@ export function CompareFiles({ studyId, print, prints, titleOf }: CompareFilesPr
         className="field w-auto"
         value=""
         onChange={(event) => {
-          const pair = [String(print.print_id), event.target.value];
+          const pair = [print.print_id, event.target.value];
           const query = pair.map((id) => `print=${encodeURIComponent(id)}`).join('&');
           location.assign(`/studies/${studyId}/compare?${query}`);
         }}
       >
         <option value="">another print …</option>
         {others.map((one) => (
-          <option key={String(one.print_id)} value={String(one.print_id)}>
+          <option key={one.print_id} value={one.print_id}>
             {titleOf(one)}
           </option>
         ))}

@@ -1,18 +1,18 @@
-import type { VersionedRow } from '../../../data';
+import type { Stored } from '../../../data';
 import type { ContenderMark } from '../../../core/study';
 import { duration, shortTime } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import { UnknownCell } from '../../marks/Unknown';
 
 interface IncidentListProps {
-  incidents: readonly VersionedRow[];
+  incidents: readonly Stored<'incidents'>[];
   markOfMachine: (machine: string) => ContenderMark | undefined;
-  onOpen: (incident: VersionedRow) => void;
+  onOpen: (incident: Stored<'incidents'>) => void;
 }
 
 /** What went wrong, the latest first, and what it is booked on. */
 export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListProps) {
-  const ordered = [...incidents].sort((a, b) => (String(a.at) < String(b.at) ? 1 : -1));
+  const ordered = [...incidents].sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? 1 : -1));
   const others = incidents.filter((row) => row.cause !== 'operator').length;
   return (
     <section className="min-w-0 sheet" aria-labelledby="incidents">
@@ -44,11 +44,11 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
           </thead>
           <tbody>
             {ordered.map((row) => {
-              const mark = markOfMachine(String(row.machine_id));
+              const mark = markOfMachine(row.machine_id);
               return (
-                <tr key={String(row.incident_id)} className="border-b border-line-soft">
+                <tr key={row.incident_id} className="border-b border-line-soft">
                   <td className="px-2 py-1.5 font-mono text-xs whitespace-nowrap">
-                    {row.at === null ? '' : shortTime(String(row.at)).slice(5)}
+                    {row.at === null ? '' : shortTime(row.at).slice(5)}
                   </td>
                   <td>{mark && <Badge mark={{ ...mark, isTuned: false }} />}</td>
                   <td className="px-2 py-1.5">
@@ -71,7 +71,7 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
                     <UnknownCell />
                   ) : (
                     <td className="px-2 text-right font-mono text-xs">
-                      {duration(Number(row.downtime_s))}
+                      {duration(row.downtime_s)}
                     </td>
                   )}
                 </tr>

@@ -1,17 +1,17 @@
 import { useState } from 'react';
-import type { VersionedRow } from '../../../data';
+import type { Stored } from '../../../data';
 import { readOperator } from '../../lib/operator';
 
 interface IncidentPhotosProps {
   studyId: string;
   incidentId: string;
-  photos: readonly VersionedRow[];
+  photos: readonly Stored<'incident_photos'>[];
 }
 
 /** Pictures of what went wrong: taken by the phone's camera or chosen, and kept with the incident. */
 export function IncidentPhotos({ studyId, incidentId, photos }: IncidentPhotosProps) {
   const [paths, setPaths] = useState(() =>
-    photos.filter((row) => row.incident_id === incidentId).map((row) => String(row.path)),
+    photos.filter((row) => row.incident_id === incidentId).map((row) => row.path),
   );
   const [message, setMessage] = useState<string | null>(null);
   const address = `/api/v1/studies/${studyId}/incidents/${encodeURIComponent(incidentId)}/photos`;

@@ -1,22 +1,22 @@
-import { asEvents, ledgerOf, type Ledger } from '../../../core/ledger';
+import { ledgerOf, type Ledger } from '../../../core/ledger';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
-import type { LinkMachine, VersionedRow } from '../../../data';
+import type { LinkMachine, Stored } from '../../../data';
 import { duration, percent } from '../../lib/format';
 import { localIso } from '../../lib/entry';
 import { useNow } from '../../lib/use-now';
 import { Badge } from '../../marks/Badge';
 
 interface PrintingNowProps {
-  openPrints: readonly VersionedRow[];
-  events: readonly VersionedRow[];
+  openPrints: readonly Stored<'open_prints'>[];
+  events: readonly Stored<'print_events'>[];
   /** What the bench link has heard, by machine. */
   heard: ReadonlyMap<string, LinkMachine>;
   machineOf: Readonly<Record<string, string>>;
   markOf: (contender: string) => ContenderMark | undefined;
   nameOf: (artefact: string) => string;
-  onEvent: (print: VersionedRow, kind: PrintEventKind) => void;
-  onIncident: (print: VersionedRow) => void;
-  onEnd: (print: VersionedRow) => void;
+  onEvent: (print: Stored<'open_prints'>, kind: PrintEventKind) => void;
+  onIncident: (print: Stored<'open_prints'>) => void;
+  onEnd: (print: Stored<'open_prints'>) => void;
 }
 
 const STATES: Record<Ledger['state'], string> = {
@@ -44,25 +44,25 @@ export function PrintingNow(props: PrintingNowProps) {
       )}
       <ul>
         {openPrints.map((print, at) => {
-          const mark = markOf(String(print.contender_id));
+          const mark = markOf(print.contender_id);
           const own = events.filter((event) => event.print_id === print.print_id);
-          const told = heard.get(machineOf[String(print.contender_id)] ?? '');
+          const told = heard.get(machineOf[print.contender_id] ?? '');
           const link = told?.print_id === print.print_id ? told : undefined;
           // What the link tells has the sender's clock, which counts on from its last word.
           const until = link ? link.at : now === null ? null : localIso(new Date(now));
           const ledger =
-            typeof print.started_at === 'string' && until !== null
-              ? ledgerOf(print.started_at, asEvents(own), until)
+            print.started_at !== null && until !== null
+              ? ledgerOf(print.started_at, own, until)
               : null;
           return (
             <li
-              key={String(print.print_id)}
+              key={print.print_id}
               className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line-soft px-3 py-2"
             >
               {mark && <Badge mark={mark} />}
               <div className="min-w-0 flex-1 basis-56">
                 <p>
-                  <b>{nameOf(String(print.artefact_id))}</b> · repeat {print.repeat}
+                  <b>{nameOf(print.artefact_id)}</b> · repeat {print.repeat}
                   {ledger && (
                     <span
                       className={`ml-2 rounded-full border px-1.5 text-2xs ${
@@ -134,7 +134,7 @@ function Turn({ label, keys, onTurn }: { label: string; keys?: string; onTurn: (
 }
 
 interface ClockProps {
-  print: VersionedRow;
+  print: Stored<'open_prints'>;
   ledger: Ledger | null;
   progress: number | null;
   /** The time that the ledger runs to. */
@@ -143,7 +143,7 @@ interface ClockProps {
 
 /** How far a print is, where its time went, and when it should be done. */
 function Clock({ print, ledger, progress, until }: ClockProps) {
-  const estimate = print.estimate_s === null ? null : Number(print.estimate_s);
+  const estimate = print.estimate_s;
   const spent = ledger?.print_s ?? 0;
   const share = progress ?? (estimate === null ? 0 : Math.min(1, spent / estimate));
   const left =

@@ -1,13 +1,14 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
-import type { LinkState, VersionedRow } from '../../../data';
-import type { RunsData } from '../../../server/runs-page';
+import type { LinkState, Stored } from '../../../data';
+import type { RunsData } from '../../../server/runs/page';
 import { counted, fixed } from '../../lib/format';
 import { localIso } from '../../lib/entry';
 import type { FieldSpec } from '../../records/fields';
 import { NewRecord } from '../../records/NewRecord';
 import { RecordForm } from '../../records/RecordForm';
+import { storedAs } from '../../records/stored-as';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
 import { callApi } from '../../lib/api';
@@ -25,7 +26,15 @@ import { timesAtEnd } from './times-at-end';
 import { filamentOf, fromFile } from './print-file';
 import { LinkPanel } from './LinkPanel';
 import { PrintHistory } from './PrintHistory';
-import { countOf, nextCell, runCells, tallied, turnOf, type RunCell } from './runs-model';
+import {
+  countOf,
+  nextCell,
+  runCells,
+  tallied,
+  turnOf,
+  type AnyPrint,
+  type RunCell,
+} from './runs-model';
 import { StartPrint } from './StartPrint';
 
 interface RunsBenchProps extends RunsData {
@@ -43,13 +52,13 @@ interface RunsBenchProps extends RunsData {
 
 type Opened =
   | { kind: 'start'; cell: RunCell }
-  | { kind: 'print'; print: VersionedRow }
-  | { kind: 'end'; print: VersionedRow }
-  | { kind: 'incident'; print: VersionedRow }
-  | { kind: 'edit-incident'; incident: VersionedRow };
+  | { kind: 'print'; print: AnyPrint }
+  | { kind: 'end'; print: AnyPrint }
+  | { kind: 'incident'; print: AnyPrint }
+  | { kind: 'edit-incident'; incident: Stored<'incidents'> };
 
 /** What the last print of a contender was made with, for the next one's form. */
-const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 'toolpath'];
+const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 'toolpath'] as const;
 
 /** The bench while the machines print: the matrix, what runs now, what went wrong. */
 export function RunsBench(props: RunsBenchProps) {
@@ -76,7 +85,7 @@ export function RunsBench(props: RunsBenchProps) {
   );
   const all = [...cells.values()].flat();
   const [opened, setOpened] = useState<Opened | null>(() => askedFor(props.asked, all));
-  const busy = new Set(openPrints.map((row) => machineOf[String(row.contender_id)]));
+  const busy = new Set(openPrints.map((row) => machineOf[row.contender_id]));
   const next = nextCell(all, props.order, (contender) => busy.has(machineOf[contender]));
   const heard = new Map(link.machines.map((machine) => [machine.machine_id, machine]));
 
@@ -100,13 +109,13 @@ export function RunsBench(props: RunsBenchProps) {
     return () => clearInterval(timer);
   }, [link.isLinked, studyId]);
 
-  const note = async (print: VersionedRow, kind: PrintEventKind) => {
+  const note = async (print: AnyPrint, kind: PrintEventKind) => {
     const event = {
       event_id: uuid(),
-      print_id: String(print.print_id),
+      print_id: print.print_id,
       at: localIso(new Date()),
       kind,
-      source: 'person',
+      source: 'person' as const,
       operator: readOperator() || null,
     };
     try {
@@ -152,13 +161,13 @@ export function RunsBench(props: RunsBenchProps) {
     const plan = props.planned.find(
       (row) => row.artefact_id === cell.artefact && row.contender_id === cell.contender,
     );
-    const ofCell = ['estimate_s', 'toolpath'];
+    const ofCell: readonly string[] = ['estimate_s', 'toolpath'];
     const usual = Object.fromEntries(
       USUAL.map((name) => [
         name,
         (ofCell.includes(name) ? same?.[name] : (same ?? last)?.[name]) ?? null,
       ]),
-    );
+    ) as Record<(typeof USUAL)[number], string | number | null>;
     const toolpath = plan?.toolpath ?? usual.toolpath ?? null;
     return {
       ...usual,
@@ -167,7 +176,8 @@ export function RunsBench(props: RunsBenchProps) {
       ...fromFile(props.files, toolpath),
     };
   };
-  const ended = (row: TableRow) => {
+  const ended = (answer: TableRow) => {
+    const row = storedAs<'prints'>(answer);
     setPrints((known) => [...known.filter((one) => one.print_id !== row.print_id), row]);
     setTallies((known) => tallied(known, row));
     setOpenPrints((known) => known.filter((one) => one.print_id !== row.print_id));
@@ -186,10 +196,10 @@ export function RunsBench(props: RunsBenchProps) {
       onEnd={(print) => setOpened({ kind: 'end', print })}
     />
   );
-  const titleOf = (row: Pick<VersionedRow, string>) =>
-    `${nameOf(String(row.artefact_id))} · ${markOf(String(row.contender_id))?.label ?? ''} · repeat ${String(row.repeat)}`;
+  const titleOf = (row: Pick<AnyPrint, 'artefact_id' | 'contender_id' | 'repeat'>) =>
+    `${nameOf(row.artefact_id)} · ${markOf(row.contender_id)?.label ?? ''} · repeat ${row.repeat}`;
 
-  const hours = prints.reduce((sum, row) => sum + Number(row.print_s ?? 0) / 3600, 0);
+  const hours = prints.reduce((sum, row) => sum + (row.print_s ?? 0) / 3600, 0);
   const tally = (outcome: 'success' | 'rescued' | 'failed' | 'aborted') =>
     tallies.reduce((sum, one) => sum + one[outcome], 0);
   const endedCount = tallies.reduce((sum, one) => sum + countOf(one), 0);
@@ -276,7 +286,7 @@ export function RunsBench(props: RunsBenchProps) {
             places={props.copyPlaces[opened.cell.artefact] ?? []}
             codes={codes}
             onStarted={(row) => {
-              setOpenPrints((known) => [...known, row]);
+              setOpenPrints((known) => [...known, storedAs<'open_prints'>(row)]);
               close();
             }}
             onEnded={ended}
@@ -295,7 +305,7 @@ export function RunsBench(props: RunsBenchProps) {
               ended_at: localIso(new Date()),
             }}
             fields={props.endFields}
-            places={props.copyPlaces[String(opened.print.artefact_id)] ?? []}
+            places={props.copyPlaces[opened.print.artefact_id] ?? []}
             codes={codes}
             onEnded={ended}
             onCancel={close}
@@ -305,7 +315,7 @@ export function RunsBench(props: RunsBenchProps) {
       {opened?.kind === 'print' && (
         <Panel title={titleOf(opened.print)} onClose={close}>
           <RecordForm
-            path={`/studies/${studyId}/rows/prints/${encodeURIComponent(String(opened.print.print_id))}`}
+            path={`/studies/${studyId}/rows/prints/${encodeURIComponent(opened.print.print_id)}`}
             fields={props.printFields}
             values={opened.print}
             version={opened.print.row_version}
@@ -328,7 +338,7 @@ export function RunsBench(props: RunsBenchProps) {
             </button>
           </p>
           <CompareFiles studyId={studyId} print={opened.print} prints={prints} titleOf={titleOf} />
-          <PrintHistory studyId={studyId} printId={String(opened.print.print_id)} />
+          <PrintHistory studyId={studyId} printId={opened.print.print_id} />
         </Panel>
       )}
       {opened?.kind === 'incident' && (
@@ -338,15 +348,15 @@ export function RunsBench(props: RunsBenchProps) {
             fields={props.incidentFields}
             initial={{
               incident_id: uuid(),
-              machine_id: machineOf[String(opened.print.contender_id)] ?? null,
-              print_id: opened.print.print_id ?? null,
-              at: opened.print.outcome === undefined ? localIso(new Date()) : null,
+              machine_id: machineOf[opened.print.contender_id] ?? null,
+              print_id: opened.print.print_id,
+              at: 'outcome' in opened.print ? null : localIso(new Date()),
             }}
             isKept
             label="Incident"
             action="Note it"
             onAdded={(row) => {
-              setIncidents((known) => [...known, row]);
+              setIncidents((known) => [...known, storedAs<'incidents'>(row)]);
               setMessage('Noted. Open it in the list to add a photo.');
               close();
             }}
@@ -357,7 +367,7 @@ export function RunsBench(props: RunsBenchProps) {
       {opened?.kind === 'edit-incident' && (
         <Panel title="Incident" onClose={close}>
           <RecordForm
-            path={`/studies/${studyId}/rows/incidents/${encodeURIComponent(String(opened.incident.incident_id))}`}
+            path={`/studies/${studyId}/rows/incidents/${encodeURIComponent(opened.incident.incident_id)}`}
             fields={props.incidentFields}
             values={opened.incident}
             version={opened.incident.row_version}
@@ -372,7 +382,7 @@ export function RunsBench(props: RunsBenchProps) {
           />
           <IncidentPhotos
             studyId={studyId}
-            incidentId={String(opened.incident.incident_id)}
+            incidentId={opened.incident.incident_id}
             photos={props.photos}
           />
         </Panel>

@@ -1,4 +1,5 @@
-import type { SlicedSummary, VersionedRow } from '../../../data';
+import type { SlicedSummary } from '../../../data';
+import type { AnyPrint } from './runs-model';
 import type { Value, Values } from '../../records/use-record';
 
 const find = (files: readonly SlicedSummary[], path: Value | undefined) =>
@@ -12,7 +13,7 @@ export function fromFile(files: readonly SlicedSummary[], path: Value | undefine
 }
 
 /** What a print's sliced file says of its filament, where nobody has weighed it. */
-export function filamentOf(files: readonly SlicedSummary[], print: VersionedRow): Values {
+export function filamentOf(files: readonly SlicedSummary[], print: AnyPrint): Values {
   const file = find(files, print.toolpath);
   if (!file) return {};
   return {

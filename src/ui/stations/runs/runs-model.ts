@@ -1,9 +1,11 @@
-import type { CellTally, VersionedRow } from '../../../data';
-import { asEvents, ledgerOf } from '../../../core/ledger';
+import type { CellTally, Stored } from '../../../data';
+import { ledgerOf } from '../../../core/ledger';
 import type { PrintEventKind } from '../../../core/study';
-import type { OrderedPrint } from '../../../server/plan-page';
-import type { Values } from '../../records/use-record';
+import type { OrderedPrint } from '../../../server/plan/page';
 import type { RunState } from '../../marks/RunMark';
+
+/** A print, ended or running. */
+export type AnyPrint = Stored<'prints'> | Stored<'open_prints'>;
 
 /** One place of the matrix: a repeat of an artefact with a contender, printed or owed. */
 export interface RunCell {
@@ -12,7 +14,7 @@ export interface RunCell {
   repeat: number;
   state: RunState;
   /** The print, ended or open; null where it is owed. */
-  print: VersionedRow | null;
+  print: AnyPrint | null;
 }
 
 /**
@@ -22,33 +24,32 @@ export interface RunCell {
 export function runCells(
   artefacts: readonly string[],
   contenders: readonly string[],
-  prints: readonly VersionedRow[],
-  openPrints: readonly VersionedRow[],
-  planned: readonly VersionedRow[] = [],
+  prints: readonly Stored<'prints'>[],
+  openPrints: readonly Stored<'open_prints'>[],
+  planned: readonly Stored<'planned'>[] = [],
   tallies: readonly CellTally[] = [],
 ): Map<string, RunCell[]> {
   const cells = new Map<string, RunCell[]>();
-  const all = [
-    ...prints.map((print) => ({ print, state: print.outcome as RunState })),
+  const all: { print: AnyPrint; state: RunState }[] = [
+    ...prints.map((print) => ({ print, state: print.outcome })),
     ...openPrints.map((print) => ({ print, state: 'open' as const })),
   ];
   for (const artefact of artefacts) {
     const own = all.filter(({ print }) => print.artefact_id === artefact);
-    const most = Math.max(0, ...own.map(({ print }) => Number(print.repeat)));
+    const most = own.reduce((highest, { print }) => Math.max(highest, print.repeat), 0);
     for (const contender of contenders) {
       const here = own.filter(({ print }) => print.contender_id === contender);
       const row: RunCell[] = here.map(({ print, state }) => ({
         contender,
         artefact,
-        repeat: Number(print.repeat),
+        repeat: print.repeat,
         state,
         print,
       }));
       const plan = planned.filter(
         (one) => one.artefact_id === artefact && one.contender_id === contender,
       );
-      const owed =
-        planned.length > 0 ? plan.reduce((sum, one) => sum + Number(one.repeats), 0) : most;
+      const owed = planned.length > 0 ? plan.reduce((sum, one) => sum + one.repeats, 0) : most;
       // Of very many prints only the latest are here: the places before them are not owed.
       const tally = tallies.find(
         (one) => one.artefact_id === artefact && one.contender_id === contender,
@@ -80,7 +81,7 @@ export function nextRepeat(cells: readonly RunCell[]): number {
 export function medianTime(cells: readonly RunCell[]): number | null {
   const times = cells
     .filter((cell) => cell.state === 'success' || cell.state === 'rescued')
-    .flatMap((cell) => (cell.print?.print_s == null ? [] : [Number(cell.print.print_s)]))
+    .flatMap((cell) => (cell.print?.print_s == null ? [] : [cell.print.print_s]))
     .sort((a, b) => a - b);
   if (times.length === 0) return null;
   const middle = (times.length - 1) / 2;
@@ -107,20 +108,21 @@ export function nextCell(
 }
 
 /** What turning a print over means now: pausing it, or going on. */
-export function turnOf(print: VersionedRow, events: readonly VersionedRow[]): PrintEventKind {
+export function turnOf(print: AnyPrint, events: readonly Stored<'print_events'>[]): PrintEventKind {
+  if (print.started_at === null) return 'paused';
   const own = events.filter((event) => event.print_id === print.print_id);
-  const { state } = ledgerOf(String(print.started_at), asEvents(own), '9999-01-01T00:00:00Z');
+  const { state } = ledgerOf(print.started_at, own, '2199-01-01T00:00:00Z');
   return state === 'paused' ? 'resumed' : state === 'stalled' ? 'moved' : 'paused';
 }
 
 /** The tallies with one more print in them. */
-export function tallied(tallies: readonly CellTally[], print: Values): CellTally[] {
+export function tallied(tallies: readonly CellTally[], print: Stored<'prints'>): CellTally[] {
   const is = (one: CellTally) =>
     one.contender_id === print.contender_id && one.artefact_id === print.artefact_id;
   const before = tallies.find(is) ?? {
-    ...{ contender_id: String(print.contender_id), artefact_id: String(print.artefact_id) },
+    ...{ contender_id: print.contender_id, artefact_id: print.artefact_id },
     ...{ success: 0, rescued: 0, failed: 0, aborted: 0 },
   };
-  const outcome = print.outcome as 'success' | 'rescued' | 'failed' | 'aborted';
+  const { outcome } = print;
   return [...tallies.filter((one) => !is(one)), { ...before, [outcome]: before[outcome] + 1 }];
 }

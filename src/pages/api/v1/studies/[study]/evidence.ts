@@ -1,19 +1,21 @@
-import { DEFAULT_ALPHA } from '../../../../../core/evaluate';
-import { evidenceOf } from '../../../../../core/evidence';
-import { loadStudy, NotFoundError } from '../../../../../data';
-import { app } from '../../../../../server/app';
-import { endpoint, param } from '../../../../../server/http/endpoint';
-import { json } from '../../../../../server/http/problem';
+import { endpoint, onlyMethods, param, queryOf } from '../../../../../server/http/endpoint';
+import { json, RequestError } from '../../../../../server/http/problem';
+import { evidenceOfFigure } from '../../../../../server/results/evidence';
 
-/** What a figure was computed from. */
+/** What a figure was computed from; `?revision=` is that of the figure as it is seen. */
 export const GET = endpoint(async (context) => {
-  const { study } = await loadStudy(app().db, param(context, 'study'));
-  const search = context.url.searchParams;
-  const reference = search.get('ref') ?? study.meta.reference;
-  if (!study.tables.contenders.some((row) => row.contender_id === reference)) {
-    throw new NotFoundError(`There is no contender ${reference} to compare with.`);
+  const seen = queryOf(context, 'revision');
+  if (seen !== null && !/^\d{1,15}$/.test(seen)) {
+    throw new RequestError(400, 'revision must be a whole number.');
   }
-  const evidence = evidenceOf(study, search.get('figure') ?? '', reference, DEFAULT_ALPHA);
-  if (!evidence) throw new NotFoundError('There is no such figure.');
-  return json(evidence);
+  return json(
+    await evidenceOfFigure(
+      param(context, 'study'),
+      queryOf(context, 'figure') ?? '',
+      queryOf(context, 'ref'),
+      seen === null ? null : Number(seen),
+    ),
+  );
 });
+
+export const ALL = onlyMethods('GET');

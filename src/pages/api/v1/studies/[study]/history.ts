@@ -1,13 +1,17 @@
-import { findStudy, listChanges } from '../../../../../data';
-import { app } from '../../../../../server/app';
-import { endpoint, param } from '../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
-import { tableOf } from '../../../../../server/rows';
+import { historyOfRow, keyFrom, tableOf } from '../../../../../server/rows';
+import { tableSpec } from '../../../../../core/study';
 
 /** What was changed on a row, the latest first; the row's key stands in the query. */
 export const GET = endpoint(async (context) => {
-  const study = param(context, 'study');
-  const { table, ...key } = Object.fromEntries(context.url.searchParams);
-  await findStudy(app().db, study);
-  return json(await listChanges(app().db, study, tableOf(table ?? ''), key));
+  const asked = context.url.searchParams;
+  const table = tableOf(asked.get('table') ?? '');
+  const key = keyFrom(
+    table,
+    tableSpec(table).key.map((column) => asked.get(column) ?? ''),
+  );
+  return json(await historyOfRow(param(context, 'study'), table, key));
 });
+
+export const ALL = onlyMethods('GET');

@@ -1,5 +1,11 @@
-import { keepMesh, LARGEST_MESH_MB } from '../../../../../server/artefacts';
-import { bytesOf, endpoint, param } from '../../../../../server/http/endpoint';
+import { LARGEST_MESH_MB, storeMesh } from '../../../../../server/artefacts';
+import {
+  bytesOf,
+  endpoint,
+  onlyMethods,
+  param,
+  queryOf,
+} from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 
 /**
@@ -9,8 +15,9 @@ import { json } from '../../../../../server/http/problem';
 export const POST = endpoint(async (context) => {
   const tooLarge = `The mesh is over ${LARGEST_MESH_MB} MB: make it coarser.`;
   const content = await bytesOf(context, LARGEST_MESH_MB * 1024 * 1024, tooLarge);
-  const asked = context.url.searchParams;
-  const name = asked.get('name') ?? 'part.stl';
-  const evenIfSame = asked.get('same') === 'keep';
-  return json(await keepMesh(param(context, 'study'), name, content, evenIfSame), 201);
+  const name = queryOf(context, 'name') ?? 'part.stl';
+  const evenIfSame = queryOf(context, 'same') === 'keep';
+  return json(await storeMesh(param(context, 'study'), name, content, evenIfSame), 201);
 });
+
+export const ALL = onlyMethods('POST');

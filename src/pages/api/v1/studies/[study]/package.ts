@@ -1,16 +1,14 @@
-import { Readable } from 'node:stream';
-import { app } from '../../../../../server/app';
-import { exportStudy } from '../../../../../server/export-study';
-import { endpoint, param } from '../../../../../server/http/endpoint';
+import { endpoint, fileAnswer, onlyMethods, param } from '../../../../../server/http/endpoint';
+import { openStudyZip } from '../../../../../server/study/export';
 
 /** The study as a zip of its package. */
 export const GET = endpoint(async (context) => {
-  const { name, zip } = await exportStudy(app().db, param(context, 'study'));
-  return new Response(Readable.toWeb(zip) as ReadableStream, {
-    headers: {
-      'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="${name}.zip"`,
-      'cache-control': 'no-store',
-    },
+  const { name, zip } = await openStudyZip(param(context, 'study'));
+  return fileAnswer(zip, {
+    'content-type': 'application/zip',
+    'content-disposition': `attachment; filename="${name}.zip"`,
+    'cache-control': 'no-store',
   });
 });
+
+export const ALL = onlyMethods('GET');

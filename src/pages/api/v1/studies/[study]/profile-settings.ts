@@ -1,8 +1,14 @@
 import { z } from 'zod';
 import { PROFILE_KINDS } from '../../../../../core/study';
-import { body, endpoint, operatorOf, param } from '../../../../../server/http/endpoint';
+import {
+  body,
+  endpoint,
+  onlyMethods,
+  operatorOf,
+  param,
+} from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
-import { fillProfile } from '../../../../../server/profile-settings';
+import { fillProfile } from '../../../../../server/line-up/profile-settings';
 
 const fillSchema = z.strictObject({
   path: z.string().min(1),
@@ -27,3 +33,5 @@ export const POST = endpoint(async (context) => {
   const study = param(context, 'study');
   return json(await fillProfile(study, sent.path, target, operatorOf(context)));
 });
+
+export const ALL = onlyMethods('POST');

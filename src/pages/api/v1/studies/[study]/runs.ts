@@ -1,12 +1,8 @@
-import { findStudy } from '../../../../../data';
-import { app } from '../../../../../server/app';
-import { endpoint, param } from '../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
-import { runsData } from '../../../../../server/runs-page';
+import { runsOfStudy } from '../../../../../server/runs/page';
 
 /** What the bench shows while the machines print, as it stands now. */
-export const GET = endpoint(async (context) => {
-  const study = param(context, 'study');
-  await findStudy(app().db, study);
-  return json(await runsData(study));
-});
+export const GET = endpoint(async (context) => json(await runsOfStudy(param(context, 'study'))));
+
+export const ALL = onlyMethods('GET');

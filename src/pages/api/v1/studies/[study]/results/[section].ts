@@ -1,14 +1,16 @@
 import { z } from 'zod';
-import { SECTION_NAMES, type SectionName } from '../../../../../../core/sections';
-import { endpoint, param } from '../../../../../../server/http/endpoint';
+import { PART_NAMES } from '../../../../../../core/results';
+import { endpoint, onlyMethods, param, queryOf } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
-import { resultsOf } from '../../../../../../server/results';
+import { resultsOf } from '../../../../../../server/results/results';
 
-const sectionSchema = z.enum(SECTION_NAMES as [SectionName, ...SectionName[]]);
+const partSchema = z.enum(PART_NAMES);
 
-/** One section of a study's results. */
+/** One part of a study's results. */
 export const GET = endpoint(async (context) => {
-  const section = sectionSchema.parse(param(context, 'section'));
-  const reference = context.url.searchParams.get('ref');
-  return json(await resultsOf({ studyId: param(context, 'study'), reference }, [section]));
+  const part = partSchema.parse(param(context, 'section'));
+  const reference = queryOf(context, 'ref');
+  return json(await resultsOf({ studyId: param(context, 'study'), reference }, [part]));
 });
+
+export const ALL = onlyMethods('GET');

@@ -1,9 +1,18 @@
 import { z } from 'zod';
-import { findSlicedFile } from '../../../../../../data';
-import { app } from '../../../../../../server/app';
-import { body, endpoint, operatorOf, param } from '../../../../../../server/http/endpoint';
-import { json } from '../../../../../../server/http/problem';
-import { confirmPurpose, readAgain, takeOut } from '../../../../../../server/sliced-files';
+import {
+  body,
+  endpoint,
+  onlyMethods,
+  operatorOf,
+  param,
+} from '../../../../../../server/http/endpoint';
+import { done, json } from '../../../../../../server/http/problem';
+import {
+  confirmPurpose,
+  readAgain,
+  slicedFileOf,
+  takeOutFile,
+} from '../../../../../../server/sliced-files';
 
 const changeSchema = z.union([
   z.strictObject({ read: z.literal('again') }),
@@ -16,7 +25,7 @@ const changeSchema = z.union([
 
 /** What a sliced file says. */
 export const GET = endpoint(async (context) =>
-  json(await findSlicedFile(app().db, param(context, 'study'), param(context, 'path'))),
+  json(await slicedFileOf(param(context, 'study'), param(context, 'path'))),
 );
 
 /** Says what a file is for, or has it read again. */
@@ -33,6 +42,8 @@ export const PATCH = endpoint(async (context) => {
 
 /** Takes a file out of the study. */
 export const DELETE = endpoint(async (context) => {
-  await takeOut(param(context, 'study'), param(context, 'path'));
-  return new Response(null, { status: 204 });
+  await takeOutFile(param(context, 'study'), param(context, 'path'), operatorOf(context));
+  return done();
 });
+
+export const ALL = onlyMethods('GET', 'PATCH', 'DELETE');

@@ -1,22 +1,25 @@
-import { Readable } from 'node:stream';
 import { z } from 'zod';
-import { readFile } from '../../../../../../../data';
-import { app } from '../../../../../../../server/app';
-import { changeMesh, meshOfArtefact } from '../../../../../../../server/artefacts';
-import { body, endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
+import { changeMesh, openMesh } from '../../../../../../../server/artefacts';
+import {
+  body,
+  endpoint,
+  fileAnswer,
+  onlyMethods,
+  operatorOf,
+  param,
+} from '../../../../../../../server/http/endpoint';
 import { json, problem } from '../../../../../../../server/http/problem';
+
+const TYPES: Readonly<Record<string, string>> = { '3mf': 'model/3mf', obj: 'model/obj' };
 
 /** The mesh of an artefact, as a file. */
 export const GET = endpoint(async (context) => {
   const artefact = param(context, 'artefact');
-  const file = await meshOfArtefact(param(context, 'study'), artefact);
-  if (!file) return problem(404, 'This artefact has no mesh.');
-  const ending = file.path.split('.').at(-1) ?? 'stl';
-  return new Response(Readable.toWeb(readFile(app().db, file.sha256)) as unknown as BodyInit, {
-    headers: {
-      'content-type': ending === '3mf' ? 'model/3mf' : ending === 'obj' ? 'model/obj' : 'model/stl',
-      'content-disposition': `attachment; filename="${artefact}.${ending}"`,
-    },
+  const mesh = await openMesh(param(context, 'study'), artefact);
+  if (!mesh) return problem(404, 'This artefact has no mesh.');
+  return fileAnswer(mesh.content, {
+    'content-type': TYPES[mesh.ending] ?? 'model/stl',
+    'content-disposition': `attachment; filename="${artefact}.${mesh.ending}"`,
   });
 });
 
@@ -28,3 +31,5 @@ export const POST = endpoint(async (context) => {
   const who = operatorOf(context);
   return json(await changeMesh(param(context, 'study'), param(context, 'artefact'), mesh, who));
 });
+
+export const ALL = onlyMethods('GET', 'POST');

@@ -1,16 +1,19 @@
-import { z } from 'zod';
-import { findRow } from '../../../../../../../data';
-import { app } from '../../../../../../../server/app';
-import { body, endpoint, operatorOf, param } from '../../../../../../../server/http/endpoint';
-import { json } from '../../../../../../../server/http/problem';
-import { removeRow } from '../../../../../../../server/remove-row';
-import { changeRow, keyOf, tableOf } from '../../../../../../../server/rows';
 import type { APIContext } from 'astro';
+import { z } from 'zod';
+import {
+  body,
+  endpoint,
+  onlyMethods,
+  operatorOf,
+  param,
+} from '../../../../../../../server/http/endpoint';
+import { done, json } from '../../../../../../../server/http/problem';
+import { changeRow, keyOfPath, removeRow, rowOf, tableOf } from '../../../../../../../server/rows';
 
 const addressOf = (context: APIContext) => {
   const study = param(context, 'study');
   const table = tableOf(param(context, 'table'));
-  return { study, table, key: keyOf(table, param(context, 'key')) };
+  return { study, table, key: keyOfPath(table, param(context, 'key')) };
 };
 
 const changeSchema = z.strictObject({
@@ -21,7 +24,7 @@ const changeSchema = z.strictObject({
 /** One row, with its version. */
 export const GET = endpoint(async (context) => {
   const { study, table, key } = addressOf(context);
-  return json(await findRow(app().db, study, table, key));
+  return json(await rowOf(study, table, key));
 });
 
 /** Changes some columns of a row, made from a version. */
@@ -36,6 +39,7 @@ export const DELETE = endpoint(async (context) => {
   const { study, table, key } = addressOf(context);
   const { version } = await body(context, z.strictObject({ version: z.number().int() }));
   const { isRetired } = await removeRow(study, table, key, version, operatorOf(context));
-  if (isRetired) return json({ is_retired: true });
-  return new Response(null, { status: 204 });
+  return isRetired ? json({ is_retired: true }) : done();
 });
+
+export const ALL = onlyMethods('GET', 'PATCH', 'DELETE');

@@ -1,9 +1,10 @@
-import { specimenMeasurements } from '../../../../../../../data';
-import { app } from '../../../../../../../server/app';
-import { endpoint, param } from '../../../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, param } from '../../../../../../../server/http/endpoint';
 import { json } from '../../../../../../../server/http/problem';
+import { measurementsOf } from '../../../../../../../server/measure/readings';
 
 /** The readings of a specimen that count, and what of it cannot be measured. */
 export const GET = endpoint(async (context) =>
-  json(await specimenMeasurements(app().db, param(context, 'study'), param(context, 'specimen'))),
+  json(await measurementsOf(param(context, 'study'), param(context, 'specimen'))),
 );
+
+export const ALL = onlyMethods('GET');

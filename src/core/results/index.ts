@@ -1,0 +1,16 @@
+export { DEFAULT_ALPHA, DEFAULT_SEED, openContext, type EvaluateOptions } from './context';
+export { evidenceOf } from './figures';
+export {
+  PART_NAMES,
+  partNames,
+  partsOf,
+  sectionOfPart,
+  type AccuracySummary,
+  type FairnessSummary,
+  type PartName,
+  type ResultParts,
+} from './parts';
+export { hangsOnReference, needsOf, SECTION_NAMES, SECTIONS, sectionOfFigure } from './registry';
+export type { Results, SectionName } from './results';
+export type { StudyPart } from './section';
+export type { EvaluateOutcome, EvaluateTask } from './task';

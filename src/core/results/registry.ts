@@ -1,0 +1,60 @@
+import type { Results, SectionName } from './results';
+import type { Section, StudyPart } from './section';
+import { accuracy } from './sections/accuracy';
+import { cost, noise, waste } from './sections/cost';
+import { claims, fairness, gauge, scatter } from './sections/ground';
+import { functions, ladders } from './sections/limits';
+import { pairs } from './sections/pairs';
+import { by_place, drivers, instruments, plate, squareness } from './sections/places';
+import { modes, reliability, survival } from './sections/runs';
+import { reach, speed } from './sections/speed';
+
+/** Every section of the results, in the order in which they are printed. */
+export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
+  accuracy,
+  pairs,
+  plate,
+  squareness,
+  ladders,
+  functions,
+  speed,
+  reliability,
+  modes,
+  survival,
+  waste,
+  cost,
+  noise,
+  claims,
+  gauge,
+  drivers,
+  by_place,
+  instruments,
+  fairness,
+  scatter,
+  reach,
+};
+
+export const SECTION_NAMES = Object.keys(SECTIONS) as SectionName[];
+
+/** A section, seen without its type. */
+const sectionOf = (name: SectionName): Section => SECTIONS[name] as unknown as Section;
+
+/** All parts of a study that a section hangs on, through the sections that it uses too. */
+export function needsOf(name: SectionName): ReadonlySet<StudyPart> {
+  const { needs, uses = [] } = sectionOf(name);
+  return new Set([...needs, ...uses.flatMap((other) => [...needsOf(other)])]);
+}
+
+/** Whether a section is another one for another reference, through the sections that it uses too. */
+export function hangsOnReference(name: SectionName): boolean {
+  const { usesReference, uses = [] } = sectionOf(name);
+  return usesReference || uses.some(hangsOnReference);
+}
+
+/** The section that a figure belongs to, by the first word of its address; null where there is none. */
+export const sectionOfFigure = (figure: string): SectionName | null => {
+  const [kind = ''] = figure.split('/');
+  return SECTION_NAMES.find((name) => Object.hasOwn(sectionOf(name).evidence ?? {}, kind)) ?? null;
+};
+
+export type { Results, SectionName };

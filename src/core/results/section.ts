@@ -1,0 +1,73 @@
+import type { Evidence } from '../evidence';
+import type { Measurements } from '../metrology';
+import type { StudyIndex, TableName } from '../study';
+import type { ToolpathFacts } from '../toolpath';
+import type { Results, SectionName } from './results';
+
+/** What a section can hang on: a table, the study's record, what its sliced files state and hold. */
+export type StudyPart = TableName | 'studies' | 'sliced_files';
+
+/** What the sections are computed from. Whatever several of them use is computed once. */
+export interface SectionContext {
+  index: StudyIndex;
+  /** The contender that the others are compared with. */
+  reference: string | null;
+  alpha: number;
+  seed: number;
+  /** What was read in sliced files, by their path; null where nobody has read any. */
+  toolpaths: ReadonlyMap<string, ToolpathFacts> | null;
+  /** The cells of all specimens; null where the study has no readings. */
+  measurements(): Measurements | null;
+  /** Another section's result. */
+  resultOf<Name extends SectionName>(name: Name): Results[Name];
+  /** Whether the study has a table. */
+  has(table: TableName): boolean;
+}
+
+/** Finds what a figure of a contender was computed from; null where there is no such figure. */
+export type FindEvidence = (
+  context: SectionContext,
+  contender: string,
+  part: string | undefined,
+) => Evidence | null;
+
+/** One section of the results. */
+export interface Section<Name extends SectionName = SectionName> {
+  name: Name;
+  /** The parts of a study that its result hangs on; a change of any other leaves it as it is. */
+  needs: readonly StudyPart[];
+  /** Other sections that it is computed from: it hangs on what they hang on. */
+  uses?: readonly SectionName[];
+  /** Whether it is another one for another reference. */
+  usesReference: boolean;
+  compute(context: SectionContext): Results[Name];
+  /** By the first word of a figure's address: what such a figure was computed from. */
+  evidence?: Readonly<Record<string, FindEvidence>>;
+}
+
+/** Who competes. */
+export const LINE_UP = ['studies', 'machines', 'profiles', 'contenders', 'artefacts'] as const;
+/** What was printed, and the parts of it. */
+export const PRINTED = [...LINE_UP, 'prints', 'specimens'] as const;
+/** What was read on the parts. */
+export const MEASURED = [
+  ...PRINTED,
+  'dimensions',
+  'retired_dimensions',
+  'instruments',
+  'readings',
+] as const;
+
+/** The contenders of a study, in its order. */
+export const contenderIds = ({ study }: StudyIndex): string[] =>
+  study.tables.contenders.map((row) => row.contender_id);
+
+/** Something of every contender but the reference, compared with it. */
+export function againstReference<Found>(
+  { index, reference }: Pick<SectionContext, 'index' | 'reference'>,
+  find: (contender: string, reference: string) => Found,
+): Record<string, Found> {
+  if (reference === null) return {};
+  const others = contenderIds(index).filter((id) => id !== reference);
+  return Object.fromEntries(others.map((id) => [id, find(id, reference)]));
+}

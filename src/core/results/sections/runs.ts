@@ -1,0 +1,33 @@
+import { reliabilityEvidence } from '../../evidence';
+import { modesOfAll, reliabilityOfAll, survivalOfAll } from '../../reliability';
+import { PRINTED, type Section } from '../section';
+
+const RUNS = [...PRINTED, 'incidents'] as const;
+
+/** Outcomes, incidents and standstill, with and without the operator's own mistakes. */
+export const reliability: Section<'reliability'> = {
+  name: 'reliability',
+  needs: RUNS,
+  usesReference: false,
+  compute: ({ index, alpha }) => reliabilityOfAll(index, alpha),
+  evidence: {
+    reliability: ({ index }, contender) => reliabilityEvidence(index, contender),
+    incidents: ({ index }, contender) => reliabilityEvidence(index, contender),
+  },
+};
+
+/** What went wrong, the most frequent first. */
+export const modes: Section<'modes'> = {
+  name: 'modes',
+  needs: RUNS,
+  usesReference: false,
+  compute: ({ index, has }) => (has('incidents') ? modesOfAll(index) : null),
+};
+
+/** How long machines run between incidents. */
+export const survival: Section<'survival'> = {
+  name: 'survival',
+  needs: RUNS,
+  usesReference: false,
+  compute: ({ index, alpha, has }) => (has('incidents') ? survivalOfAll(index, alpha) : null),
+};

@@ -1,0 +1,12 @@
+import type { MeshSheet } from '../core/mesh';
+
+/** A mesh file, as its bytes. */
+export interface MeshFile {
+  name: string;
+  bytes: Uint8Array;
+}
+
+export type MeshTask = { sheet: MeshFile } | { same: readonly [MeshFile, MeshFile] };
+
+/** What a mesh shows, whether two are the same, or why one cannot be read. */
+export type MeshOutcome = { sheet: MeshSheet } | { same: boolean } | { message: string };

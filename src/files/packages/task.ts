@@ -1,0 +1,11 @@
+import type { ReadResult } from '../../core/package';
+import type { Settings } from '../../core/study';
+
+/** Which package a thread is to read and check. */
+export interface PackageTask {
+  path: string;
+}
+
+/** What is in a package and what its sliced files state, by path; or why it cannot be opened. */
+export type PackageOutcome =
+  { result: ReadResult; stated: ReadonlyMap<string, Settings> } | { message: string };

@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import { MOST_TRIALS, TABLES } from '../../core/study';
+import {
+  brokenReferences,
+  findRow,
+  findStudy,
+  insertReadings,
+  listReadings,
+  specimenMeasurements,
+  supersedeReading,
+  writeStudy,
+  type SpecimenMeasurements,
+  type StoredReading,
+} from '../../data';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+
+/** A reading as a client sends it, with the id that it gives it. */
+export const readingSchema = TABLES.readings.row
+  .omit({ superseded_at: true })
+  .extend({ reading_id: z.uuid() })
+  .strict();
+
+export type SentReading = z.infer<typeof readingSchema>;
+
+/** The readings of a study that count. @throws NotFoundError */
+export async function readingsOf(studyId: string): Promise<StoredReading[]> {
+  await findStudy(app().db, studyId);
+  return listReadings(app().db, studyId);
+}
+
+/** Keeps readings, all of them or none; sent again with the same ids they are kept once. */
+export const addReadings = (
+  studyId: string,
+  readings: readonly SentReading[],
+  who: string | null,
+): Promise<StoredReading[]> =>
+  writeStudy(app().db, studyId, who, async (write) => {
+    const seen = new Set<string>();
+    for (const reading of readings) {
+      const key = `${reading.specimen_id}/${reading.dimension_id}`;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      const [broken] = await brokenReferences(write.db, studyId, 'readings', reading);
+      if (broken) {
+        throw new RequestError(422, `${broken.column} ${reading.dimension_id} ${broken.message}.`);
+      }
+    }
+    const kept = await insertReadings(
+      write,
+      readings.map((reading) => ({ ...reading, superseded_at: null })),
+    );
+    if (kept.some(({ trial }) => trial > MOST_TRIALS)) {
+      throw new RequestError(422, `trial must be at most ${MOST_TRIALS}.`);
+    }
+    return kept;
+  });
+
+/** Takes a reading back: it is kept, and no longer counts. */
+export const takeBackReading = (
+  studyId: string,
+  readingId: string,
+  at: string,
+  who: string | null,
+): Promise<StoredReading> =>
+  writeStudy(app().db, studyId, who, (write) => supersedeReading(write, readingId, at));
+
+/** The readings of a specimen that count, and what of it cannot be measured. @throws NotFoundError */
+export async function measurementsOf(
+  studyId: string,
+  specimenId: string,
+): Promise<SpecimenMeasurements> {
+  const { db } = app();
+  await findStudy(db, studyId);
+  await findRow(db, studyId, 'specimens', { specimen_id: specimenId });
+  return specimenMeasurements(db, studyId, specimenId);
+}

@@ -1,0 +1,1 @@
+export { LARGEST_PICTURE, openPicture, storePicture } from './pictures';

@@ -1,0 +1,131 @@
+import {
+  lotStocks,
+  runOrder,
+  USUAL_ORDER,
+  type LotStock,
+  type OrderOptions,
+  type PlannedPrint,
+} from '../../core/plan';
+import type { ResultParts } from '../../core/results';
+import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/study';
+import { listRows, listSlicedFiles, loadStudy, type SlicedSummary, type Stored } from '../../data';
+import { app } from '../app';
+import { planWarnings } from './warnings';
+import { resultsOf } from '../results/results';
+
+/** A planned print with what became of it. */
+export interface OrderedPrint extends PlannedPrint {
+  state: 'owed' | 'open' | 'done';
+}
+
+/** A repeat of an artefact with a contender. */
+type Place = Pick<Print, 'contender_id' | 'artefact_id' | 'repeat'>;
+
+/** What the plan shows. */
+export interface PlanData {
+  planned: Stored<'planned'>[];
+  materials: { id: string; name: string }[];
+  artefacts: { id: string; name: string }[];
+  files: SlicedSummary[];
+  warnings: Record<string, string>;
+  order: OrderedPrint[];
+  options: OrderOptions;
+  stocks: LotStock[];
+  spools: Stored<'spools'>[];
+  scatter: ResultParts['scatter'];
+}
+
+const MATERIAL_WORDS = ['maker', 'type', 'colour', 'lot'] as const;
+
+/** A lot of material as people say it. */
+export const materialName = (row: Record<string, unknown>): string =>
+  MATERIAL_WORDS.map((word) => row[word])
+    .filter(Boolean)
+    .join(' ');
+
+/** Reads what the plan of a study shows. */
+export async function planData(studyId: string): Promise<PlanData> {
+  const { db } = app();
+  const [{ study }, planned, spools, files, warnings, { scatter }] = await Promise.all([
+    loadStudy(db, studyId, [
+      'planned',
+      'prints',
+      'open_prints',
+      'materials',
+      'artefacts',
+      'spools',
+    ]),
+    listRows(db, studyId, 'planned'),
+    listRows(db, studyId, 'spools'),
+    listSlicedFiles(db, studyId),
+    planWarnings(studyId),
+    resultsOf({ studyId, reference: null }, ['scatter']),
+  ]);
+  const { tables, meta } = study;
+  const options = meta.plan ?? USUAL_ORDER;
+  const grams = massesOf(tables.prints, tables.planned, files);
+  return {
+    planned,
+    materials: tables.materials.map((row) => ({ id: row.material_id, name: materialName(row) })),
+    artefacts: tables.artefacts.map((row) => ({ id: row.artefact_id, name: row.name })),
+    files,
+    warnings,
+    order: orderedPrints(tables.planned, tables.prints, tables.open_prints, options),
+    options,
+    spools,
+    stocks: lotStocks(tables, (contender, artefact) => grams(contender, artefact)),
+    scatter,
+  };
+}
+
+/** The run order, each print with whether it is made, running or owed. */
+export function orderedPrints(
+  planned: readonly Row<'planned'>[],
+  prints: readonly Place[],
+  openPrints: readonly Place[],
+  options: OrderOptions,
+): OrderedPrint[] {
+  const key = (row: Place) => `${row.contender_id} ${row.artefact_id} ${row.repeat}`;
+  const done = new Set(prints.map(key));
+  const open = new Set(openPrints.map(key));
+  return runOrder(planned, options).map((print) => ({
+    ...print,
+    state: done.has(key(print)) ? 'done' : open.has(key(print)) ? 'open' : 'owed',
+  }));
+}
+
+/** What a print is expected to take: the mean of its like so far, else by its sliced file. */
+function massesOf(
+  prints: readonly Print[],
+  planned: readonly Row<'planned'>[],
+  files: readonly SlicedSummary[],
+): (contender: string, artefact: string) => number | null {
+  const sums = new Map<string, { total: number; count: number }>();
+  for (const print of prints) {
+    if (print.filament_g === null || print.outcome === 'failed' || print.outcome === 'aborted') {
+      continue;
+    }
+    const key = `${print.contender_id} ${print.artefact_id}`;
+    const sum = sums.get(key) ?? { total: 0, count: 0 };
+    sums.set(key, { total: sum.total + print.filament_g, count: sum.count + 1 });
+  }
+  const byFile = new Map(files.map((file) => [file.path, file.filament_g]));
+  return (contender, artefact) => {
+    const sum = sums.get(`${contender} ${artefact}`);
+    if (sum) return sum.total / sum.count;
+    const plan = planned.find(
+      (row) => row.contender_id === contender && row.artefact_id === artefact,
+    );
+    return byFile.get(plan?.toolpath ?? '') ?? null;
+  };
+}
+
+/** What the run sheet and the stickers show. */
+export async function sheetData(
+  studyId: string,
+): Promise<{ order: OrderedPrint[]; marks: ContenderMark[]; data: PlanData }> {
+  const data = await planData(studyId);
+  const { study } = await loadStudy(app().db, studyId, ['contenders', 'machines', 'profiles']);
+  const { contenders, machines, profiles } = study.tables;
+  return { order: data.order, marks: contenderMarks(contenders, machines, profiles), data };
+}

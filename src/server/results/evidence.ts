@@ -1,0 +1,58 @@
+import type { Evidence } from '../../core/evidence';
+import {
+  DEFAULT_ALPHA,
+  DEFAULT_SEED,
+  needsOf,
+  sectionOfFigure,
+  type EvaluateOutcome,
+  type EvaluateTask,
+} from '../../core/results';
+import { TABLE_NAMES, type TableName } from '../../core/study';
+import { findStudy, loadStudy, NotFoundError } from '../../data';
+import { app } from '../app';
+import { freshFrom } from './results';
+
+/** A figure's evidence, as the study stands now. */
+export interface FoundEvidence extends Evidence {
+  /** Whether what the figure hangs on has changed since the revision that the page shows. */
+  isNewer: boolean;
+}
+
+/**
+ * What a figure was computed from, found off the main thread.
+ *
+ * @param seen the revision of the figure as it is on the page; null where that is not said
+ * @throws NotFoundError for an unknown figure or reference
+ */
+export async function evidenceOfFigure(
+  studyId: string,
+  figure: string,
+  asked: string | null,
+  seen: number | null,
+): Promise<FoundEvidence> {
+  const { db, threads } = app();
+  const record = await findStudy(db, studyId);
+  const section = sectionOfFigure(figure);
+  const notThere = new NotFoundError('There is no such figure.');
+  if (section === null) throw notThere;
+  const tables = [...needsOf(section)].filter((part): part is TableName =>
+    (TABLE_NAMES as readonly string[]).includes(part),
+  );
+  const { study } = await loadStudy(db, studyId, tables);
+  const reference = asked ?? study.meta.reference;
+  if (
+    reference !== null &&
+    !study.tables.contenders.some((row) => row.contender_id === reference)
+  ) {
+    throw new NotFoundError(`There is no contender ${reference} to compare with.`);
+  }
+  const options = {
+    ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
+    ...(reference !== null && { reference }),
+  };
+  const task: EvaluateTask = { study, options, figure };
+  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  if (!('evidence' in outcome) || !outcome.evidence) throw notThere;
+  const isNewer = seen !== null && seen < freshFrom(record, section);
+  return { ...outcome.evidence, isNewer };
+}

@@ -1,0 +1,42 @@
+import type { PartName } from '../../core/results';
+import type { ContenderMark } from '../../core/study';
+import { viewOf, viewQuery, type View } from '../../core/words';
+import { resultsOf, type Requested } from './results';
+import { findStudyFrame } from '../study/page';
+import type { StudyFrame } from '../study/frame';
+import type { APIContext } from 'astro';
+
+/** What every page of results shows and needs. */
+export interface ResultsPage<Name extends PartName> {
+  frame: StudyFrame;
+  view: View;
+  query: string;
+  results: Requested<Name>;
+  /** The reference that the view asks for in place of the study's own. */
+  askedReference: string | null;
+  reference: string | null;
+  /** The contenders that are not hidden. */
+  marks: ContenderMark[];
+}
+
+/** Reads a results page's study, view and sections; null where there is no such study. */
+export async function resultsPage<Name extends PartName>(
+  context: Pick<APIContext, 'params' | 'url'>,
+  names: readonly Name[],
+): Promise<ResultsPage<Name> | null> {
+  const frame = await findStudyFrame(context);
+  if (!frame) return null;
+  const view = viewOf(context.url.searchParams);
+  const isKnown = frame.marks.some((mark) => mark.contender_id === view.reference);
+  const askedReference = isKnown ? view.reference : null;
+  const results = await resultsOf({ studyId: frame.studyId, reference: askedReference }, names);
+  return {
+    frame,
+    view,
+    query: viewQuery(view),
+    results,
+    askedReference,
+    reference: askedReference ?? frame.meta.reference,
+    marks: frame.marks.filter((mark) => !view.hidden.has(mark.contender_id)),
+  };
+}

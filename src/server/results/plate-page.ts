@@ -1,0 +1,72 @@
+import type { ResultParts } from '../../core/results';
+import { listTables } from '../../data';
+import { app } from '../app';
+import { resultsOf } from './results';
+
+/** One specimen on the plate: where it lay, from the plate's middle, and what it deviates. */
+export interface PlatePoint {
+  x: number;
+  y: number;
+  deviation_mm: number;
+  code: string;
+}
+
+export interface PlatePage {
+  /** What has a plate: `artefact/dimension` with its name. */
+  choices: { key: string; name: string }[];
+  chosen: string;
+  /** Every contender's specimens of the chosen dimension. */
+  points: Record<string, PlatePoint[]>;
+  fits: Record<string, NonNullable<ResultParts['plate']>[string][string]>;
+}
+
+/** What the plate map shows; null where no dimension lies on several places of a plate. */
+export async function platePage(
+  studyId: string,
+  asked: string | null,
+  plate: ResultParts['plate'],
+): Promise<PlatePage | null> {
+  const keys = [...new Set(Object.values(plate ?? {}).flatMap((own) => Object.keys(own)))].sort();
+  const chosen = keys.find((key) => key === asked) ?? keys[0];
+  if (!plate || chosen === undefined) return null;
+  const [{ cells }, { specimens, prints, dimensions, artefacts }] = await Promise.all([
+    resultsOf({ studyId, reference: null }, ['cells']),
+    listTables(app().db, studyId, ['specimens', 'prints', 'dimensions', 'artefacts']),
+  ]);
+  const [artefactId = '', dimensionId = ''] = chosen.split('/');
+  const ofArtefact = new Set(
+    prints.filter((row) => row.artefact_id === artefactId).map((row) => row.print_id),
+  );
+  const placed = new Map(
+    specimens.filter((row) => ofArtefact.has(row.print_id)).map((row) => [row.specimen_id, row]),
+  );
+  const points = Object.fromEntries(
+    Object.entries(cells ?? {}).map(([contender, own]) => [
+      contender,
+      own.flatMap(({ specimen_id, dimension_id, deviation_mm }): PlatePoint[] => {
+        const specimen = placed.get(specimen_id);
+        if (dimension_id !== dimensionId || !specimen) return [];
+        const { plate_x_mm: x, plate_y_mm: y, code } = specimen;
+        return x === null || y === null ? [] : [{ x, y, deviation_mm, code: code ?? specimen_id }];
+      }),
+    ]),
+  );
+  const nameOf = (key: string): string => {
+    const [artefact, dimension] = key.split('/');
+    const named = dimensions.find(
+      (row) => row.artefact_id === artefact && row.dimension_id === dimension,
+    );
+    const part = artefacts.find((row) => row.artefact_id === artefact);
+    return `${part?.name ?? artefact ?? ''}, ${named?.name ?? dimension ?? ''}`;
+  };
+  return {
+    choices: keys.map((key) => ({ key, name: nameOf(key) })),
+    chosen,
+    points,
+    fits: Object.fromEntries(
+      Object.entries(plate).flatMap(([contender, own]) =>
+        own[chosen] ? [[contender, own[chosen]]] : [],
+      ),
+    ),
+  };
+}

@@ -1,0 +1,177 @@
+import {
+  DEFAULT_ALPHA,
+  DEFAULT_SEED,
+  hangsOnReference,
+  needsOf,
+  partNames,
+  sectionOfPart,
+  type EvaluateOptions,
+  type EvaluateOutcome,
+  type EvaluateTask,
+  type PartName,
+  type ResultParts,
+  type SectionName,
+  type StudyPart,
+} from '../../core/results';
+import { TABLE_NAMES, type Study } from '../../core/study';
+import {
+  findResults,
+  findRow,
+  findStudy,
+  loadStudy,
+  slicedFacts,
+  storeResults,
+  type KeptResult,
+  type StudyRecord,
+} from '../../data';
+import { app } from '../app';
+
+/** Which results are asked for. */
+export interface ResultsRequest {
+  studyId: string;
+  /** The contender that the others are compared with; null for the study's own reference. */
+  reference: string | null;
+}
+
+export type Requested<Name extends PartName> = Pick<ResultParts, Name> & {
+  /** Whether some of these are of an older revision, while newer ones are being made. */
+  isStale: boolean;
+  revision: string;
+};
+
+/** How long a page waits for fresh results before it shows older ones. */
+const PATIENCE_MS = 600;
+
+/** The revision from which on a section's result is as the study stands. */
+export function freshFrom(record: Pick<StudyRecord, 'touched'>, section: SectionName): number {
+  const turns = [...needsOf(section)].map((part) => record.touched[part] ?? 0);
+  return Math.max(1, ...turns);
+}
+
+const parametersOf = (section: SectionName, reference: string | null): string =>
+  JSON.stringify({
+    edition: app().edition,
+    ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
+    ...(hangsOnReference(section) && { reference }),
+  });
+
+/**
+ * The results of a study, part by part: those that are kept where nothing that they hang on has
+ * changed since, else made anew off the main thread. Where that takes long and older ones are kept,
+ * the older ones are given and marked.
+ */
+export async function resultsOf<Name extends PartName>(
+  { studyId, reference: asked }: ResultsRequest,
+  names: readonly Name[],
+): Promise<Requested<Name>> {
+  const { db, log } = app();
+  const record = await findStudy(db, studyId);
+  if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
+  const reference = asked ?? record.reference;
+  const wanted = names.map((part) => ({
+    part: part as string,
+    parameters: parametersOf(sectionOfPart(part), reference),
+  }));
+  const values = new Map((await findResults(db, studyId, wanted)).map((one) => [one.part, one]));
+  const isFresh = (part: PartName) =>
+    (values.get(part)?.revision ?? 0) >= freshFrom(record, sectionOfPart(part));
+  const staleParts = names.filter((part) => !isFresh(part));
+  if (staleParts.length > 0) {
+    const stale = [...new Set(staleParts.map(sectionOfPart))];
+    const fresh = make(studyId, reference, stale);
+    const takeIn = (made: readonly KeptResult[]) => {
+      for (const one of made) values.set(one.part, one);
+    };
+    if (staleParts.every((part) => values.has(part))) {
+      const timer = new Promise<null>((resolve) => {
+        setTimeout(resolve, PATIENCE_MS, null).unref();
+      });
+      const made = await Promise.race([fresh, timer]);
+      if (made) takeIn(made);
+      else fresh.catch((error: unknown) => log.error(error, 'evaluation failed'));
+    } else takeIn(await fresh);
+  }
+  const isStale = names.some((part) => !isFresh(part));
+  const oldest = Math.min(...names.map((part) => values.get(part)?.revision ?? 0));
+  return {
+    ...(Object.fromEntries(names.map((part) => [part, values.get(part)?.value])) as Pick<
+      ResultParts,
+      Name
+    >),
+    isStale,
+    revision: isStale ? String(oldest) : record.revision,
+  };
+}
+
+/** What is being made, by study, section and parameters: once, however many ask for it. */
+const running = new Map<string, Promise<KeptResult[]>>();
+
+/** Makes sections of a study's results as it stands now. */
+async function make(
+  studyId: string,
+  reference: string | null,
+  sections: readonly SectionName[],
+): Promise<KeptResult[]> {
+  const keyOf = (section: SectionName) =>
+    `${studyId} ${section} ${parametersOf(section, reference)}`;
+  const missing = sections.filter((section) => !running.has(keyOf(section)));
+  if (missing.length > 0) {
+    const work = compute(studyId, reference, missing).finally(() => {
+      for (const section of missing) running.delete(keyOf(section));
+    });
+    for (const section of missing) running.set(keyOf(section), work);
+  }
+  const made = await Promise.all(sections.map((section) => running.get(keyOf(section)) ?? []));
+  return made.flat();
+}
+
+async function compute(
+  studyId: string,
+  reference: string | null,
+  sections: readonly SectionName[],
+): Promise<KeptResult[]> {
+  const { db, threads, log } = app();
+  const { study, revision, options } = await loadFor(studyId, reference, sections);
+  const task: EvaluateTask = { study, options, sections };
+  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  if (!('parts' in outcome)) throw new Error('the thread made no sections');
+  const { parts } = outcome;
+  const made = sections.flatMap((section) =>
+    partNames(section).map((part) => ({
+      part,
+      parameters: parametersOf(section, reference),
+      revision: Number(revision),
+      value: parts[part] ?? 'null',
+    })),
+  );
+  // Results that cannot be kept are made again the next time.
+  await storeResults(db, studyId, made).catch((error: unknown) =>
+    log.error(error, 'results were not kept'),
+  );
+  return made.map((one) => ({ ...one, value: JSON.parse(one.value) as unknown }));
+}
+
+const isTable = (part: StudyPart): part is (typeof TABLE_NAMES)[number] =>
+  (TABLE_NAMES as readonly string[]).includes(part);
+
+/** Reads as much of a study as some sections hang on. */
+async function loadFor(
+  studyId: string,
+  reference: string | null,
+  sections: readonly SectionName[],
+): Promise<{ study: Study; revision: string; options: EvaluateOptions }> {
+  const { db } = app();
+  const needs = new Set(sections.flatMap((section) => [...needsOf(section)]));
+  const tables = [...needs].filter(isTable);
+  const { study, revision } = await loadStudy(db, studyId, tables);
+  const files = sections.includes('reach') ? await slicedFacts(db, studyId) : [];
+  const toolpaths = new Map(files.flatMap(({ path, facts }) => (facts ? [[path, facts]] : [])));
+  return {
+    study,
+    revision,
+    options: {
+      ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, toolpaths },
+      ...(reference !== null && { reference }),
+    },
+  };
+}

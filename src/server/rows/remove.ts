@@ -1,0 +1,70 @@
+import { tableSpec, type TableName } from '../../core/study';
+import {
+  deleteRow,
+  insertRow,
+  rowOrNull,
+  rowsNaming,
+  writeStudy,
+  type RowKey,
+  type Write,
+} from '../../data';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+
+/** Rows that only say something of another one, under its key: they go with it. */
+const GOES_WITH: Partial<Record<TableName, readonly TableName[]>> = {
+  dimensions: ['dimension_places', 'retired_dimensions'],
+  ladder_steps: ['ladder_places'],
+  zones: ['zone_places'],
+};
+
+/** What makes that a dimension was measured. */
+const MEASURED = ['readings', 'unmeasured'] as const;
+
+/**
+ * Takes a row out that no other row needs. A dimension that was measured is kept as retired: its
+ * readings stay as they are, nobody is asked to measure it any more, and it leaves the results.
+ *
+ * @throws RequestError where other rows name it, with which
+ */
+export function removeRow(
+  studyId: string,
+  table: TableName,
+  key: RowKey,
+  version: number,
+  who: string | null,
+): Promise<{ isRetired: boolean }> {
+  return writeStudy(app().db, studyId, who, async (write) => {
+    const naming = await rowsNaming(write.db, studyId, table, key);
+    const has = (other: TableName) => (naming.get(other) ?? 0) > 0;
+    if (table === 'dimensions' && MEASURED.some(has)) {
+      if (has('retired_dimensions')) {
+        throw new RequestError(422, 'It is retired already: its readings keep it.');
+      }
+      const { artefact_id, dimension_id } = key as RowKey<'dimensions'>;
+      await insertRow(write, 'retired_dimensions', {
+        artefact_id: String(artefact_id),
+        dimension_id: String(dimension_id),
+        at: new Date().toISOString(),
+        reason: null,
+      });
+      return { isRetired: true };
+    }
+    const companions = GOES_WITH[table] ?? [];
+    for (const [other, count] of naming) {
+      if (count === 0 || companions.includes(other)) continue;
+      throw new RequestError(
+        422,
+        `${count} of the ${tableSpec(other).title} still ${count === 1 ? 'names' : 'name'} this: take out what names it first.`,
+      );
+    }
+    for (const other of companions) await removeIfThere(write, other, key);
+    await deleteRow(write, table, key, version);
+    return { isRetired: false };
+  });
+}
+
+async function removeIfThere(write: Write, table: TableName, key: RowKey): Promise<void> {
+  const row = await rowOrNull(write.db, write.studyId, table, key);
+  if (row) await deleteRow(write, table, key, row.row_version);
+}

@@ -1,0 +1,99 @@
+import { tableSpec, type Row, type TableName } from '../../core/study';
+import {
+  findRow,
+  findStudy,
+  insertRow,
+  listChanges,
+  listRows,
+  updateRow,
+  updateStudy,
+  writeStudy,
+  type RowKey,
+  type Stored,
+  type Write,
+} from '../../data';
+import { afterwards, app } from '../app';
+import { RequestError } from '../http/problem';
+import { queueUnread } from '../jobs';
+import { checkRow } from './check';
+
+/** All rows of a table. @throws NotFoundError for an unknown study */
+export async function rowsOf(studyId: string, table: TableName): Promise<Stored<TableName>[]> {
+  await findStudy(app().db, studyId);
+  return listRows(app().db, studyId, table);
+}
+
+/** One row. @throws NotFoundError */
+export async function rowOf(
+  studyId: string,
+  table: TableName,
+  key: RowKey,
+): Promise<Stored<TableName>> {
+  await findStudy(app().db, studyId);
+  return findRow(app().db, studyId, table, key);
+}
+
+/** What was changed on a row, the latest first. */
+export async function historyOfRow(studyId: string, table: TableName, key: RowKey) {
+  await findStudy(app().db, studyId);
+  return listChanges(app().db, studyId, table, key as Record<string, string>);
+}
+
+/** Inserts a row that a client sent, once it is checked, as part of a write. */
+export async function insertChecked<Name extends TableName>(
+  write: Write,
+  table: Name,
+  content: unknown,
+): Promise<Stored<Name>> {
+  const row = tableSpec(table).row.strict().parse(content) as Row<Name>;
+  await checkRow(write, table, row);
+  const added = await insertRow(write, table, row);
+  if (table === 'contenders') await chooseFirstReference(write, row as Row<'contenders'>);
+  return added;
+}
+
+/** The first contender is the reference until another is chosen. */
+async function chooseFirstReference(write: Write, { contender_id }: Row<'contenders'>) {
+  const record = await findStudy(write.db, write.studyId);
+  if (record.reference !== null) return;
+  await updateStudy(write, { reference: contender_id }, record.version);
+}
+
+/** Adds a row that a client sent: one action, one transaction. */
+export const addRow = (
+  studyId: string,
+  table: TableName,
+  content: unknown,
+  who: string | null,
+): Promise<Stored<TableName>> =>
+  writeStudy(app().db, studyId, who, (write) => insertChecked(write, table, content));
+
+/** Changes some columns of a row, once the row as it would be is checked. */
+export async function changeRow(
+  studyId: string,
+  table: TableName,
+  key: RowKey,
+  change: object,
+  version: number,
+  who: string | null,
+): Promise<Stored<TableName>> {
+  const { row, key: keyColumns } = tableSpec(table);
+  const checked = row.partial().strict().parse(change);
+  // A column that is not sent stays as it is: defaults are for new rows.
+  const sent = Object.fromEntries(
+    Object.entries(checked).filter(([column]) => Object.hasOwn(change, column)),
+  );
+  for (const column of keyColumns) {
+    if (column in sent && sent[column] !== key[column as keyof RowKey]) {
+      throw new RequestError(422, `${column} names the row and cannot be changed.`);
+    }
+  }
+  const changed = await writeStudy(app().db, studyId, who, async (write) => {
+    const { row_version: _, ...before } = await findRow(write.db, studyId, table, key);
+    await checkRow(write, table, { ...before, ...sent } as Row<TableName>);
+    return updateRow(write, table, key, sent as Partial<Row<TableName>>, version);
+  });
+  // Sliced files are read against their machine's claim: another one is read against anew.
+  if (table === 'machines' || table === 'contenders') afterwards(() => queueUnread(app()));
+  return changed;
+}

@@ -1,0 +1,34 @@
+import { contenderMarks, type ContenderMark, type StudyMeta } from '../../core/study';
+import { findStudy, listTables, metaOfRecord } from '../../data';
+import { app } from '../app';
+import { progressOf, type Progress } from './progress';
+
+/** What every page of a study shows around its work area. */
+export interface StudyFrame {
+  studyId: string;
+  meta: StudyMeta;
+  version: number;
+  revision: string;
+  updatedAt: string;
+  marks: ContenderMark[];
+  progress: Progress[];
+}
+
+/** Reads what every page of a study shows. @throws NotFoundError */
+export async function studyFrame(studyId: string): Promise<StudyFrame> {
+  const { db } = app();
+  const record = await findStudy(db, studyId);
+  const [{ contenders, machines, profiles }, progress] = await Promise.all([
+    listTables(db, studyId, ['contenders', 'machines', 'profiles']),
+    progressOf(db, record),
+  ]);
+  return {
+    studyId,
+    meta: metaOfRecord(record),
+    version: record.version,
+    revision: record.revision,
+    updatedAt: record.updated_at.toISOString(),
+    marks: contenderMarks(contenders, machines, profiles),
+    progress,
+  };
+}

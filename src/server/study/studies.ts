@@ -1,0 +1,100 @@
+import { z } from 'zod';
+import { INTENTS, isPlainText, studyMetaSchema, type StudyMeta } from '../../core/study';
+import {
+  createStudy,
+  deleteStudy,
+  findStudy,
+  listStudies,
+  metaOfRecord,
+  restoreStudy,
+  rowOrNull,
+  updateStudy,
+  writeStudy,
+  type StudySummary,
+} from '../../data';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+
+/** A study as a client sees it: what it is about, and which version that is. */
+export type StudyAbout = StudyMeta & { row_version: number; revision: string };
+
+/** All studies that are not deleted, the one changed last first. */
+export const allStudies = (): Promise<StudySummary[]> => listStudies(app().db);
+
+/** A study to be made. */
+export const newStudySchema = z.strictObject({
+  study_id: z.uuid().optional(),
+  title: z
+    .string()
+    .trim()
+    .min(1, 'give the study a title')
+    .max(300)
+    .refine(isPlainText, 'holds a control character: take it out'),
+  intent: z.enum(INTENTS),
+});
+
+/** Makes an empty study; sent again with the same id it is made once. */
+export async function addStudy(
+  study_id: string,
+  { title, intent }: z.infer<typeof newStudySchema>,
+): Promise<{ study_id: string }> {
+  const name = title
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 200);
+  await createStudy(app().db, study_id, {
+    name: name || 'study',
+    ...{ title, intent },
+    ...{ description: null, question: null, reference: null, cost: null, scorecard: null },
+    created: new Date().toISOString(),
+    smallest_difference: {},
+  });
+  return { study_id };
+}
+
+/** What a study is about. @throws NotFoundError */
+export async function aboutStudy(studyId: string): Promise<StudyAbout> {
+  const record = await findStudy(app().db, studyId);
+  return { ...metaOfRecord(record), row_version: record.version, revision: record.revision };
+}
+
+/** A change of what a study is about, and the version that it was made from. */
+export const studyChangeSchema = z.strictObject({
+  version: z.number().int(),
+  change: studyMetaSchema.partial().strict(),
+});
+
+/** Changes what a study is about. @throws ConflictError, RequestError */
+export function changeStudy(
+  studyId: string,
+  { version, change }: z.infer<typeof studyChangeSchema>,
+  who: string | null,
+): Promise<StudyMeta & { row_version: number }> {
+  const given = Object.fromEntries(
+    Object.entries(change).filter(([, value]) => value !== undefined),
+  );
+  return writeStudy(app().db, studyId, who, async (write) => {
+    if (typeof change.reference === 'string') {
+      const key = { contender_id: change.reference };
+      if (!(await rowOrNull(write.db, studyId, 'contenders', key))) {
+        throw new RequestError(422, `reference ${change.reference} is no contender of this study`);
+      }
+    }
+    const record = await updateStudy(write, given, version);
+    return { ...metaOfRecord(record), row_version: record.version };
+  });
+}
+
+/** Puts a study away, once its title is given; it can be brought back for 30 days. */
+export const putStudyAway = (studyId: string, title: string, who: string | null): Promise<void> =>
+  writeStudy(app().db, studyId, who, async (write) => {
+    const record = await findStudy(write.db, studyId);
+    if (record.title !== title) {
+      throw new RequestError(422, 'That is not the title of this study: nothing was deleted.');
+    }
+    await deleteStudy(write);
+  });
+
+/** Brings back a study that was put away. */
+export const bringStudyBack = (studyId: string): Promise<void> => restoreStudy(app().db, studyId);
