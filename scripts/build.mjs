@@ -6,31 +6,46 @@ import { must } from './lib/run.mjs';
 
 const isOnlyCommand = process.argv.includes('--cli');
 
-const entries = {
-  'cli/main': 'src/cli/main.ts',
-  ...(!isOnlyCommand && {
-    'processes/web': 'src/processes/web.ts',
-    'threads/evaluate': 'src/threads/evaluate.ts',
-    'threads/mesh': 'src/threads/mesh.ts',
-    'threads/package': 'src/threads/package.ts',
-    'threads/toolpath': 'src/threads/toolpath.ts',
-  }),
-};
-
-await build({
+const shared = {
   absWorkingDir: ROOT,
-  entryPoints: entries,
   outdir: 'dist',
   bundle: true,
   splitting: true,
-  chunkNames: 'chunks/[name]-[hash]',
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  packages: 'external',
   sourcemap: true,
   logLevel: 'warning',
+};
+
+// What starts often is packed with all it needs: looking up hundreds of small files takes longer
+// than running them. The database's packages stay outside, and are loaded by the commands that need it.
+await build({
+  ...shared,
+  entryPoints: {
+    'cli/main': 'src/cli/main.ts',
+    ...(!isOnlyCommand && {
+      'threads/evaluate': 'src/threads/evaluate.ts',
+      'threads/mesh': 'src/threads/mesh.ts',
+      'threads/package': 'src/threads/package.ts',
+      'threads/toolpath': 'src/threads/toolpath.ts',
+    }),
+  },
+  chunkNames: 'packed/[name]-[hash]',
+  external: ['sequelize', 'pg', 'umzug', 'pg-boss', 'piscina', 'pino', 'mqtt', 'aedes', 'sharp'],
+  banner: {
+    js: "import { createRequire as makeRequire } from 'node:module';\nconst require = makeRequire(import.meta.url);",
+  },
 });
+
+if (!isOnlyCommand) {
+  await build({
+    ...shared,
+    entryPoints: { 'processes/web': 'src/processes/web.ts' },
+    chunkNames: 'chunks/[name]-[hash]',
+    packages: 'external',
+  });
+}
 
 // So that `npx vergleich` finds the command here without asking a registry.
 const command = join(ROOT, 'node_modules', '.bin', 'vergleich');

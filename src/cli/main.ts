@@ -1,10 +1,6 @@
 import { Command, CommanderError, InvalidArgumentError } from 'commander';
-import { PackageError } from '../files/packages';
-import { runEvaluate, type EvaluateFlags } from './evaluate';
+import { version } from '../../package.json';
 import { InputError } from './input-error';
-import { runMesh } from './mesh';
-import { runToolpath, type ToolpathFlags } from './toolpath';
-import { runValidate } from './validate';
 
 const DONE = 0;
 const WRONG_INPUT = 1;
@@ -21,9 +17,11 @@ function wholeNumber(text: string): number {
   return Number(text);
 }
 
+/** The commands. Each loads what it needs when it is run: asking for help loads nothing. */
 function buildProgram(): Command {
   const program = new Command('vergleich')
     .description('Compare desktop 3D printers by evidence')
+    .version(version)
     .exitOverride()
     .configureHelp({ showGlobalOptions: true });
   program
@@ -33,52 +31,56 @@ function buildProgram(): Command {
     .option('--json', 'print one JSON object and nothing else')
     .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
     .option('--seed <number>', 'seed of everything that is drawn', wholeNumber)
-    .action((study: string, flags: EvaluateFlags) => runEvaluate(study, flags));
+    .option('--reach', 'read the sliced files to their ends too: claim, command and reach')
+    .action(async (study: string, flags: object) =>
+      (await import('./evaluate')).runEvaluate(study, flags),
+    );
   program
     .command('validate')
     .description('check a study package and name every fault')
     .argument('<study>', 'folder or zip of the study package')
-    .action((study: string) => runValidate(study));
+    .action(async (study: string) => (await import('./validate')).runValidate(study));
   program
     .command('toolpath')
     .description('print what sliced files ask for, what can be reached, and what they differ in')
     .argument('<files...>', 'sliced files, plain, gzip or in a container')
     .option('--json', 'print one JSON object and nothing else')
     .option('--machine <file>', 'JSON with the limits and the claim of the machine')
-    .action((files: string[], flags: ToolpathFlags) => runToolpath(files, flags));
+    .action(async (files: string[], flags: object) =>
+      (await import('./toolpath')).runToolpath(files, flags),
+    );
   program
     .command('mesh')
     .description('print what a mesh is: size, volume, area, whether it is closed, its identity')
     .argument('<file>', 'STL, OBJ or 3MF')
     .option('--json', 'print one JSON object and nothing else')
-    .action((file: string, flags: { json?: boolean }) => runMesh(file, flags));
+    .action(async (file: string, flags: object) => (await import('./mesh')).runMesh(file, flags));
   program
     .command('import')
     .description('put a study package into the database in DATABASE_URL')
     .argument('<study>', 'folder or zip of the study package')
-    .action(async (study: string) => (await transfer()).runImport(study));
+    .action(async (study: string) => (await import('./transfer')).runImport(study));
   program
     .command('export')
     .description('write a study of the database in DATABASE_URL as a package')
     .argument('<study-id>', 'id of the study')
     .requiredOption('--to <file>', 'zip file to write')
-    .action(async (id: string, { to }: { to: string }) => (await transfer()).runExport(id, to));
+    .action(async (id: string, { to }: { to: string }) =>
+      (await import('./transfer')).runExport(id, to),
+    );
   return program;
 }
 
-/** Loaded only where it is needed: the other commands work without a database. */
-const transfer = () => import('./transfer');
-
 /** Runs the command line; returns the exit code. */
 export async function main(argv: readonly string[]): Promise<number> {
-  const program = buildProgram();
   try {
-    await program.parseAsync([...argv], { from: 'user' });
+    await buildProgram().parseAsync([...argv], { from: 'user' });
     return DONE;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : WRONG_USAGE;
-    if (error instanceof InputError || error instanceof PackageError) {
-      process.stderr.write(`${error.message}\n`);
+    // A package that cannot be opened is known by its name: what throws it is loaded by its command.
+    if (error instanceof InputError || (error as Error).name === 'PackageError') {
+      process.stderr.write(`${(error as Error).message}\n`);
       return WRONG_INPUT;
     }
     throw error;

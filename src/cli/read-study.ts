@@ -2,41 +2,50 @@ import {
   FAULT_LIMIT,
   formatFault,
   readPackage,
+  type Fault,
   type FaultReport,
   type ReadPackage,
 } from '../core/package';
 import { openPackage, type PackageFiles } from '../files/packages';
-import { packageToolpaths, type PackageToolpaths } from '../files/sliced';
+import { packageSettings, packageToolpaths, type PackageToolpaths } from '../files/sliced';
 import { InputError } from './input-error';
+
+/** A package that was read, with what its sliced files say as far as that was asked for. */
+export type StudyOnDisk = ReadPackage & { toolpaths?: PackageToolpaths['toolpaths'] };
 
 /**
  * Reads the package at a path; warnings go to stderr.
  *
- * @param withSliced whether the sliced files of its prints are read too, for their settings and speeds;
- *   without it every file is read to its end, to find what is damaged
+ * @param depth how far the files beside the tables are looked into: `whole` reads each to its end to
+ *   find what is damaged, `settings` and `toolpaths` read the sliced files of its prints
  * @throws InputError with every fault, one a line
  */
 export async function readStudy(
   path: string,
-  { withSliced = false }: { withSliced?: boolean } = {},
-): Promise<ReadPackage & PackageToolpaths> {
+  depth: 'whole' | 'settings' | 'toolpaths',
+): Promise<StudyOnDisk> {
   const files = await openPackage(path);
   try {
     const { content, ...report } = await readPackage(files);
-    for (const warning of report.warnings) {
-      process.stderr.write(`warning: ${formatFault(warning)}\n`);
-    }
+    const warn = (fault: Fault) => process.stderr.write(`warning: ${formatFault(fault)}\n`);
+    report.warnings.forEach(warn);
     if (!content) throw new InputError(faultLines(report));
-    if (!withSliced) {
+    if (depth === 'whole') {
       await checkWhole(files, content);
-      return { ...content, settings: new Map(), toolpaths: new Map() };
+      return content;
     }
-    const read = await packageToolpaths(content.study, files, (file, why) => {
-      process.stderr.write(
-        `warning: ${formatFault({ file, line: 1, column: '-', message: why })}\n`,
-      );
-    });
-    return { ...content, study: { ...content.study, sliced: read.settings }, ...read };
+    const onUnreadable = (file: string, message: string) =>
+      warn({ file, line: 1, column: '-', message });
+    if (depth === 'settings') {
+      const sliced = await packageSettings(content.study, files, onUnreadable);
+      return { ...content, study: { ...content.study, sliced } };
+    }
+    const { settings: sliced, toolpaths } = await packageToolpaths(
+      content.study,
+      files,
+      onUnreadable,
+    );
+    return { ...content, study: { ...content.study, sliced }, toolpaths };
   } finally {
     await files.close();
   }

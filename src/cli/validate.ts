@@ -2,5 +2,5 @@ import { readStudy } from './read-study';
 
 /** `vergleich validate`: quiet where the package is valid, else every fault. */
 export async function runValidate(path: string): Promise<void> {
-  await readStudy(path);
+  await readStudy(path, 'whole');
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../core/study';
 
 /** A constraint of the database that holds a column to its domain. */

@@ -86,7 +86,6 @@ test('the confounded pair is named, compared and accepted with a reason', async 
     .click();
   await page.getByLabel('Reason to accept that walls differs').fill('the wall is solid either way');
   await page.keyboard.press('Enter');
-  await settled(page);
   await expect(page.getByText('accepted: the wall is solid either way')).toBeVisible();
   await open(page, `${bench.study}/results/speed`);
   const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { INCIDENT_MODES, isIsoTime } from '../study';
 
 /** What a machine can say that it does. */

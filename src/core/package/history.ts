@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isIsoTime, plainValue, quote } from '../study';
 import { readCsv, writeCsv } from './csv';
 import type { FaultList } from './fault';

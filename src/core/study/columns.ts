@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { tableSpec, type TableName } from './tables';
 import type { CellKind } from './values';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { INTENTS } from './catalogues';
 import { TABLE_NAMES, type Row, type TableName } from './tables';
 import type { Settings } from './settings';

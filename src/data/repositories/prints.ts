@@ -14,9 +14,10 @@ export async function endPrint(
   specimens: readonly Row<'specimens'>[],
 ): Promise<Stored<'prints'>> {
   const key = { print_id: print.print_id };
+  const kept = await insertRow(write, 'prints', print);
+  // Only then: what is noted of the print names it at every moment.
   const open = await rowOrNull(write.db, write.studyId, 'open_prints', key);
   if (open) await deleteRow(write, 'open_prints', key, open.row_version);
-  const kept = await insertRow(write, 'prints', print);
   for (const specimen of specimens) await insertRow(write, 'specimens', specimen);
   return kept;
 }

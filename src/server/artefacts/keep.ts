@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { breachesOf } from '../../core/package';
 import { tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/study';
 import {

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import type { APIContext, APIRoute } from 'astro';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { isPlainText } from '../../core/study';
 import { problem, problemOf, RequestError } from './problem';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from '../../data';
 import { PackageError } from '../../files/packages';
 import { app } from '../app';

@@ -26,7 +26,8 @@ export interface InstrumentDossier {
   /** What a gauge study can be made of: dimensions, and a choice of specimens. */
   dimensions: Stored<'dimensions'>[];
   specimens: { id: string; code: string; artefact: string }[];
-  isStale: boolean;
+  /** The parts of the results that are being made anew. */
+  stale: readonly string[];
 }
 
 /** Reads an instrument's dossier; null where there is none. */
@@ -43,7 +44,7 @@ export async function instrumentDossier(
     listSpecimenFacts(db, studyId),
   ]);
   if (!instrument) return null;
-  const { instruments, gauge, isStale } = await resultsOf({ studyId, reference: null }, [
+  const { instruments, gauge, stale } = await resultsOf({ studyId, reference: null }, [
     'instruments',
     'gauge',
   ]);
@@ -55,7 +56,7 @@ export async function instrumentDossier(
     gauge: gauge?.[instrumentId] ?? {},
     dimensions,
     specimens: chosenSpecimens(specimens, dimensions),
-    isStale,
+    stale,
   };
 }
 

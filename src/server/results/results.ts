@@ -34,8 +34,8 @@ export interface ResultsRequest {
 }
 
 export type Requested<Name extends PartName> = Pick<ResultParts, Name> & {
-  /** Whether some of these are of an older revision, while newer ones are being made. */
-  isStale: boolean;
+  /** Which of these are of an older revision, while newer ones are being made. */
+  stale: readonly Name[];
   revision: string;
 };
 
@@ -91,15 +91,15 @@ export async function resultsOf<Name extends PartName>(
       else fresh.catch((error: unknown) => log.error(error, 'evaluation failed'));
     } else takeIn(await fresh);
   }
-  const isStale = names.some((part) => !isFresh(part));
+  const stillStale = names.filter((part) => !isFresh(part));
   const oldest = Math.min(...names.map((part) => values.get(part)?.revision ?? 0));
   return {
     ...(Object.fromEntries(names.map((part) => [part, values.get(part)?.value])) as Pick<
       ResultParts,
       Name
     >),
-    isStale,
-    revision: isStale ? String(oldest) : record.revision,
+    stale: stillStale,
+    revision: stillStale.length > 0 ? String(oldest) : record.revision,
   };
 }
 

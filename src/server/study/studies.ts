@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { INTENTS, isPlainText, studyMetaSchema, type StudyMeta } from '../../core/study';
 import {
   createStudy,

@@ -1,16 +1,19 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Evidence, EvidenceTable } from '../../core/evidence';
+import type { EvidenceTable } from '../../core/evidence';
+import type { FoundEvidence } from '../../server/results/evidence';
 import { callApi } from '../lib/api';
 
 interface EvidenceDrawerProps {
   studyId: string;
   reference: string | null;
+  /** The revision of the study that the page shows. */
+  revision: string;
 }
 
-type Content = { evidence: Evidence } | { message: string } | null;
+type Content = { evidence: FoundEvidence } | { message: string } | null;
 
 /** The panel that opens over the right side from any figure, with what it was computed from. */
-export function EvidenceDrawer({ studyId, reference }: EvidenceDrawerProps) {
+export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerProps) {
   const [figure, setFigure] = useState<string | null>(null);
   const [content, setContent] = useState<Content>(null);
   const opener = useRef<HTMLElement | null>(null);
@@ -33,8 +36,11 @@ export function EvidenceDrawer({ studyId, reference }: EvidenceDrawerProps) {
   useEffect(() => {
     if (figure === null) return;
     let isStale = false;
-    const query = new URLSearchParams({ figure, ...(reference !== null && { ref: reference }) });
-    callApi<Evidence>('GET', `/studies/${studyId}/evidence?${query.toString()}`).then(
+    const query = new URLSearchParams({
+      ...{ figure, revision },
+      ...(reference !== null && { ref: reference }),
+    });
+    callApi<FoundEvidence>('GET', `/studies/${studyId}/evidence?${query.toString()}`).then(
       (evidence) => !isStale && setContent({ evidence }),
       (error: unknown) =>
         !isStale && setContent({ message: error instanceof Error ? error.message : 'No answer.' }),
@@ -43,7 +49,7 @@ export function EvidenceDrawer({ studyId, reference }: EvidenceDrawerProps) {
     return () => {
       isStale = true;
     };
-  }, [figure, studyId, reference]);
+  }, [figure, studyId, reference, revision]);
 
   const close = () => {
     setFigure(null);
@@ -81,9 +87,18 @@ export function EvidenceDrawer({ studyId, reference }: EvidenceDrawerProps) {
   );
 }
 
-function EvidenceBody({ evidence }: { evidence: Evidence }) {
+function EvidenceBody({ evidence }: { evidence: FoundEvidence }) {
   return (
     <>
+      {evidence.isNewer && (
+        <p role="status" className="mb-2 text-warn">
+          Evidence was added since this page was shown, and it is here already:{' '}
+          <button type="button" className="underline" onClick={() => location.reload()}>
+            show the page anew
+          </button>
+          .
+        </p>
+      )}
       <p className="mb-2">{evidence.sentence}</p>
       <p className="mb-4 border-l-2 border-plum-line pl-2 text-xs text-ink-2">{evidence.formula}</p>
       {evidence.notes.map((note) => (

@@ -4,14 +4,20 @@ import { callApi } from '../lib/api';
 interface StaleNoticeProps {
   studyId: string;
   reference: string | null;
+  /** The parts of the results that are being made anew. */
+  parts: readonly string[];
 }
 
 const LOOK_AGAIN_MS = 400;
 
 /** Says that newer results are being made, and shows them when they are there. */
-export function StaleNotice({ studyId, reference }: StaleNoticeProps) {
+export function StaleNotice({ studyId, reference, parts }: StaleNoticeProps) {
+  const asked = parts.join(',');
   useEffect(() => {
-    const query = reference === null ? '' : `?ref=${encodeURIComponent(reference)}`;
+    const query = new URLSearchParams({
+      parts: asked,
+      ...(reference !== null && { ref: reference }),
+    });
     let isLeaving = false;
     // Somebody who follows a link is not brought back.
     const leave = () => {
@@ -19,8 +25,8 @@ export function StaleNotice({ studyId, reference }: StaleNoticeProps) {
     };
     window.addEventListener('beforeunload', leave);
     const timer = setInterval(() => {
-      callApi<{ isStale: boolean }>('GET', `/studies/${studyId}/results/pairs${query}`).then(
-        ({ isStale }) => !isStale && !isLeaving && location.reload(),
+      callApi<{ stale: string[] }>('GET', `/studies/${studyId}/results?${query.toString()}`).then(
+        ({ stale }) => stale.length === 0 && !isLeaving && location.reload(),
         () => undefined,
       );
     }, LOOK_AGAIN_MS);
@@ -28,7 +34,7 @@ export function StaleNotice({ studyId, reference }: StaleNoticeProps) {
       clearInterval(timer);
       window.removeEventListener('beforeunload', leave);
     };
-  }, [studyId, reference]);
+  }, [studyId, reference, asked]);
   return (
     <p role="status" className="mb-2 text-xs text-warn">
       Evidence was added since: these results are being refreshed.

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { AXES, DIMENSION_KINDS, DRAWN_SIDES, LADDER_QUANTITIES } from '../catalogues';
 import {
   anyNumber,

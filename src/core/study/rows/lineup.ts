@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KINEMATICS, MACHINE_CHANGES, OBTAINED, PROFILE_KINDS } from '../catalogues';
 import { choice, currency, id, maybe, name, nonNegative, positive, text, time } from '../values';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { CAUSES, EVENT_SOURCES, INCIDENT_MODES, OUTCOMES, PRINT_EVENTS } from '../catalogues';
 import {
   anyNumber,

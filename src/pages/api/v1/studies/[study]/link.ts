@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { body, endpoint, onlyMethods, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 import { linkOfStudy, putOnLink } from '../../../../../server/runs/link';

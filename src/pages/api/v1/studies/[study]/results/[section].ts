@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PART_NAMES } from '../../../../../../core/results';
 import { endpoint, onlyMethods, param, queryOf } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';

@@ -1,5 +1,5 @@
 import type { APIContext } from 'astro';
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   body,
   endpoint,
