@@ -54,6 +54,7 @@ export {
   loadStudy,
   metaOfRecord,
   restoreStudy,
+  revisionOf,
   updateStudy,
   type LoadedStudy,
   type StudySummary,

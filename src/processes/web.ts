@@ -7,7 +7,7 @@ import { migrateDatabase } from '../server/migrate';
 import { clearFolders } from '../files/temporary';
 import { app, closeApp } from '../server/app';
 import { loadDemo } from '../server/demo';
-import { refuseEarly } from '../server/http/gate';
+import { refuseEarly, refuseUnreadable } from '../server/http/gate';
 import { isLoopback } from '../server/http/origin';
 import { startJobs } from '../server/jobs';
 import { openLink } from '../server/link';
@@ -108,9 +108,13 @@ async function serve(): Promise<void> {
   const server = createServer((req, res) => {
     for (const [name, value] of Object.entries(HEADERS)) res.setHeader(name, value);
     if (refuseEarly(req, res)) return;
-    compress(req, res, () => handler?.(req, res));
+    const answer = () => compress(req, res, () => handler?.(req, res));
+    app()
+      .pages.showAgain(req, res)
+      .then((isShown) => isShown || answer(), answer);
   });
   server.requestTimeout = UPLOAD_TIMEOUT_MS;
+  server.on('clientError', refuseUnreadable);
   endWhenTold(server);
   clearFolders();
   await migrateDatabase();

@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { Piscina } from 'piscina';
-import { openDatabase, type Database, type Presence } from '../data';
+import { openDatabase, revisionOf, type Database, type Presence } from '../data';
+import { ShownPages } from './http/shown-pages';
 import type { JobQueue } from './jobs/queue';
 import type { Link } from './link/link';
 
@@ -12,6 +14,8 @@ export interface App {
   db: Database;
   log: Logger;
   threads: Piscina;
+  /** Pages of results as they were shown. */
+  pages: ShownPages;
   /** Threads that read and check packages. */
   importers: Piscina;
   /** Threads that read sliced files, apart from those that a page waits for. */
@@ -47,9 +51,13 @@ function openApp(): App {
   const evaluation = join(folder, 'evaluate.js');
   const reading = join(folder, 'toolpath.js');
   const drawing = join(folder, 'mesh.js');
-  const pool = { minThreads: 1, maxThreads: 2, idleTimeout: 60_000 };
+  // One processor is left to those who wait for a page or a reading.
+  const maxThreads = Math.max(1, Math.min(4, availableParallelism() - 1));
+  const pool = { minThreads: 1, maxThreads, idleTimeout: 60_000 };
+  const db = openDatabase(databaseUrl);
   return {
-    db: openDatabase(databaseUrl),
+    db,
+    pages: new ShownPages((study) => revisionOf(db, study)),
     edition: editionOf(evaluation, reading),
     drawingEdition: editionOf(drawing),
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),

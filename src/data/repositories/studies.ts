@@ -162,3 +162,14 @@ export async function countStudies(db: Database): Promise<number> {
   const [found] = await select<{ n: number }>(db, 'select count(*)::int as n from studies');
   return found?.n ?? 0;
 }
+
+/** The revision of a study; null where there is none. */
+export async function revisionOf(db: Database, studyId: string): Promise<string | null> {
+  if (!isUuid(studyId)) return null;
+  const [found] = await select<{ revision: string }>(
+    db,
+    'select revision from studies where study_id = $1 and deleted_at is null',
+    [studyId],
+  );
+  return found?.revision ?? null;
+}

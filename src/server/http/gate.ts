@@ -1,4 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { Duplex } from 'node:stream';
 import { problem, type ProblemStatus } from './problem';
 
 const METHODS = new Set(['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']);
@@ -8,17 +9,17 @@ function whyNot(req: IncomingMessage): { status: ProblemStatus; detail: string }
   if (!METHODS.has(req.method ?? '')) {
     return { status: 405, detail: `${req.method ?? 'This method'} is not done here.` };
   }
-  const [path = ''] = (req.url ?? '').split('?');
-  if (path.length > 4000) return { status: 400, detail: 'The address is too long.' };
-  // Twice, as parts of a path are decoded again where they name a row.
-  let decoded = path;
-  for (let round = 0; round < 2; round += 1) {
-    try {
-      decoded = decodeURIComponent(decoded.replaceAll('%25', '%2525'));
-    } catch {
-      return { status: 400, detail: 'The address has a % that does not begin a character.' };
-    }
-    if (decoded.includes('\0')) return { status: 400, detail: 'The address holds a NUL.' };
+  const url = req.url ?? '';
+  const [path = ''] = url.split('?');
+  if (url.length > 8000) return { status: 400, detail: 'The address is too long.' };
+  if (/%00/.test(url)) return { status: 400, detail: 'The address holds a NUL.' };
+  if (/%25[0-9a-f]{2}/i.test(path)) {
+    return { status: 400, detail: 'The address is encoded twice.' };
+  }
+  try {
+    decodeURIComponent(path);
+  } catch {
+    return { status: 400, detail: 'The address has a % that does not begin a character.' };
   }
   if (path.startsWith('/_image')) return { status: 404, detail: 'There is nothing at /_image.' };
   return null;
@@ -34,4 +35,16 @@ export function refuseEarly(req: IncomingMessage, res: ServerResponse): boolean 
   if (refusal.status === 405) res.setHeader('allow', [...METHODS].join(', '));
   void answer.text().then((text) => res.end(text));
   return true;
+}
+
+/** Answers what is no request at all: a method, a header or a line that cannot be read. */
+export function refuseUnreadable(_: Error, socket: Duplex): void {
+  if (!socket.writable) return;
+  const body = JSON.stringify({
+    ...{ type: 'about:blank', title: 'The request cannot be read', status: 400 },
+    detail: 'The request is not HTTP as it is spoken here.',
+  });
+  socket.end(
+    `HTTP/1.1 400 Bad Request\r\ncontent-type: application/problem+json\r\ncontent-length: ${body.length}\r\nconnection: close\r\n\r\n${body}`,
+  );
 }

@@ -56,6 +56,9 @@ export const done = (): Response => new Response(null, { status: 204 });
 /** What is said while the database cannot be reached: the entry is still with its sender. */
 export const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
 
+/** Whether an error says that the database cannot be reached. */
+export const isAway = (error: unknown): boolean => isDatabaseAway(error);
+
 /** Turns an error into its answer; what nobody expected is logged and told in general words. */
 export function problemOf(error: unknown): Response {
   if (error instanceof RequestError) return problem(error.status, error.message, error.details);

@@ -36,7 +36,7 @@ export function StaleNotice({ studyId, reference, parts }: StaleNoticeProps) {
     };
   }, [studyId, reference, asked]);
   return (
-    <p role="status" className="mb-2 text-xs text-warn">
+    <p role="status" className="mb-2 text-xs text-warn" data-stale-results="">
       Evidence was added since: these results are being refreshed.
     </p>
   );

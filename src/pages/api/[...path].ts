@@ -1,5 +1,5 @@
 import type { APIRoute } from 'astro';
-import { problem } from '../../../server/http/problem';
+import { problem } from '../../server/http/problem';
 
 /** Addresses under which nothing is. */
 export const ALL: APIRoute = ({ url }) =>
