@@ -13,7 +13,7 @@ export function syntheticSlicedFile(bytes: number): Uint8Array {
       x = draws.between(50, 150);
       y = draws.between(50, 150);
       text += `G1 E${(e - 0.8).toFixed(5)} F2400\nG0 X${x.toFixed(3)} Y${y.toFixed(3)} F12000\n`;
-      text += `G1 E${e.toFixed(5)} F2400\n;TYPE:${draws.chance(0.5) ? 'inner-wall' : 'sparse'}\n`;
+      text += `G1 E${e.toFixed(5)} F2400\n;TYPE:${draws.chance(0.5) ? 'inner-wall' : 'infill'}\n`;
       text += `G1 F${Math.round(draws.between(3000, 9000))}\n`;
     }
     if (draws.chance(0.001)) {

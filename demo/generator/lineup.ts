@@ -326,7 +326,7 @@ export function lineup(): Pick<
       'gannet',
       500,
       'partly',
-      'Asked for on sparse infill only, and reached on long lines.',
+      'Asked for on infill only, and reached on long lines.',
     ),
     speedClaim('speed-c', 'petrel', 400, 'confirmed', 'Reached on the tile field.'),
     speedClaim('speed-d', 'fulmar', 300, 'untested', null),

@@ -54,7 +54,7 @@ const MISHAPS: readonly Mishap[] = [
     repeat: 2,
     outcome: 'aborted',
     progress: 34,
-    mode: 'medium-error',
+    mode: 'storage-error',
     cause: 'operator',
     downtime_s: 900,
     hands_s: 240,

@@ -39,11 +39,21 @@ function expressionOf(column: Column): string | null {
   return `${name} <> ''`;
 }
 
+/** A time of a row as PostgreSQL compares it. */
+const moment = (column: string) => `replace(${column}, ',', '.')::timestamptz`;
+
+const PRINT = {
+  waste_g: 'waste_g <= filament_g',
+  ended_at: `${moment('ended_at')} >= ${moment('started_at')}`,
+};
+
 /** Rules between two columns of a row: what the package reader says of cells holds here too. */
 const BETWEEN: Partial<Record<TableName, Readonly<Record<string, string>>>> = {
-  prints: { waste_g: 'waste_g <= filament_g' },
+  prints: PRINT,
+  open_prints: PRINT,
   dimensions: { lower_tol_mm: 'lower_tol_mm <= upper_tol_mm' },
   profiles: { parent_id: 'parent_id <> profile_id' },
+  checks: { lower: 'lower <= upper' },
 };
 
 /** All constraints that the Zod schemas of the tables' rows ask for. */

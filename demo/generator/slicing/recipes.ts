@@ -8,7 +8,7 @@ export interface Recipe {
   outer: number;
   inner: number;
   solid: number;
-  sparse: number;
+  infill: number;
   top: number;
   travel: number;
   first: number;
@@ -25,7 +25,7 @@ const recipe = (
   machine: string,
   profile: string,
   habit: Recipe['habit'],
-  [outer, inner, solid, sparse, top, travel, first]: readonly [
+  [outer, inner, solid, infill, top, travel, first]: readonly [
     number,
     number,
     number,
@@ -36,7 +36,7 @@ const recipe = (
   ],
   [accel, nozzle_temp_c, flow, optimism]: readonly [number, number, number, number],
 ): Recipe => ({
-  ...{ contender, machine, profile, habit, outer, inner, solid, sparse, top, travel, first },
+  ...{ contender, machine, profile, habit, outer, inner, solid, infill, top, travel, first },
   ...{ accel, nozzle_temp_c, flow, optimism },
 });
 

@@ -7,7 +7,7 @@ const DIAMETER = 1.75;
 const DENSITY = 1.24;
 const RETRACT = 0.8;
 
-type RoleName = 'outer wall' | 'inner wall' | 'solid' | 'sparse' | 'top' | 'bottom' | 'skirt';
+type RoleName = 'outer wall' | 'inner wall' | 'solid' | 'infill' | 'top' | 'bottom' | 'skirt';
 
 /** A sliced file of the demo. */
 export interface Sliced {
@@ -62,7 +62,7 @@ function dressed(
       adhesion: 'skirt',
       outer_wall_speed: recipe.outer,
       inner_wall_speed: recipe.inner,
-      sparse_infill_speed: recipe.sparse,
+      infill_speed: recipe.infill,
       solid_infill_speed: recipe.solid,
       travel_speed: recipe.travel,
       first_layer_speed: recipe.first,
@@ -101,7 +101,7 @@ function dressed(
     'bed adhesion': 'skirt',
     'external perimeter speed': recipe.outer,
     'perimeter speed': recipe.inner,
-    'infill speed': recipe.sparse,
+    'infill speed': recipe.infill,
     'solid infill speed': recipe.solid,
     'speed travel': recipe.travel,
     'initial layer speed': recipe.first,
@@ -145,7 +145,7 @@ class Writer {
     const { recipe, part } = this;
     const shape = PARTS[this.artefact];
     if (!shape) throw new Error(`no part ${this.artefact}`);
-    const fast = Math.max(recipe.sparse, recipe.travel);
+    const fast = Math.max(recipe.infill, recipe.travel);
     this.#line(`M140 S60`, `M104 S${recipe.nozzle_temp_c}`, 'G28', 'G21', 'G90');
     this.#line(`M190 S60`, `M109 S${recipe.nozzle_temp_c}`);
     this.#line(`M201 X${recipe.accel} Y${recipe.accel} Z200 E5000`);
@@ -202,7 +202,7 @@ class Writer {
       } else {
         for (const line of hatch(region, angle, part.width / part.infill, inset)) {
           const drawn = part.pattern === 'gyroid' ? wavy(line, layer * 0.7) : line;
-          this.#path(drawn, 'sparse', recipe.sparse, height);
+          this.#path(drawn, 'infill', recipe.infill, height);
         }
       }
     }
@@ -267,7 +267,7 @@ const NAMES: Record<RoleName, string> = {
   'outer wall': 'Wall-Outer',
   'inner wall': 'Wall-Inner',
   solid: 'Internal solid infill',
-  sparse: 'Internal infill',
+  infill: 'Internal infill',
   top: 'Top surface',
   bottom: 'Bottom surface',
   skirt: 'Skirt',

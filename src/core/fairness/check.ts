@@ -91,7 +91,7 @@ function itemsOf(index: StudyIndex, facts: PrintFacts, pair: Pair): FairnessItem
     const acceptance = accepted.find((row) => row.item === key);
     return {
       key,
-      role: roleOf(key, judged, change),
+      role: roleOf(key, judged, change, index.study.meta.sweep?.setting),
       ...compared,
       ...(acceptance && {
         accepted: { reason: acceptance.reason, operator: acceptance.operator },

@@ -13,7 +13,13 @@ const roles = (
   sameSettings: Role,
   tuning: Role,
   beforeAfter: Role = 'held',
-): Roles => ({ machines, 'same-settings': sameSettings, tuning, 'before-after': beforeAfter });
+): Roles => ({
+  machines,
+  'same-settings': sameSettings,
+  tuning,
+  'before-after': beforeAfter,
+  sweep: beforeAfter,
+});
 
 const HELD = roles('held', 'held', 'held');
 const NOTED = roles('noted', 'noted', 'noted', 'noted');
@@ -50,8 +56,10 @@ const PART_KEYS = new Set<string>(PART_SETTINGS);
  * The role of an item in a comparison.
  *
  * @param change what was fitted or changed between the two, in a person's words
+ * @param swept the setting that a sweep takes in steps
  */
-export function roleOf(key: string, judged: Judged, change: string): Role {
+export function roleOf(key: string, judged: Judged, change: string, swept?: string): Role {
+  if (judged === 'sweep' && key === swept) return 'wanted';
   if (key === 'mesh' || PART_KEYS.has(key)) return 'held';
   if (isProcessSetting(key)) return PROCESS[judged];
   if (judged === 'before-after' && CHANGED[key]?.test(change)) return 'wanted';

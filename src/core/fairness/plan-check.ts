@@ -20,12 +20,14 @@ export interface PlanDifference {
 /**
  * Finds, before anything is printed, in what the planned files of one artefact differ and must not.
  *
+ * @param swept the setting that a sweep takes in steps
  * @param settings what the files state, by their path; a file that was not read is left out
  */
 export function planDifferences(
   planned: readonly Row<'planned'>[],
   settings: ReadonlyMap<string, Settings>,
   intent: Intent,
+  swept?: string,
 ): PlanDifference[] {
   const judged = intent === 'crossed' ? 'machines' : intent;
   const found: PlanDifference[] = [];
@@ -39,7 +41,7 @@ export function planDifferences(
       ...files.flatMap(({ own }) => Object.keys(own).filter(isProcessSetting)),
     ]);
     for (const key of keys) {
-      if (roleOf(key, judged, '') !== 'held') continue;
+      if (roleOf(key, judged, '', swept) !== 'held') continue;
       const values = files.map(({ row, toolpath, own }) => ({
         contender_id: row.contender_id,
         toolpath,

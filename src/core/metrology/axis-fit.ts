@@ -130,6 +130,8 @@ function advise(points: readonly AxisPoint[], full: TermFit, alpha: number): Adv
     };
   }
   const has = (term: FitTerm) => kept.terms.includes(term);
+  // On an axis without holes there is nothing to say of them.
+  const hasHoles = full.terms.includes('hole_offset');
   return {
     terms: [...kept.terms],
     scale_to_enter: has('scale')
@@ -137,7 +139,7 @@ function advise(points: readonly AxisPoint[], full: TermFit, alpha: number): Adv
       : null,
     wall_compensation_mm: has('offset') ? combination(kept, { offset: -0.5 }, alpha) : null,
     hole_compensation_mm:
-      has('offset') || has('hole_offset')
+      hasHoles && (has('offset') || has('hole_offset'))
         ? combination(kept, { hole_offset: -0.5, offset: 0.5 }, alpha)
         : null,
     hole_extra_mm: has('hole_offset') ? combination(kept, { hole_offset: -0.5 }, alpha) : null,
@@ -149,8 +151,10 @@ function advise(points: readonly AxisPoint[], full: TermFit, alpha: number): Adv
 
 /** p of the joint F test of all terms against no correction at all. */
 function jointP(deviations: readonly number[], { terms, fit }: TermFit): number {
-  if (fit.rss === 0) return 0;
   const total = sum(deviations.map((deviation) => deviation ** 2));
+  // Where nothing is off there is nothing to correct.
+  if (total === 0) return 1;
+  if (fit.rss === 0) return 0;
   const f = (total - fit.rss) / terms.length / (fit.rss / fit.df);
   return fUpperP(f, terms.length, fit.df);
 }

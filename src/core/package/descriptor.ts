@@ -73,6 +73,8 @@ export function metaOf(descriptor: Descriptor): StudyMeta {
     smallest_difference: own.smallest_difference ?? {},
     cost: own.cost ?? null,
     scorecard: own.scorecard ?? null,
+    scorecards: own.scorecards ?? null,
+    sweep: own.sweep ?? null,
     plan: own.plan ?? null,
   };
 }
@@ -113,6 +115,8 @@ export function buildDescriptor(
       smallest_difference: meta.smallest_difference,
       ...(meta.cost && { cost: meta.cost }),
       ...(meta.scorecard && { scorecard: meta.scorecard }),
+      ...(meta.scorecards && { scorecards: meta.scorecards }),
+      ...(meta.sweep && { sweep: meta.sweep }),
       ...(meta.plan && { plan: meta.plan }),
     },
     resources: [

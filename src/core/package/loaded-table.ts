@@ -161,6 +161,7 @@ function registerKey(
   isWhole: boolean,
   faults: FaultList,
 ): void {
+  if (layout.keyCells.length === 0) return;
   const superseded = layout.place.get('superseded_at');
   if (superseded !== undefined && (row.cells[superseded] ?? '') !== '') return;
   const parts: (string | number)[] = [];

@@ -22,6 +22,7 @@ import { loadTable, type LoadedTable } from './loaded-table';
 import { checkReferences, Lookup } from './references';
 import { checkRules } from './rules';
 import type { PackageSource } from './source';
+import { checkSweep } from './sweep';
 
 /** A package that was read without a fault. */
 export interface ReadPackage {
@@ -64,6 +65,7 @@ export async function readPackage(source: PackageSource): Promise<ReadResult> {
   checkReferences(lookup, broken, faults);
   checkRules(lookup, faults);
   checkReferenceContender(descriptor, lookup, broken, faults);
+  if (descriptor && !broken.has('contenders')) checkSweep(descriptor, lookup, faults);
   const named = checkPaths(loaded, source, faults);
   const history = source.paths.includes(HISTORY)
     ? readHistory(await source.read(HISTORY), faults)

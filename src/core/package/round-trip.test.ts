@@ -206,6 +206,8 @@ const anyStudy: fc.Arbitrary<Study> = fc
         smallest_difference: accuracy === null ? {} : { accuracy_mm: accuracy },
         cost: null,
         scorecard: null,
+        scorecards: null,
+        sweep: null,
         plan: null,
       },
       tables,

@@ -111,6 +111,7 @@ const ROW_RULES: Partial<Record<TableName, readonly RowRule[]>> = {
   prints: printRules,
   open_prints: printRules,
   panels: [guessNamesATarget],
+  checks: [notAbove('lower', 'upper')],
 };
 
 const RULES: Partial<Record<TableName, readonly Rule[]>> = {

@@ -1,5 +1,5 @@
 import { seededDraws, shuffled } from '../stats';
-import type { Row } from '../study';
+import { groupBy, type Row } from '../study';
 
 /** One print that is to be made. */
 export interface PlannedPrint {
@@ -37,23 +37,13 @@ export function runOrder(
 ): PlannedPrint[] {
   const draws = seededDraws(options.seed);
   const all = numbered(planned);
-  const lots = [...new Set(all.map((print) => print.material_id))];
-  const rounds = Math.max(0, ...all.map((print) => print.repeat));
   const byRepeat = (prints: readonly Omit<PlannedPrint, 'block'>[]) =>
-    Array.from({ length: rounds }, (_, at) =>
-      shuffled(
-        prints.filter((print) => print.repeat === at + 1),
-        draws,
-      ),
-    ).filter((block) => block.length > 0);
+    [...groupBy(prints, (print) => print.repeat)]
+      .sort(([a], [b]) => a - b)
+      .map(([, round]) => shuffled(round, draws));
   const blocks =
     options.block_by === 'lot'
-      ? lots.map((lot) =>
-          shuffled(
-            all.filter((print) => print.material_id === lot),
-            draws,
-          ),
-        )
+      ? [...groupBy(all, (print) => print.material_id).values()].map((lot) => shuffled(lot, draws))
       : options.block_by === 'repeat'
         ? byRepeat(all)
         : inDays(byRepeat(all).flat(), options.prints_per_day);

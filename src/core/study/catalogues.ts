@@ -1,6 +1,13 @@
 /** The closed lists of words that a study's tables use. */
 
-export const INTENTS = ['machines', 'same-settings', 'tuning', 'before-after', 'crossed'] as const;
+export const INTENTS = [
+  'machines',
+  'same-settings',
+  'tuning',
+  'before-after',
+  'crossed',
+  'sweep',
+] as const;
 
 export const KINEMATICS = [
   'cartesian-moving-bed',
@@ -60,11 +67,11 @@ export const INCIDENT_MODES = [
   'tangled',
   'ran-out',
   'layer-shift',
-  'spaghetti',
+  'loose-strands',
   'stalled',
   'false-alarm',
   'power-loss',
-  'medium-error',
+  'storage-error',
   'firmware-error',
   'connection-lost',
   'changer-fault',
@@ -123,6 +130,20 @@ export const DRAWN_SIDES = ['front', 'top', 'left', 'right', 'back', 'bottom'] a
 
 export const PHOTO_VIEWS = ['front', 'back', 'left', 'right', 'top', 'bottom', 'detail'] as const;
 
+/** How a photo was lit. */
+export const LIGHTS = ['flat', 'raking-left', 'raking-right', 'raking-top', 'back'] as const;
+
+/** What is measured on photos. */
+export const PHOTO_MEASURES = ['layer-lines', 'ringing', 'strings', 'gaps', 'texture'] as const;
+
+export const BACKGROUNDS = ['light', 'dark'] as const;
+
+/** In what a region of a photo is told: pixels of the picture, or millimetres of the view. */
+export const REGION_UNITS = ['px', 'mm'] as const;
+
+/** What hands do to a part once it is printed. */
+export const AFTERCARE_KINDS = ['support', 'brim', 'strings', 'clean-up', 'other'] as const;
+
 export const PANEL_KINDS = ['paired', 'triangle', 'guess'] as const;
 
 export const BALLOT_CHOICES = ['1', '2', '3', 'tie'] as const;
@@ -130,6 +151,89 @@ export const BALLOT_CHOICES = ['1', '2', '3', 'tie'] as const;
 export const CLAIM_FINDINGS = ['confirmed', 'partly', 'refuted', 'untested'] as const;
 
 export const NOISE_STATES = ['idle', 'standby', 'printing', 'fans-full'] as const;
+
+/** What it took until the first print. */
+export const SETUP_KINDS = [
+  'unpack',
+  'assemble',
+  'wire',
+  'align',
+  'level',
+  'calibrate',
+  'connect',
+  'update',
+  'first-print',
+  'other',
+] as const;
+
+export const SETUP_HELP = ['none', 'manual', 'video', 'community', 'maker'] as const;
+
+/** What is checked at a machine against limits. */
+export const MACHINE_CHECKS = [
+  'rails-parallel',
+  'frame-square',
+  'belt-tension',
+  'plate-flatness',
+  'wheel-play',
+  'earth-bond',
+  'ambient',
+  'other',
+] as const;
+
+export const HEATED = ['bed', 'nozzle', 'chamber'] as const;
+
+/** What a machine is put to on purpose. */
+export const TRIAL_FEATURES = [
+  'runout-sensor',
+  'power-loss',
+  'first-layer-watch',
+  'failure-watch',
+  'collision',
+  'thermal-protection',
+  'levelling',
+  'vibration-compensation',
+  'refill',
+  'material-change',
+  'connection',
+  'other',
+] as const;
+
+export const TRIAL_OUTCOMES = ['as-promised', 'late', 'partly', 'nothing', 'false-alarm'] as const;
+
+/** What is said for or against a machine. */
+export const MARK_ASPECTS = [
+  'handling',
+  'access',
+  'screen',
+  'remote',
+  'slicing',
+  'documents',
+  'parts',
+  'community',
+  'safety',
+  'space',
+  'noise',
+  'looks',
+  'other',
+] as const;
+
+export const MARK_SIGNS = ['plus', 'minus', 'neutral'] as const;
+
+/** What is suspected where a print went wrong, and what came of changing it. */
+export const SUSPECTS = [
+  'setting',
+  'material',
+  'part',
+  'geometry',
+  'environment',
+  'operator',
+  'other',
+] as const;
+
+export const FOLLOW_UP_OUTCOMES = ['gone', 'less', 'same', 'worse'] as const;
+
+/** What a sentence of the answer is. */
+export const VERDICT_KINDS = ['answer', 'plus', 'minus', 'for-whom', 'advice', 'caveat'] as const;
 
 export type Intent = (typeof INTENTS)[number];
 export type Axis = (typeof AXES)[number];

@@ -4,6 +4,7 @@ export { columnsOf, type Column } from './columns';
 export {
   costSchema,
   emptyTables,
+  isCriterion,
   scorecardSchema,
   smallestDifferenceSchema,
   studyMetaSchema,

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { INTENTS } from './catalogues';
+import { INTENTS, LIGHTS, MARK_ASPECTS, PHOTO_MEASURES, TRIAL_FEATURES } from './catalogues';
 import { TABLE_NAMES, type Row, type TableName } from './tables';
 import type { Settings } from './settings';
 import { isPlainText } from './plain-text';
@@ -14,12 +14,28 @@ const atLeast0 = () => z.number().nonnegative().max(1e9, 'is beyond anything tha
 const words = (most: number) =>
   z.string().max(most, 'is too long').refine(isPlainText, 'holds a control character: take it out');
 
+const oneOf = (words: readonly string[]) => `(?:${words.join('|')})`;
+const ID = '[A-Za-z0-9][A-Za-z0-9._-]{0,63}';
+
+/** The name of a figure on photos: `<artefact>/<measure>/<light>`. */
+const PHOTO_FIGURE = `${ID}/${oneOf(PHOTO_MEASURES)}/${oneOf([...LIGHTS, 'unknown'])}`;
+
 /** The smallest differences of interest: what would matter to who asks. */
-export const smallestDifferenceSchema = z.object({
-  accuracy_mm: orNull(over0()),
-  surface: orNull(over0()),
-  time_pct: orNull(over0()),
-});
+export const smallestDifferenceSchema = z
+  .object({
+    accuracy_mm: orNull(over0()),
+    surface: orNull(over0()),
+    time_pct: orNull(over0()),
+    /** Points of the share of successes. */
+    success_pct: orNull(over0()),
+  })
+  .catchall(orNull(over0()))
+  .refine(
+    (own) => Object.keys(own).every((key) => !key.includes(':') || PHOTO_KEY.test(key)),
+    'a figure on photos is named photo:<artefact>/<measure>/<light>',
+  );
+
+const PHOTO_KEY = new RegExp(`^photo:${PHOTO_FIGURE}$`);
 
 export const costSchema = z.object({
   currency: orNull(currency()),
@@ -37,18 +53,99 @@ export const planSchema = z.object({
   readings: z.number().int().min(1).max(9).optional(),
 });
 
+/** The keys of criteria that are figures of every contender. */
+const PLAIN_CRITERIA = [
+  'accuracy_mm',
+  'worst_mm',
+  'surface',
+  'time_index',
+  'success',
+  'incidents_per_100_h',
+  'standstill',
+  'hands_min_per_100_h',
+  'cost_index',
+  'waste_share',
+  'noise_db',
+  'price',
+  'aftercare_min',
+  'setup_min',
+  'build_l',
+] as const;
+
+const NAMED_CRITERIA = new RegExp(
+  `^(?:limit:${ID}/${ID}|works:${ID}/.+|panel:${ID}|photo:${PHOTO_FIGURE}|trial:${oneOf(TRIAL_FEATURES)}|mark:${oneOf(MARK_ASPECTS)})$`,
+);
+
+/** Whether a text is the key of a criterion that a scorecard can weigh. */
+export const isCriterion = (key: string): boolean =>
+  (PLAIN_CRITERIA as readonly string[]).includes(key) || NAMED_CRITERIA.test(key);
+
+const criterionKey = () =>
+  z.string().refine(isCriterion, 'is no criterion that a scorecard can weigh');
+
+/** `[[value, utility], …]`, at least two, strictly ascending in value, utility 0…1. */
+const pointsSchema = z
+  .array(
+    z.tuple([
+      z.number(),
+      z.number().min(0, 'utility is from 0 to 1').max(1, 'utility is from 0 to 1'),
+    ]),
+  )
+  .min(2, 'a value curve needs at least two points')
+  .refine(
+    (points) => points.every(([value], at) => at === 0 || value > (points[at - 1]?.[0] ?? 0)),
+    'the values of a curve must ascend',
+  );
+
 export const scorecardSchema = z.looseObject({
-  criteria: z.array(
-    z.looseObject({
-      key: z.string().min(1),
-      weight: z.number().nonnegative(),
-      points: z.array(z.tuple([z.number(), z.number()])).min(1),
-    }),
-  ),
-  gates: z.array(z.looseObject({ key: z.string().min(1) })).optional(),
+  criteria: z
+    .array(
+      z.looseObject({
+        key: criterionKey(),
+        weight: z.number().nonnegative('a weight must not be below 0').max(1e9),
+        points: pointsSchema,
+      }),
+    )
+    .refine(
+      (criteria) => criteria.some(({ weight }) => weight > 0),
+      'at least one weight must be over 0',
+    ),
+  gates: z
+    .array(
+      z.looseObject({
+        key: criterionKey(),
+        op: z.enum(['>=', '<='], { error: 'must be >= or <=' }),
+        value: z.number(),
+      }),
+    )
+    .optional(),
   draws: z.number().int().positive().max(1_000_000).optional(),
   concentration: z.number().positive().max(1e9).optional(),
+  name: words(300).min(1).optional(),
 });
+
+/** One setting in steps on one machine, from the safe end. */
+export const sweepSchema = z.looseObject({
+  setting: words(300).min(1),
+  unit: orNull(words(60)),
+  steps: z
+    .array(z.looseObject({ contender_id: id(), value: z.number({ error: 'must be a number' }) }))
+    .min(3, 'a sweep needs at least three steps')
+    .refine(
+      (steps) => isStrict(steps.map(({ value }) => value)),
+      'the values must ascend, or descend, from step to step',
+    )
+    .refine(
+      (steps) => new Set(steps.map((step) => step.contender_id)).size === steps.length,
+      'a contender stands twice among the steps',
+    ),
+});
+
+/** Whether values ascend all the way, or descend all the way. */
+function isStrict(values: readonly number[]): boolean {
+  const turns = values.slice(1).map((value, at) => Math.sign(value - (values[at] ?? 0)));
+  return turns.every((turn) => turn !== 0 && turn === turns[0]);
+}
 
 /** Our own object in `datapackage.json`. */
 export const vergleichSchema = z.looseObject({
@@ -59,6 +156,15 @@ export const vergleichSchema = z.looseObject({
   smallest_difference: orNull(smallestDifferenceSchema),
   cost: orNull(costSchema),
   scorecard: orNull(scorecardSchema),
+  scorecards: orNull(
+    z.array(
+      scorecardSchema.refine(
+        ({ name }) => name !== undefined,
+        'a card for another use needs a name',
+      ),
+    ),
+  ),
+  sweep: orNull(sweepSchema),
   plan: orNull(planSchema),
 });
 
@@ -74,6 +180,10 @@ export const studyMetaSchema = z.object({
   smallest_difference: smallestDifferenceSchema,
   cost: costSchema.nullable(),
   scorecard: scorecardSchema.nullable(),
+  /** Cards for other uses, each with a name of its own. */
+  scorecards: z.array(scorecardSchema).nullable().optional(),
+  /** The steps of a sweep; of that intent only. */
+  sweep: sweepSchema.nullable().optional(),
   plan: planSchema.nullable().optional(),
 });
 

@@ -14,6 +14,7 @@ import {
   zoneRow,
 } from './rows/artefacts';
 import {
+  aftercareRow,
   ballotRow,
   claimRow,
   findingRow,
@@ -24,11 +25,25 @@ import {
   ladderResultRow,
   noiseRow,
   panelRow,
+  photoMarkRow,
+  photoMeasureRow,
   photoRow,
+  photoValueRow,
   readingRow,
   unmeasuredRow,
   zeroCheckRow,
 } from './rows/evidence';
+import {
+  borrowedRow,
+  checkRow,
+  followUpRow,
+  heatUpRow,
+  markRow,
+  materialNoteRow,
+  setupStepRow,
+  trialRow,
+  verdictRow,
+} from './rows/dossier';
 import {
   acceptedDifferenceRow,
   contenderRow,
@@ -62,7 +77,7 @@ export interface TableSpec<Row extends z.ZodObject = z.ZodObject> {
   /** What the rows are, in the plural, as a person says it. */
   title: string;
   row: Row;
-  /** The columns that tell two rows apart. */
+  /** The columns that tell two rows apart; none where rows may repeat. */
   key: readonly string[];
   /** Whether a study cannot be without it. */
   required?: boolean;
@@ -80,6 +95,9 @@ const ofSpecimen = (table: string, ...columns: string[]): Reference => ({
   columns,
   table,
 });
+
+/** Names a photo that is there. */
+const ofPhoto: Reference = { scope: 'key', columns: ['specimen_id', 'path'], table: 'photos' };
 
 const spec = <Row extends z.ZodObject>(table: TableSpec<Row>): TableSpec<Row> => table;
 
@@ -322,6 +340,30 @@ export const TABLES = {
     key: ['specimen_id', 'path'],
     references: [ref('specimen_id', 'specimens')],
   }),
+  photo_marks: spec({
+    title: 'marks of photos',
+    row: photoMarkRow,
+    key: ['specimen_id', 'path', 'mark'],
+    references: [ref('specimen_id', 'specimens'), ofPhoto],
+  }),
+  photo_measures: spec({
+    title: 'measures on photos',
+    row: photoMeasureRow,
+    key: ['measure_id'],
+    references: [ref('specimen_id', 'specimens'), ofPhoto],
+  }),
+  photo_values: spec({
+    title: 'values of measures on photos',
+    row: photoValueRow,
+    key: ['measure_id', 'key'],
+    references: [ref('measure_id', 'photo_measures')],
+  }),
+  aftercare: spec({
+    title: 'after-work',
+    row: aftercareRow,
+    key: ['specimen_id', 'kind', 'operator'],
+    references: [ref('specimen_id', 'specimens')],
+  }),
   panels: spec({
     title: 'panels',
     row: panelRow,
@@ -350,6 +392,60 @@ export const TABLES = {
     row: noiseRow,
     key: ['machine_id', 'state', 'distance_m'],
     references: [ref('machine_id', 'machines')],
+  }),
+  setup_steps: spec({
+    title: 'steps of set-up',
+    row: setupStepRow,
+    key: ['machine_id', 'step'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  checks: spec({
+    title: 'checks of machines',
+    row: checkRow,
+    key: ['check_id'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  heat_ups: spec({
+    title: 'heat-ups',
+    row: heatUpRow,
+    key: [],
+    references: [ref('machine_id', 'machines')],
+  }),
+  trials: spec({
+    title: 'trials',
+    row: trialRow,
+    key: ['trial_id'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  marks: spec({
+    title: 'remarks',
+    row: markRow,
+    key: [],
+    references: [ref('machine_id', 'machines')],
+  }),
+  material_notes: spec({
+    title: 'notes on materials',
+    row: materialNoteRow,
+    key: ['machine_id', 'type'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  borrowed: spec({
+    title: 'borrowed statements',
+    row: borrowedRow,
+    key: ['borrowed_id'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  follow_ups: spec({
+    title: 'follow-ups',
+    row: followUpRow,
+    key: ['follow_up_id'],
+    references: [ref('print_before', 'prints'), ref('print_after', 'prints')],
+  }),
+  verdicts: spec({
+    title: 'sentences of the answer',
+    row: verdictRow,
+    key: ['verdict_id'],
+    references: [ref('contender_id', 'contenders')],
   }),
 };
 

@@ -1,4 +1,5 @@
 import { median } from '../stats';
+import { plainText } from '../study';
 import { ANNOTATIONS, type AnnotationTable } from './annotations';
 import { claimFacts } from './claim';
 import type { BadLine, ToolpathFacts } from './facts';
@@ -10,7 +11,7 @@ import { Notes } from './notes';
 import { Planner } from './planner';
 import { ROLES } from './roles';
 import { Tally } from './tally';
-import { WordReader } from './words';
+import { WordReader, type BrokenReason } from './words';
 
 const MOST_BAD_LINES = 20;
 const SHOWN_TEXT = 120;
@@ -48,8 +49,9 @@ export class ToolpathAnalysis {
     this.#tally = new Tally(this.#machine.claimed_speed_mm_s ?? null);
     this.#planner = new Planner(this.#limits, this.#tally.add);
     this.#interpreter = new Interpreter(this.#limits, this.#planner, this.#notes);
-    this.#lines = new LineSplitter((bytes, start, end, line) => {
-      this.#line(bytes, start, end, line);
+    this.#lines = new LineSplitter((bytes, start, end, line, isTooLong) => {
+      if (isTooLong) this.#break(bytes, start, end, line, 'too long a line');
+      else this.#line(bytes, start, end, line);
     });
   }
 
@@ -84,15 +86,18 @@ export class ToolpathAnalysis {
     let why = words.broken;
     if (!why && isCommand && words.isKnown) why = this.#interpreter.execute(words);
     if (why) {
-      this.#badCount += 1;
-      if (this.#bad.length < MOST_BAD_LINES) {
-        const shown = bytes.subarray(start, Math.min(end, start + 4 * SHOWN_TEXT));
-        const text = [...new TextDecoder().decode(shown)].slice(0, SHOWN_TEXT).join('');
-        this.#bad.push({ line, text, why });
-      }
+      this.#break(bytes, start, end, line, why);
       return;
     }
     if (!isCommand && words.comment >= 0) this.#notes.read(bytes, words.comment, end);
+  }
+
+  #break(bytes: Uint8Array, start: number, end: number, line: number, why: BrokenReason): void {
+    this.#badCount += 1;
+    if (this.#bad.length >= MOST_BAD_LINES) return;
+    const shown = bytes.subarray(start, Math.min(end, start + 4 * SHOWN_TEXT));
+    const text = [...new TextDecoder().decode(shown)].slice(0, SHOWN_TEXT).join('');
+    this.#bad.push({ line, text: plainText(text), why });
   }
 
   #facts(storedBytes: number): ToolpathFacts {

@@ -1,13 +1,30 @@
 const LINE_FEED = 10;
 const RETURN = 13;
 
-/** Told of every line: its bytes without its end, and its number. */
-export type LineHandler = (bytes: Uint8Array, start: number, end: number, line: number) => void;
+/** Told of every line: its bytes without its end, its number, and whether it is too long to be read. */
+export type LineHandler = (
+  bytes: Uint8Array,
+  start: number,
+  end: number,
+  line: number,
+  isTooLong: boolean,
+) => void;
 
-/** The longest line that is kept; what is longer is cut there, so that memory stays bounded. */
-const LONGEST_LINE = 64 * 1024 * 1024;
+/** The longest line that is read, bytes; a longer one is cut there. A comment may be cut, a command not. */
+export const LONGEST_LINE = 1024 * 1024;
 
-/** Splits a stream of bytes into lines, by LF or CRLF; lines may span chunks and be of any length. */
+const MARK = [0xef, 0xbb, 0xbf];
+
+function isComment(bytes: Uint8Array, start: number, end: number): boolean {
+  let at = start;
+  while (at < end && (bytes[at] === 32 || bytes[at] === 9)) at += 1;
+  return bytes[at] === 59;
+}
+
+/**
+ * Splits a stream of bytes into lines, by LF or CRLF; lines may span chunks. A byte order mark at the
+ * head is left out of the first line.
+ */
 export class LineSplitter {
   /** Lines so far; an unterminated last line counts. */
   lines = 0;
@@ -15,6 +32,7 @@ export class LineSplitter {
   bytes = 0;
   #kept = new Uint8Array(4096);
   #length = 0;
+  #isCut = false;
 
   constructor(readonly onLine: LineHandler) {}
 
@@ -30,6 +48,7 @@ export class LineSplitter {
       this.#keep(chunk.subarray(0, feed));
       this.#tell(this.#kept, 0, this.#length);
       this.#length = 0;
+      this.#isCut = false;
       start = feed + 1;
     }
     for (;;) {
@@ -48,12 +67,24 @@ export class LineSplitter {
 
   #tell(bytes: Uint8Array, start: number, end: number): void {
     this.lines += 1;
-    const isReturn = end > start && bytes[end - 1] === RETURN;
-    this.onLine(bytes, start, isReturn ? end - 1 : end, this.lines);
+    const isMarked = this.lines === 1 && MARK.every((byte, at) => bytes[start + at] === byte);
+    const first = isMarked ? start + MARK.length : start;
+    const isReturn = end > first && bytes[end - 1] === RETURN;
+    const last = isReturn ? end - 1 : end;
+    const isLong = this.#isCut || last - first > LONGEST_LINE;
+    const isTooLong = isLong && !isComment(bytes, first, last);
+    this.onLine(
+      bytes,
+      first,
+      isLong ? Math.min(last, first + LONGEST_LINE) : last,
+      this.lines,
+      isTooLong,
+    );
   }
 
   #keep(part: Uint8Array): void {
-    const room = LONGEST_LINE - this.#length;
+    const room = LONGEST_LINE + 1 - this.#length;
+    if (part.length > room) this.#isCut = true;
     const taken = part.length > room ? part.subarray(0, room) : part;
     const needed = this.#length + taken.length;
     if (needed > this.#kept.length) {

@@ -8,7 +8,7 @@ import {
   type Meaning,
 } from './annotations';
 import { roleIndex } from './roles';
-import { normaliseSetting, type SettingValue } from '../study';
+import { normaliseSetting, plainText, type SettingValue } from '../study';
 
 /** What the file says of itself. */
 export interface SelfReport {
@@ -48,7 +48,7 @@ export class Notes {
 
   /** Reads a comment, given without its semicolon. */
   read(bytes: Uint8Array, start: number, end: number): void {
-    const text = latin1(bytes, start, Math.min(end, start + 2000));
+    const text = plainText(latin1(bytes, start, Math.min(end, start + 2000)));
     const note = readAnnotation(text, this.table);
     if (note) this.#take(note);
   }

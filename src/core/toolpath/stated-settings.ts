@@ -14,7 +14,8 @@ export class StatedSettings {
 
   constructor(annotations: AnnotationTable = ANNOTATIONS) {
     this.#notes = new Notes(annotations);
-    this.#lines = new LineSplitter((bytes, start, end) => {
+    this.#lines = new LineSplitter((bytes, start, end, _, isTooLong) => {
+      if (isTooLong) return;
       let at = start;
       while (at < end && (bytes[at] === SPACE || bytes[at] === TAB)) at += 1;
       if (at < end && bytes[at] === SEMICOLON) this.#notes.read(bytes, at + 1, end);

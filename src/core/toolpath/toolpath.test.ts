@@ -271,9 +271,13 @@ describe('reading', () => {
   });
 
   it('takes a line of ten megabytes, and a number that is none', () => {
-    const long = `;${'x'.repeat(1e7)}\nG1 X1 F600\nG1 X${'9'.repeat(400)}\nG1 X1e309`;
+    const long = `;${'x'.repeat(1e7)}\nG1 X1 F600\nG1 X${'9'.repeat(400)}\nG1 X1e309\nG1 X${'1'.repeat(1e7)}`;
     const facts = analyse(long, {}, 65_536);
-    expect(facts.bad_lines.map((bad) => bad.why)).toEqual(['a word without a number']);
+    // A comment may be of any length; a command of ten megabytes is none.
+    expect(facts.bad_lines.map((bad) => bad.why)).toEqual([
+      'a word without a number',
+      'too long a line',
+    ]);
     expect(facts.bad_lines[0]?.text).toHaveLength(120);
     expect(facts.filament_mm).toBe(309);
   });

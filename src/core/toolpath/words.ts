@@ -4,7 +4,8 @@ export type BrokenReason =
   | 'no command'
   | 'a word without a number'
   | 'a wrong checksum'
-  | 'an impossible arc';
+  | 'an impossible arc'
+  | 'too long a line';
 
 const G = 71;
 const M = 77;
@@ -18,6 +19,16 @@ const READ = new Set(
     [M, [82, 83, 104, 106, 107, 109, 140, 190, 201, 203, 204, 205, 207, 220, 221, 600]],
   ].flatMap(([letter, numbers]) => (numbers as number[]).map((n) => (letter as number) * 1000 + n)),
 );
+
+/** Whether a byte ends a word: a blank, the next letter, a comment, a checksum, or what breaks the line. */
+const endsWord = (byte: number): boolean =>
+  byte <= 32 ||
+  (byte >= 65 && byte <= 90) ||
+  (byte >= 97 && byte <= 122) ||
+  byte === 59 ||
+  byte === 40 ||
+  byte === 42 ||
+  byte === 127;
 
 const isDigit = (byte: number): boolean => byte >= 48 && byte <= 57;
 
@@ -121,7 +132,8 @@ export class WordReader {
         if (letter === T) {
           this.isKnown = this.#isNumber;
           if (!this.#isNumber) this.letter = 0;
-        } else this.isKnown = this.#isNumber && READ.has(letter * 1000 + value);
+        } else if (this.#isNumber) this.isKnown = READ.has(letter * 1000 + value);
+        else this.letter = 0;
         if (!this.isKnown && this.letter !== 0) {
           this.#passOver(bytes, start, at, end, isNumbered);
           break;
@@ -170,9 +182,12 @@ export class WordReader {
         digits += 1;
       }
     }
-    this.#isNumber = digits > 0;
-    if (digits === 0) {
-      this.#at = from;
+    // All of the word must be its number: what stands right behind it belongs to it too.
+    const last = at;
+    while (at < end && !endsWord(bytes[at] as number)) at += 1;
+    this.#isNumber = digits > 0 && at === last;
+    if (!this.#isNumber) {
+      this.#at = digits === 0 && at === last ? from : at;
       return 0;
     }
     this.#at = at;

@@ -33,6 +33,10 @@ alter table studies
     and (plan is null or plan::jsonb is not null)
   );
 
+update incidents set mode = 'loose-strands' where mode = 'spaghetti';
+update incidents set mode = 'storage-error' where mode = 'medium-error';
+update profile_settings set "key" = 'speed_infill_mm_s' where "key" = 'speed_sparse_mm_s';
+
 update studies s set reference = null where reference is not null and not exists
   (select 1 from contenders c where c.study_id = s.study_id and c.contender_id = s.reference);
 alter table studies add constraint reference_is_contender

@@ -37,6 +37,10 @@ export function defineRowModels(sequelize: Sequelize): Record<TableName, RowMode
         primaryKey: !hasOwnId && key.has(column.name),
       };
     }
+    // Rows that may repeat are told apart by the order in which they came.
+    if (key.size === 0) {
+      attributes.ordinal = { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true };
+    }
     attributes.extras = { type: DataTypes.JSONB };
     attributes.row_version = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 };
     return sequelize.define(table, attributes, {

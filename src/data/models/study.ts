@@ -25,6 +25,8 @@ export class StudyRecord extends Model<
   declare smallest_difference: StudyMeta['smallest_difference'];
   declare cost: StudyMeta['cost'];
   declare scorecard: StudyMeta['scorecard'];
+  declare scorecards: CreationOptional<StudyMeta['scorecards']>;
+  declare sweep: CreationOptional<StudyMeta['sweep']>;
   declare plan: CreationOptional<StudyMeta['plan']>;
   /** Whether the bench link writes into this study. */
   declare is_linked: CreationOptional<boolean>;
@@ -59,6 +61,8 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       smallest_difference: { type: DataTypes.JSON, allowNull: false },
       cost: { type: DataTypes.JSON },
       scorecard: { type: DataTypes.JSON },
+      scorecards: { type: DataTypes.JSON },
+      sweep: { type: DataTypes.JSON },
       plan: { type: DataTypes.JSON },
       is_linked: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       package_extras: { type: DataTypes.JSON, allowNull: false, defaultValue: {} },

@@ -124,7 +124,8 @@ export function insertRow<Name extends TableName>(
   const { db, studyId } = write;
   return refusing(table, async () => {
     const key = keyOf(table, row);
-    const existing = await rowOrNull(db, studyId, table, key as RowKey<Name>);
+    const isKeyed = tableSpec(table).key.length > 0;
+    const existing = isKeyed ? await rowOrNull(db, studyId, table, key as RowKey<Name>) : null;
     if (existing) {
       const [before, sent] = [asColumns(existing), asColumns(row)];
       const isSame = columnsOf(table).every(({ name }) => before[name] === (sent[name] ?? null));

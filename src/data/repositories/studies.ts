@@ -55,6 +55,8 @@ export const metaOfRecord = (record: StudyRecord): StudyMeta => ({
   smallest_difference: record.smallest_difference,
   cost: record.cost,
   scorecard: record.scorecard,
+  scorecards: record.scorecards ?? null,
+  sweep: record.sweep ?? null,
   plan: record.plan ?? null,
 });
 

@@ -8,7 +8,12 @@ export async function planWarnings(studyId: string): Promise<Record<string, stri
   const { study } = await loadStudy(app().db, studyId, ['planned', 'contenders']);
   const { planned, contenders } = study.tables;
   const labels = new Map(contenders.map((row) => [row.contender_id, row.label]));
-  const found = planDifferences(planned, study.sliced ?? new Map(), study.meta.intent);
+  const found = planDifferences(
+    planned,
+    study.sliced ?? new Map(),
+    study.meta.intent,
+    study.meta.sweep?.setting,
+  );
   return Object.fromEntries(
     [...groupBy(found, (one) => one.artefact_id)].flatMap(([artefact, differences]) => {
       const said = sayPlanDifferences(differences, (id) => labels.get(id) ?? id);

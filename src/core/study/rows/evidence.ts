@@ -1,5 +1,7 @@
 import * as z from 'zod';
 import {
+  AFTERCARE_KINDS,
+  BACKGROUNDS,
   BALLOT_CHOICES,
   CAUSES,
   CLAIM_FINDINGS,
@@ -7,9 +9,12 @@ import {
   FUNCTION_RESULTS,
   INSTRUMENT_KINDS,
   LADDER_RESULTS,
+  LIGHTS,
   NOISE_STATES,
   PANEL_KINDS,
+  PHOTO_MEASURES,
   PHOTO_VIEWS,
+  REGION_UNITS,
 } from '../catalogues';
 import {
   anyNumber,
@@ -92,6 +97,13 @@ export const findingRow = z.object({
   grade: grade(),
   cause: maybe(choice(CAUSES)),
   note: maybe(text()),
+  /** Where it is: a box on a view, mm, and the photo that shows it. */
+  view: maybe(choice(PHOTO_VIEWS)),
+  x_mm: maybe(anyNumber()),
+  y_mm: maybe(anyNumber()),
+  w_mm: maybe(positive()),
+  h_mm: maybe(positive()),
+  path: maybe(path()),
 });
 
 /** A picture of a specimen. */
@@ -101,6 +113,63 @@ export const photoRow = z.object({
   view: maybe(choice(PHOTO_VIEWS)),
   px_per_mm: maybe(positive()),
   taken_at: maybe(time()),
+  light: maybe(choice(LIGHTS)),
+  /** Same camera, place and lamp. */
+  session: maybe(text()),
+});
+
+/** A pixel of a photo and the point of the view that it shows. */
+export const photoMarkRow = z.object({
+  specimen_id: id(),
+  path: path(),
+  mark: count(1000),
+  u_px: anyNumber(),
+  v_px: anyNumber(),
+  x_mm: anyNumber(),
+  y_mm: anyNumber(),
+});
+
+/** A measure on a region of a photo, with its figure as it was computed last. */
+export const photoMeasureRow = z.object({
+  specimen_id: id(),
+  path: path(),
+  measure_id: id(),
+  measure: choice(PHOTO_MEASURES),
+  x: anyNumber(),
+  y: anyNumber(),
+  w: positive(),
+  h: positive(),
+  unit: choice(REGION_UNITS),
+  layer_height_mm: maybe(positive()),
+  speed_mm_s: maybe(positive()),
+  background: maybe(choice(BACKGROUNDS)),
+  operator: maybe(text()),
+  at: maybe(time()),
+  value_key: maybe(text()),
+  value: maybe(anyNumber()),
+  low: maybe(anyNumber()),
+  high: maybe(anyNumber()),
+  /** Whether it is above the noise; as a word. */
+  found: maybe(choice(['true', 'false'])),
+});
+
+/** Another value of a measure on a photo. */
+export const photoValueRow = z.object({
+  measure_id: id(),
+  key: name(),
+  value: maybe(anyNumber()),
+  low: maybe(anyNumber()),
+  high: maybe(anyNumber()),
+});
+
+/** What hands did to a specimen once it was printed. */
+export const aftercareRow = z.object({
+  specimen_id: id(),
+  kind: choice(AFTERCARE_KINDS),
+  minutes: nonNegative(),
+  damage: maybe(grade()),
+  operator: maybe(name()),
+  note: maybe(text()),
 });
 
 /** People judging specimens blind. */
@@ -120,6 +189,7 @@ export const ballotRow = z.object({
   item_2: id(),
   item_3: maybe(id()),
   choice: choice(BALLOT_CHOICES),
+  at: maybe(time()),
 });
 
 /** Something the maker or shop states, and what was found. */
