@@ -1,14 +1,17 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { build } from 'esbuild';
+import { end, track } from './lib/lifetime.mjs';
+import { ensureNeeds } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Measures what the product promises, and prints a table. Figures are of this machine.
 process.chdir(ROOT);
+await ensureNeeds({ postgres: true });
 await ensurePackages();
 await ensureBuilt();
+const { build } = await import('esbuild');
 const outfile = join(ROOT, 'dist', 'bench', 'main.js');
 await build({
   absWorkingDir: ROOT,
@@ -30,17 +33,20 @@ try {
   const farm = await bench.fillFarm(databaseUrl);
   const studyId = isFarmOnly ? null : await bench.fillDatabase(databaseUrl);
   if (studyId) lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
-  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      ASTRO_NODE_AUTOSTART: 'disabled',
-      DATABASE_URL: databaseUrl,
-      PORT: '0',
-      MQTT_PORT: '0',
-    },
-  });
+  const child = track(
+    spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      detached: true,
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        ASTRO_NODE_AUTOSTART: 'disabled',
+        DATABASE_URL: databaseUrl,
+        PORT: '0',
+        MQTT_PORT: '0',
+      },
+    }),
+  );
   const { port } = await new Promise((resolve) => child.once('message', resolve));
   const base = `http://127.0.0.1:${port}`;
   if (studyId) lines.push(...(await bench.benchServer(base, studyId)));
@@ -57,3 +63,4 @@ for (const { what, figure, bar, isMet } of lines) {
     `${what.padEnd(width)}  ${figure.padStart(10)}  ${bar.padEnd(10)}  ${verdict}\n`,
   );
 }
+await end(0);

@@ -1,9 +1,10 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { build } from 'esbuild';
-import { ROOT } from './lib/project.mjs';
+import { ensurePackages, ROOT } from './lib/project.mjs';
 
 // Makes the demo studies anew; they are the same each time, their draws being seeded.
+await ensurePackages();
+const { build } = await import('esbuild');
 const outfile = join(ROOT, 'dist', 'demo', 'main.js');
 await build({
   absWorkingDir: ROOT,

@@ -1,16 +1,18 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { chromium } from '@playwright/test';
-import { ensureChromium } from './lib/chromium.mjs';
+import { end, track } from './lib/lifetime.mjs';
+import { ensureNeeds, findChromium } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Takes a picture of every main view, from the demo data, into docs/screenshots.
 process.chdir(ROOT);
+await ensureNeeds({ postgres: true, chromium: true });
 await ensurePackages();
 await ensureBuilt();
-const executablePath = await ensureChromium();
+const { chromium } = await import('@playwright/test');
+const executablePath = findChromium();
 const folder = join(ROOT, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
@@ -39,18 +41,21 @@ const VIEWS = [
 const cluster = await startCluster('screenshots', { forTests: true });
 try {
   const databaseUrl = await cluster.createDatabase(`pictures_${Date.now()}`);
-  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      ASTRO_NODE_AUTOSTART: 'disabled',
-      DATABASE_URL: databaseUrl,
-      DEMO_STUDY: DEMO_STUDIES.join(delimiter),
-      PORT: '0',
-      MQTT_PORT: '0',
-    },
-  });
+  const child = track(
+    spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      detached: true,
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        ASTRO_NODE_AUTOSTART: 'disabled',
+        DATABASE_URL: databaseUrl,
+        DEMO_STUDY: DEMO_STUDIES.join(delimiter),
+        PORT: '0',
+        MQTT_PORT: '0',
+      },
+    }),
+  );
   const { port } = await new Promise((resolve) => child.once('message', resolve));
   const base = `http://127.0.0.1:${port}`;
   const studies = await (await fetch(`${base}/api/v1/studies`)).json();
@@ -91,3 +96,4 @@ try {
 } finally {
   await cluster.stop();
 }
+await end(0);

@@ -1,10 +1,11 @@
 import { join } from 'node:path';
-import { build } from 'esbuild';
+import { end } from './lib/lifetime.mjs';
 import { ensurePackages, ROOT } from './lib/project.mjs';
 import { run } from './lib/run.mjs';
 
 // Simulated machines for the bench link; the options are those of `npm run simulate -- --help`.
 await ensurePackages();
+const { build } = await import('esbuild');
 const outfile = join(ROOT, 'dist', 'simulator', 'main.js');
 await build({
   absWorkingDir: ROOT,
@@ -16,4 +17,4 @@ await build({
   packages: 'external',
 });
 const { code } = await run(process.execPath, [outfile, ...process.argv.slice(2)], { cwd: ROOT });
-process.exitCode = code;
+await end(code);

@@ -1,24 +1,24 @@
 import { spawn } from 'node:child_process';
 import { delimiter, join } from 'node:path';
-import { checkNode, DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+import { end, track } from './lib/lifetime.mjs';
+import { ensureNeeds } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 import { say } from './lib/run.mjs';
 
-/** Everything from a fresh checkout to a running application; ends cleanly on Ctrl-C. */
+/** Everything from a fresh checkout to a running application; resolves when that ends. */
 async function start() {
-  checkNode();
   process.chdir(ROOT);
+  const given = process.env.DATABASE_URL;
+  await ensureNeeds({ postgres: !given, isServed: true });
   await ensurePackages();
-  const [cluster] = await Promise.all([
-    process.env.DATABASE_URL ? null : startCluster('main'),
-    ensureBuilt(),
-  ]);
-  const databaseUrl = process.env.DATABASE_URL ?? (await cluster.createDatabase('vergleich'));
-  const server = spawn(
-    process.execPath,
-    ['--enable-source-maps', join('dist', 'processes', 'web.js')],
-    {
-      stdio: ['ignore', 'inherit', 'inherit'],
+  const [cluster] = await Promise.all([given ? null : startCluster('main'), ensureBuilt()]);
+  const databaseUrl = given ?? (await cluster.createDatabase('vergleich'));
+  const server = track(
+    spawn(process.execPath, ['--enable-source-maps', join('dist', 'processes', 'web.js')], {
+      // It ends by itself when this script is gone and cannot tell it any more.
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      detached: true,
       env: {
         ...process.env,
         NODE_ENV: 'production',
@@ -26,20 +26,12 @@ async function start() {
         DEMO_STUDY: process.env.DEMO_STUDY ?? DEMO_STUDIES.join(delimiter),
         DATABASE_URL: databaseUrl,
       },
-    },
+    }),
   );
-  // Ctrl-C reaches the server by itself; a SIGTERM to this process is handed on.
-  process.on('SIGINT', () => {});
-  process.on('SIGTERM', () => server.kill('SIGTERM'));
-  const code = await new Promise((resolve) => server.on('close', (exit) => resolve(exit ?? 1)));
-  await cluster?.stop();
-  return code;
+  return new Promise((resolve) => server.on('close', (code) => resolve(code ?? 1)));
 }
 
-start().then(
-  (code) => process.exit(code),
-  (error) => {
-    say(error.message);
-    process.exit(1);
-  },
-);
+start().then(end, (error) => {
+  say(error.message);
+  return end(1);
+});

@@ -1,8 +1,9 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureChromium } from './lib/chromium.mjs';
+import { end } from './lib/lifetime.mjs';
+import { ensureNeeds, findChromium } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
-import { checkNode, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
+import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 import { run, say } from './lib/run.mjs';
 
 const reports = join(ROOT, '.cache', 'test-reports');
@@ -66,17 +67,16 @@ function count(name, code, output, read) {
 }
 
 async function test() {
-  checkNode();
   process.chdir(ROOT);
+  await ensureNeeds({ postgres: true, chromium: true });
   await ensurePackages();
   rmSync(reports, { recursive: true, force: true });
   mkdirSync(reports, { recursive: true });
-  const chromium = await ensureChromium();
   const cluster = await startCluster('test', { forTests: true });
   try {
     const env = {
       ...process.env,
-      CHROMIUM: chromium,
+      CHROMIUM: findChromium(),
       TEST_DATABASE_URL: await cluster.createDatabase('vergleich'),
     };
     await check('astro sync', bin('astro'), ['sync']);
@@ -103,14 +103,17 @@ async function test() {
 }
 
 test().then(
-  () => {
-    say('');
-    process.stdout.write(`${tally.passed} passed, ${tally.failed} failed\n`);
-    process.exit(tally.failed === 0 ? 0 : 1);
-  },
+  () => close(0),
   (error) => {
     say(error.message);
-    process.stdout.write(`${tally.passed} passed, ${tally.failed + 1} failed\n`);
-    process.exit(1);
+    return close(1);
   },
 );
+
+/** Ends with the line that says how it went. */
+function close(more) {
+  const failed = tally.failed + more;
+  say('');
+  process.stdout.write(`${tally.passed} passed, ${failed} failed\n`);
+  return end(failed === 0 ? 0 : 1);
+}

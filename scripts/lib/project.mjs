@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { underLock } from './lock.mjs';
 import { must, say } from './run.mjs';
 
 /** The project's folder. */
@@ -13,39 +14,22 @@ const hashOf = (text) => createHash('sha256').update(text).digest('hex');
 /** A short name for this checkout, so that two checkouts keep their data apart. */
 export const checkoutName = hashOf(ROOT).slice(0, 10);
 
-/** Whether this process may install Debian packages. */
-export const isRoot = process.getuid?.() === 0;
-
-export function checkNode() {
-  const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) {
-    throw new Error(
-      `Node ${process.versions.node} is too old: Vergleich needs Node 20.19 or newer.`,
-    );
-  }
+/** Two starts at once must not install or build into each other. */
+function underProjectLock(work) {
+  const cache = join(ROOT, '.cache');
+  mkdirSync(cache, { recursive: true });
+  return underLock(join(cache, 'lock'), 'Another start installs or builds; waiting for it …', work);
 }
 
 /** Installs the npm packages when they are missing or the lock file has changed. */
-export async function ensurePackages() {
+export const ensurePackages = () => underProjectLock(installPackages);
+
+async function installPackages() {
   const wanted = hashOf(readFileSync(join(ROOT, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Installing packages (about a minute) …');
   await must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT });
   writeFileSync(stamp, wanted);
-}
-
-/** Installs Debian packages; as an ordinary user it says what to do instead. */
-export async function installDebian(packages, why) {
-  if (!isRoot) {
-    throw new Error(`${why} Install it with: sudo apt-get install ${packages.join(' ')}`);
-  }
-  say(`${why} Installing Debian's ${packages.join(', ')} …`);
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  await must('apt-get', ['update', '-qq'], { quiet: true, env });
-  await must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], {
-    quiet: true,
-    env,
-  });
 }
 
 function* filesUnder(path) {
@@ -67,6 +51,7 @@ const sourceHash = () => {
     'package-lock.json',
     'scripts/build.mjs',
     'tsconfig.json',
+    'package.json',
   ];
   for (const file of sources.flatMap((source) => [...filesUnder(join(ROOT, source))])) {
     hash.update(file).update(readFileSync(file));
@@ -75,7 +60,9 @@ const sourceHash = () => {
 };
 
 /** Builds the application when its sources have changed since the last build. */
-export async function ensureBuilt() {
+export const ensureBuilt = () => underProjectLock(build);
+
+async function build() {
   const wanted = sourceHash();
   if (existsSync(builtFrom) && readFileSync(builtFrom, 'utf8') === wanted) return;
   say('Building …');

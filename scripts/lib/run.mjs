@@ -1,16 +1,20 @@
 import { spawn } from 'node:child_process';
+import { track } from './lifetime.mjs';
 
 /**
- * Runs a program and waits for it.
+ * Runs a program and waits for it; it ends with this script.
  *
  * @returns its exit code and what it printed (empty where it prints straight to the terminal)
  */
 export function run(command, args, { quiet = false, ...options } = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, {
-      stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit',
-      ...options,
-    });
+    const child = track(
+      spawn(command, args, {
+        stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+        detached: true,
+        ...options,
+      }),
+    );
     let output = '';
     child.stdout?.on('data', (part) => (output += part));
     child.stderr?.on('data', (part) => (output += part));

@@ -18,6 +18,7 @@ export {
   findImport,
   hasImports,
   insertImport,
+  lockImport,
   storeStudy,
   type IncomingStudy,
 } from './repositories/import';

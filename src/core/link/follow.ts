@@ -27,18 +27,29 @@ export type Step =
       mode: IncidentMode | null;
     };
 
-/** A message is late, repeated, or from before: it is not followed. */
-export type Dropped = 'late' | 'repeated';
+/** A message is late, repeated, or of a time that has not come: it is not followed. */
+export type Dropped = 'late' | 'repeated' | 'ahead of time';
+
+/** A sender's clock may be ahead of this one's by so much, ms. */
+const CLOCKS_PART_MS = 36 * 60 * 60 * 1000;
 
 /** A print whose progress has not moved for that long is suspected to stand still, s. */
 export const STANDS_STILL_S = 600;
 
-/** Whether a message comes after what was heard; where not, why it is dropped. */
+/**
+ * Whether a message comes after what was heard; where not, why it is dropped.
+ *
+ * @param now milliseconds since 1970: a time far ahead of it is a clock gone wrong, of the message
+ *   and of what was heard before alike
+ */
 export function whyDropped(
   heard: Pick<Heard, 'session' | 'sequence' | 'at'> | null,
   message: Pick<MachineMessage, 'session' | 'sequence' | 'at'>,
+  now: number,
 ): Dropped | null {
-  if (!heard) return null;
+  const isAhead = (at: string) => instant(at) > now + CLOCKS_PART_MS;
+  if (isAhead(message.at)) return 'ahead of time';
+  if (!heard || isAhead(heard.at)) return null;
   if (heard.session === message.session) {
     if (message.sequence === heard.sequence) return 'repeated';
     return message.sequence < heard.sequence ? 'late' : null;

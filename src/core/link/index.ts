@@ -1,10 +1,11 @@
-export { follow, STANDS_STILL_S, whyDropped, type Heard, type Step } from './follow';
+export { follow, STANDS_STILL_S, whyDropped, type Dropped, type Heard, type Step } from './follow';
 export {
   LARGEST_MESSAGE,
   machineMessageSchema,
   meterMessageSchema,
   readTopic,
   TOPICS,
+  type Topic,
   type MachineMessage,
   type MeterMessage,
 } from './messages';

@@ -11,6 +11,9 @@ import {
 
 const at = (minute: number): string => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
 
+/** The clock of who listens, a day later. */
+const NOW = Date.UTC(2026, 2, 3);
+
 const message = (
   sequence: number,
   minute: number,
@@ -24,7 +27,7 @@ function followAll(messages: readonly MachineMessage[]): string[] {
   let hasPrint = false;
   const said: string[] = [];
   for (const one of messages) {
-    if (whyDropped(heard, one)) continue;
+    if (whyDropped(heard, one, NOW)) continue;
     const result = follow(heard, one, hasPrint);
     heard = result.heard;
     for (const step of result.steps) {
@@ -90,11 +93,15 @@ describe('what follows from what a machine says', () => {
   it('another session goes on with the print, unless it is older', () => {
     const heard = follow(null, message(7, 10, 'printing'), false).heard;
     const restarted = { ...message(1, 12, 'printing'), session: 't' };
-    expect(whyDropped(heard, restarted)).toBeNull();
+    expect(whyDropped(heard, restarted, NOW)).toBeNull();
     expect(follow(heard, restarted, true).steps).toEqual([]);
-    expect(whyDropped(heard, { ...restarted, at: at(3) })).toBe('late');
-    expect(whyDropped(heard, message(7, 10, 'printing'))).toBe('repeated');
-    expect(whyDropped(heard, message(6, 11, 'printing'))).toBe('late');
+    expect(whyDropped(heard, { ...restarted, at: at(3) }, NOW)).toBe('late');
+    expect(whyDropped(heard, message(7, 10, 'printing'), NOW)).toBe('repeated');
+    expect(whyDropped(heard, message(6, 11, 'printing'), NOW)).toBe('late');
+    // A clock that has gone wrong makes nobody late for ever.
+    const wrong = { ...restarted, at: '2099-01-01T00:00:00Z' };
+    expect(whyDropped(heard, wrong, NOW)).toBe('ahead of time');
+    expect(whyDropped({ ...heard, at: wrong.at }, restarted, NOW)).toBeNull();
   });
 
   it('a print that a person has ended is not opened again by the same job', () => {

@@ -1,23 +1,26 @@
 import * as z from 'zod';
-import { INCIDENT_MODES, isIsoTime } from '../study';
+import { INCIDENT_MODES, isIsoTime, isPlainText } from '../study';
 
 /** What a machine can say that it does. */
 export const MACHINE_STATES = ['idle', 'heating', 'printing', 'paused', 'done', 'failed'] as const;
 
 const time = z.string().refine(isIsoTime, 'must be an ISO 8601 time with offset');
 
+const word = (most: number) =>
+  z.string().min(1).max(most).refine(isPlainText, 'holds a control character');
+
 /** A message of a machine on the bench link. */
 export const machineMessageSchema = z.object({
   /** The sender's run: a restart begins another one. */
-  session: z.string().min(1).max(64),
+  session: word(64),
   /** Counts the messages of a session, from 1. */
   sequence: z.number().int().min(1).max(Number.MAX_SAFE_INTEGER),
   at: time,
   state: z.enum(MACHINE_STATES),
   /** Which print: the same as long as it lasts. Absent when idle. */
-  job: z.string().min(1).max(128).optional(),
+  job: word(128).optional(),
   /** The sliced file that is printed, by its name. */
-  file: z.string().min(1).max(255).optional(),
+  file: word(255).optional(),
   /** Share of the print that is done, 0…1. */
   progress: z.number().min(0).max(1).optional(),
   /** What went wrong, where the print failed. */
@@ -26,7 +29,7 @@ export const machineMessageSchema = z.object({
 
 /** A message of a power meter: what has run through it so far. */
 export const meterMessageSchema = z.object({
-  session: z.string().min(1).max(64),
+  session: word(64),
   sequence: z.number().int().min(1).max(Number.MAX_SAFE_INTEGER),
   at: time,
   energy_wh: z.number().min(0).max(1e9),

@@ -95,6 +95,10 @@ export async function findImport(db: Database, key: string): Promise<string | nu
 export const insertImport = (db: Database, key: string, studyId: string): Promise<void> =>
   execute(db, 'insert into imports (import_key, study_id) values ($1, $2)', [key, studyId]);
 
+/** Has imports of one key follow one another, until the transaction ends. */
+export const lockImport = (db: Database, key: string): Promise<void> =>
+  execute(db, 'select pg_advisory_xact_lock(hashtextextended($1, 0))', [key]);
+
 /** Whether any import was made whose key begins so. */
 export async function hasImports(db: Database, prefix: string): Promise<boolean> {
   const found = await select(

@@ -3,6 +3,7 @@ import { ledgerOf } from '../../core/ledger';
 import {
   follow,
   whyDropped,
+  type Dropped,
   type MachineMessage,
   type MeterMessage,
   type Step,
@@ -35,7 +36,7 @@ const NAMES = '6f0c2d1e-7a53-4b8e-9d5c-2f8b1a4e6c70';
 const idOf = (...parts: readonly string[]): string => nameBased(parts.join(' '), NAMES);
 
 /** What became of a message. */
-export type Applied = 'followed' | 'late' | 'repeated' | 'no plan for it';
+export type Applied = 'followed' | Dropped | 'no plan for it';
 
 /** Follows a machine's message in a study: one transaction, so that a crash leaves nothing half. */
 export function applyMachine(
@@ -46,7 +47,7 @@ export function applyMachine(
 ): Promise<Applied> {
   return writeStudy<Applied>(db, studyId, BY_LINK, async (write) => {
     const last = await lockLinkMachine(write, machineId);
-    const dropped = whyDropped(last, message);
+    const dropped = whyDropped(last, message, Date.now());
     if (dropped) return dropped;
     const open = await openPrintOfMachine(write.db, studyId, machineId);
     const events = open ? await eventsOfPrint(write.db, studyId, open.print_id) : [];

@@ -8,14 +8,17 @@ import {
   meterMessageSchema,
   readTopic,
   TOPICS,
+  type Topic,
 } from '../../core/link';
-import { countDropped, setLinkUp, studyOfMachine } from '../../data';
+import { countDropped, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
 import { applyMachine, applyMeter } from './apply';
 import type { Link } from './link';
 
 const DEFAULT_PORT = 4683;
-const MOST_TRIES = 7;
+/** So often a message is tried that the database refuses, while it is there. */
+const MOST_TRIES = 3;
+const LONGEST_PAUSE_MS = 10_000;
 
 /** Opens the bench link: the broker at `MQTT_URL`, else one of its own on the loopback. */
 export async function openLink(app: App): Promise<Link> {
@@ -85,6 +88,7 @@ async function openBroker(listener: Listener, port: number): Promise<Link> {
 class Listener {
   readonly #app: App;
   readonly #queues = new Map<string, Promise<void>>();
+  #isEnding = false;
 
   constructor(app: App) {
     this.#app = app;
@@ -96,8 +100,9 @@ class Listener {
     if (!about) return Promise.resolve();
     const before = this.#queues.get(about.machine) ?? Promise.resolve();
     const done = before
-      .then(() => this.#insist(() => this.#follow(about.kind, about.machine, payload)))
-      .catch((error: unknown) => this.#app.log.error(error, 'bench link: a message was lost'))
+      // What came before it may not have been kept: it is sent again, and this one is not held up.
+      .catch(() => undefined)
+      .then(() => this.#insist(about.machine, () => this.#follow(about, payload)))
       .finally(() => {
         if (this.#queues.get(about.machine) === done) this.#queues.delete(about.machine);
       });
@@ -105,29 +110,40 @@ class Listener {
     return done;
   }
 
-  /** Resolves when all that has come in is followed. */
+  /** Resolves when what has come in is followed, or given back to those who sent it. */
   async drained(): Promise<void> {
-    await Promise.all(this.#queues.values());
+    this.#isEnding = true;
+    await Promise.allSettled(this.#queues.values());
   }
 
-  /** Tries again while the database is away: until then the machine is not told that it was heard. */
-  async #insist(work: () => Promise<void>): Promise<void> {
+  /**
+   * Tries again as long as the database is away: until then the machine is not told that it was heard.
+   * What the database will not have while it is there is counted among the dropped ones.
+   */
+  async #insist(machine: string, work: () => Promise<void>): Promise<void> {
     for (let attempt = 1; ; attempt += 1) {
       try {
         await work();
         return;
       } catch (error) {
-        if (attempt >= MOST_TRIES) throw error;
-        await new Promise((resolve) => setTimeout(resolve, 200 * 2 ** attempt));
+        if (this.#isEnding) throw error;
+        if (attempt >= MOST_TRIES && !isDatabaseAway(error)) {
+          this.#app.log.error(error, 'bench link: a message was dropped');
+          await this.#drop(machine, 'could not be kept').catch(() => undefined);
+          return;
+        }
+        const pause = Math.min(LONGEST_PAUSE_MS, 200 * 2 ** attempt);
+        await new Promise((resolve) => setTimeout(resolve, pause));
       }
     }
   }
 
-  async #follow(
-    kind: 'state' | 'presence' | 'meter',
-    machine: string,
-    payload: Buffer,
-  ): Promise<void> {
+  async #drop(machine: string, reason: string): Promise<void> {
+    const studyId = await studyOfMachine(this.#app.db, machine);
+    if (studyId !== null) await countDropped(this.#app.db, studyId, reason, 1);
+  }
+
+  async #follow({ kind, machine }: NonNullable<Topic>, payload: Buffer): Promise<void> {
     const { db } = this.#app;
     const studyId = await studyOfMachine(db, machine);
     if (studyId === null) return;

@@ -7,6 +7,7 @@ import {
   findImport,
   insertImport,
   insertSlicedFile,
+  lockImport,
   storeContent,
   storeSmallContents,
   storeStudy,
@@ -67,6 +68,7 @@ export async function importStudy(
     signal?.throwIfAborted();
     const studyId = uuid();
     return await transact(db, async (bound) => {
+      if (key !== undefined) await lockImport(bound, key);
       const made = key === undefined ? null : await findImport(bound, key);
       if (made !== null) return { ...report, studyId: made, isRepeated: true };
       await storeStudy(bound, studyId, {

@@ -1,8 +1,16 @@
 import { useRef, useState, type DragEvent } from 'react';
+import { v7 as uuid } from 'uuid';
 import { counted } from '../lib/format';
 import { packFiles, type NamedFile } from './pack-files';
 import { filesOfDrop } from './dropped-files';
 import { uploadPackage, type ImportAnswer, type ImportFault } from './upload-package';
+
+/** A hash of a package's end, where a zip lists all that it holds with its checksums. */
+async function listHash(zip: Blob): Promise<string> {
+  const end = await zip.slice(-1024 * 1024).arrayBuffer();
+  const hash = await crypto.subtle.digest('SHA-256', end);
+  return [...new Uint8Array(hash)].map((byte) => byte.toString(16)).join('');
+}
 
 type Stage =
   | { kind: 'waiting' }
@@ -17,6 +25,13 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
   const [stage, setStage] = useState<Stage>({ kind: 'waiting' });
   const [isOver, setOver] = useState(false);
   const abort = useRef<(() => void) | null>(null);
+  const sent = useRef<{ hash: string; key: string } | null>(null);
+  /** The same package tried again on this page is the same import; on another page it is another. */
+  const keyOf = async (zip: Blob): Promise<string> => {
+    const hash = `${zip.size} ${await listHash(zip)}`;
+    if (sent.current?.hash !== hash) sent.current = { hash, key: uuid() };
+    return sent.current.key;
+  };
 
   const take = async (files: readonly NamedFile[]) => {
     try {
@@ -25,7 +40,7 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       if (files.length === 0) throw new Error('Nothing was dropped.');
       setStage({ kind: 'packing' });
       const zip = isZip ? only.file : await packFiles(files);
-      const upload = uploadPackage(zip, (share) =>
+      const upload = uploadPackage(zip, await keyOf(zip), (share) =>
         setStage(share < 1 ? { kind: 'sending', share } : { kind: 'reading' }),
       );
       abort.current = upload.cancel;

@@ -14,9 +14,14 @@ export interface ImportAnswer {
   fault_count?: number;
 }
 
-/** Sends a package; tells what share has been sent. */
+/**
+ * Sends a package; tells what share has been sent.
+ *
+ * @param key by which it is known when it is sent again, so that it becomes one study
+ */
 export function uploadPackage(
   content: Blob,
+  key: string,
   onProgress: (share: number) => void,
 ): { answer: Promise<ImportAnswer>; cancel: () => void } {
   // XMLHttpRequest, because fetch does not tell how much has been sent.
@@ -24,6 +29,7 @@ export function uploadPackage(
   const answer = new Promise<ImportAnswer>((resolve, reject) => {
     request.open('PUT', '/api/v1/imports');
     request.setRequestHeader('content-type', 'application/octet-stream');
+    request.setRequestHeader('idempotency-key', key);
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
     request.upload.onload = () => onProgress(1);
     request.onload = () => {
