@@ -58,7 +58,7 @@ export function partsOf<Name extends SectionName>(
   value: Results[Name],
 ): Partial<ResultParts> {
   const split = SPLIT[name] as ((value: Results[Name]) => Partial<ResultParts>) | undefined;
-  return split ? split(value) : ({ [name]: value } as Partial<ResultParts>);
+  return split ? split(value) : { [name]: value };
 }
 
 /** The names of all parts of a section. */

@@ -37,7 +37,7 @@ export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
 export const SECTION_NAMES = Object.keys(SECTIONS) as SectionName[];
 
 /** A section, seen without its type. */
-const sectionOf = (name: SectionName): Section => SECTIONS[name] as unknown as Section;
+const sectionOf = (name: SectionName): Section => SECTIONS[name];
 
 /** All parts of a study that a section hangs on, through the sections that it uses too. */
 export function needsOf(name: SectionName): ReadonlySet<StudyPart> {

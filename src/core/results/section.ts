@@ -17,11 +17,11 @@ export interface SectionContext {
   /** What was read in sliced files, by their path; null where nobody has read any. */
   toolpaths: ReadonlyMap<string, ToolpathFacts> | null;
   /** The cells of all specimens; null where the study has no readings. */
-  measurements(): Measurements | null;
+  measurements: () => Measurements | null;
   /** Another section's result. */
-  resultOf<Name extends SectionName>(name: Name): Results[Name];
+  resultOf: <Name extends SectionName>(name: Name) => Results[Name];
   /** Whether the study has a table. */
-  has(table: TableName): boolean;
+  has: (table: TableName) => boolean;
 }
 
 /** Finds what a figure of a contender was computed from; null where there is no such figure. */

@@ -47,7 +47,7 @@ export async function packageToolpaths(
       } catch (error) {
         if (error instanceof NoMotionError) settings.set(path, await statedSettings(copy));
         else if (!(error instanceof SlicedFileError)) throw error;
-        onUnreadable(path, (error as Error).message.replace(/^[^:]*: /, ''));
+        onUnreadable(path, error.message.replace(/^[^:]*: /, ''));
       }
     }
   });

@@ -69,7 +69,7 @@ export async function resultsOf<Name extends PartName>(
   if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
   const reference = asked ?? record.reference;
   const wanted = names.map((part) => ({
-    part: part as string,
+    part: part,
     parameters: parametersOf(sectionOfPart(part), reference),
   }));
   const values = new Map((await findResults(db, studyId, wanted)).map((one) => [one.part, one]));
@@ -121,8 +121,8 @@ async function make(
     });
     for (const section of missing) running.set(keyOf(section), work);
   }
-  const made = await Promise.all(sections.map((section) => running.get(keyOf(section)) ?? []));
-  return made.flat();
+  const works = new Set(sections.flatMap((section) => running.get(keyOf(section)) ?? []));
+  return (await Promise.all(works)).flat();
 }
 
 async function compute(

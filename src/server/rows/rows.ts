@@ -36,7 +36,7 @@ export async function rowOf(
 /** What was changed on a row, the latest first. */
 export async function historyOfRow(studyId: string, table: TableName, key: RowKey) {
   await findStudy(app().db, studyId);
-  return listChanges(app().db, studyId, table, key as Record<string, string>);
+  return listChanges(app().db, studyId, table, key);
 }
 
 /** Inserts a row that a client sent, once it is checked, as part of a write. */

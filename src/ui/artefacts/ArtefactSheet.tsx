@@ -5,7 +5,7 @@ import type { ArtefactData } from '../../server/artefacts/page';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { fixed, signed } from '../lib/format';
 import { MeshLine } from './MeshLine';
 import { NewDimension } from './NewDimension';
@@ -15,6 +15,7 @@ import { Pickable, type Picked } from './Picking';
 import { Turnable } from './Turnable';
 import { useMeshBench } from './use-mesh-bench';
 import { ZoneMarks } from './ZoneMarks';
+import { Leaving } from '../kit/Leaving';
 
 interface ArtefactSheetProps extends ArtefactData {
   studyId: string;
@@ -45,7 +46,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
     try {
       setMessage(await work());
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'This did not work.');
+      setMessage(failureText(error, 'This did not work.'));
     }
   };
   const pathOf = (table: string, id: string) =>
@@ -155,74 +156,76 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
           <p role="status" className="px-3 text-xs text-ink-2">
             {message}
           </p>
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">dimension</th>
-                <th className="th text-right">nominal</th>
-                <th className="th text-right">limits</th>
-                <th className="th">kind</th>
-                <th className="th">
-                  <span className="sr-only">take out</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {dimensions.map((row) => {
-                const id = String(row.dimension_id);
-                const isRetired = retired.has(id);
-                return (
-                  <tr
-                    key={id}
-                    className={`border-b border-line-soft ${present === id ? 'bg-plum-soft' : ''} ${isRetired ? 'text-ink-2' : ''}`}
-                  >
-                    <th scope="row" className="p-0 text-left font-normal">
-                      <button
-                        type="button"
-                        className="block w-full px-2 py-1 text-left hover:bg-plum-soft"
-                        aria-pressed={present === id}
-                        onClick={() => setPresent(present === id ? null : id)}
-                      >
-                        {row.name}
-                        {isRetired && ' · retired'}
-                      </button>
-                    </th>
-                    <td className="px-2 text-right font-mono">
-                      {fixed(Number(row.nominal_mm), 2)}
-                    </td>
-                    <td className="px-2 text-right font-mono whitespace-nowrap">
-                      <Limits lower={row.lower_tol_mm} upper={row.upper_tol_mm} />
-                    </td>
-                    <td className="px-2 text-xs text-ink-2">
-                      {row.kind}
-                      {row.axis !== 'none' && ` ${String(row.axis)}`}
-                    </td>
-                    <td className="px-1 text-right">
-                      {isRetired ? (
+          <Leaving>
+            <table className="w-full">
+              <thead>
+                <tr className="border-b border-line">
+                  <th className="th">dimension</th>
+                  <th className="th text-right">nominal</th>
+                  <th className="th text-right">limits</th>
+                  <th className="th">kind</th>
+                  <th className="th">
+                    <span className="sr-only">take out</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {dimensions.map((row) => {
+                  const id = String(row.dimension_id);
+                  const isRetired = retired.has(id);
+                  return (
+                    <tr
+                      key={id}
+                      className={`border-b border-line-soft ${present === id ? 'bg-plum-soft' : ''} ${isRetired ? 'text-ink-2' : ''}`}
+                    >
+                      <th scope="row" className="p-0 text-left font-normal">
                         <button
                           type="button"
-                          className="px-1 text-xs text-plum underline"
-                          aria-label={`Bring ${String(row.name)} back`}
-                          onClick={() => void bringBack(row)}
+                          className="block w-full px-2 py-1 text-left hover:bg-plum-soft"
+                          aria-pressed={present === id}
+                          onClick={() => setPresent(present === id ? null : id)}
                         >
-                          bring back
+                          {row.name}
+                          {isRetired && ' · retired'}
                         </button>
-                      ) : (
-                        <button
-                          type="button"
-                          className="px-1 text-plum"
-                          aria-label={`Take ${String(row.name)} out`}
-                          onClick={() => void takeOut(row)}
-                        >
-                          ×
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+                      </th>
+                      <td className="px-2 text-right font-mono">
+                        {fixed(Number(row.nominal_mm), 2)}
+                      </td>
+                      <td className="px-2 text-right font-mono whitespace-nowrap">
+                        <Limits lower={row.lower_tol_mm} upper={row.upper_tol_mm} />
+                      </td>
+                      <td className="px-2 text-xs text-ink-2">
+                        {row.kind}
+                        {row.axis !== 'none' && ` ${String(row.axis)}`}
+                      </td>
+                      <td className="px-1 text-right">
+                        {isRetired ? (
+                          <button
+                            type="button"
+                            className="px-1 text-xs text-plum underline"
+                            aria-label={`Bring ${String(row.name)} back`}
+                            onClick={() => void bringBack(row)}
+                          >
+                            bring back
+                          </button>
+                        ) : (
+                          <button
+                            type="button"
+                            className="px-1 text-plum"
+                            aria-label={`Take ${String(row.name)} out`}
+                            onClick={() => void takeOut(row)}
+                          >
+                            ×
+                          </button>
+                        )}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </Leaving>
           {dimensions.length === 0 && <p className="px-3 py-2 text-ink-2">none yet</p>}
         </section>
         {sheet && (

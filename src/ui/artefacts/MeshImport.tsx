@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { MeshSheet } from '../../core/mesh';
 import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { fixed } from '../lib/format';
 import { MeshLine } from './MeshLine';
 import { idFor, sendArtefact, sendMesh } from './send-artefact';
@@ -54,7 +54,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
     try {
       await work();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'This did not work.');
+      setMessage(failureText(error, 'This did not work.'));
     }
     setBusy(false);
   };

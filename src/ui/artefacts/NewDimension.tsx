@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { MeasuringPlaces } from '../../core/mesh';
 import type { Stored } from '../../data';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
 import { cornerName, faceName, proposalOf, roundName, type Picked } from './Picking';
 import { idFor } from './send-artefact';
@@ -66,7 +66,7 @@ export function NewDimension(props: NewDimensionProps) {
       onPick([]);
       onAdded(added, placed);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'This did not work.');
+      setMessage(failureText(error, 'This did not work.'));
     }
   };
   const choose = (at: 0 | 1, id: string) => {

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { SHOWN_SIDES, type Box, type ShownSide } from '../drawing/layout';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
 import { idFor } from './send-artefact';
 
@@ -53,7 +53,7 @@ export function NewZone(props: NewZoneProps) {
       // The table of zones below shows it too.
       location.reload();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   if (!drawn) {

@@ -1,3 +1,4 @@
+import { failureText } from '../kit/request';
 import { useEffect, useState } from 'react';
 import type { MeshSheet } from '../../core/mesh';
 import { PART_DESIGNS } from '../../core/parts/designs';
@@ -8,7 +9,8 @@ import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { readNumber } from '../lib/entry';
 import { MeshLine } from './MeshLine';
-import { idFor, saveFile, sendArtefact, sendMesh } from './send-artefact';
+import { saveFile } from '../kit/save-file';
+import { idFor, sendArtefact, sendMesh } from './send-artefact';
 import { Turnable } from './Turnable';
 import { useMeshBench } from './use-mesh-bench';
 
@@ -89,7 +91,11 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
     if (!ask) return;
     const bytes =
       format === 'stl' ? await ask({ ask: 'stl' }) : await ask({ ask: '3mf', name: design.name });
-    saveFile(`${key}.${format}`, bytes, format === 'stl' ? 'model/stl' : 'model/3mf');
+    saveFile(
+      `${key}.${format}`,
+      new Uint8Array(bytes),
+      format === 'stl' ? 'model/stl' : 'model/3mf',
+    );
   };
   const keep = async () => {
     if (!ask || !shown || !isFresh) return;
@@ -106,7 +112,7 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
       location.assign(`/studies/${studyId}/artefacts/${id}`);
     } catch (error) {
       setBusy(false);
-      setMessage(error instanceof Error ? error.message : 'The part could not be kept.');
+      setMessage(failureText(error, 'The part could not be kept.'));
     }
   };
   return (

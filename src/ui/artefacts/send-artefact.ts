@@ -1,6 +1,6 @@
 import type { PartRows } from '../../core/parts';
 import type { KeptMesh } from '../../server/artefacts/meshes';
-import { ApiError, callApi, UnreachableError } from '../lib/api';
+import { callApi, sendBytes } from '../kit/request';
 
 /**
  * Sends a mesh to the study's files.
@@ -15,19 +15,11 @@ export async function sendMesh(
   evenIfSame: boolean,
 ): Promise<KeptMesh> {
   const query = `name=${encodeURIComponent(name)}${evenIfSame ? '&same=keep' : ''}`;
-  const address = `/api/v1/studies/${studyId}/meshes?${query}`;
-  const response = await fetch(address, {
-    method: 'POST',
-    headers: { 'content-type': 'application/octet-stream' },
-    body: bytes as Uint8Array<ArrayBuffer>,
-  }).catch(() => {
-    throw new UnreachableError('The server does not answer.');
-  });
-  const answer = (await response.json().catch(() => null)) as { detail?: string } | null;
-  if (!response.ok) {
-    throw new ApiError(response.status, answer?.detail ?? 'The server could not take the mesh.');
-  }
-  return answer as unknown as KeptMesh;
+  return sendBytes<KeptMesh>(
+    'POST',
+    `/studies/${studyId}/meshes?${query}`,
+    bytes as Uint8Array<ArrayBuffer>,
+  );
 }
 
 /** Adds an artefact with its mesh and what is looked at on it; gives its id. */
@@ -57,14 +49,4 @@ export function idFor(name: string, taken: readonly string[]): string {
   let id = stem;
   for (let number = 2; taken.includes(id); number += 1) id = `${stem}-${number}`;
   return id;
-}
-
-/** Hands bytes to the person as a file. */
-export function saveFile(name: string, bytes: Uint8Array, type: string): void {
-  const url = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -3,6 +3,7 @@ import ApexCharts from 'apexcharts';
 import { useId, useMemo, useSyncExternalStore } from 'react';
 import ReactApexChart from 'react-apexcharts';
 import { scaleFor } from '../marks/DotStrip';
+import { Leaving } from '../kit/Leaving';
 
 /** One line or row of columns; a point without a value leaves a gap. */
 export interface Series {
@@ -88,40 +89,42 @@ export default function Chart(props: ChartProps) {
             tabIndex={0}
             aria-label={`${title}: figures`}
           >
-            <table>
-              <thead>
-                <tr>
-                  <th className="th text-right">{xTitle}</th>
-                  {series.map((one) => (
-                    <th key={one.name} className="th text-right">
-                      {one.name}, {one.isSecond ? props.secondTitle : yTitle}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {xs.map((x) => (
-                  <tr key={x}>
-                    <td className="px-2 text-right font-mono">{Number(x.toFixed(3))}</td>
-                    {valueAt.map((values, at) => {
-                      const y = values.get(x);
-                      return (
-                        <td
-                          key={series[at]?.name}
-                          className={`px-2 text-right font-mono ${y == null ? 'unknown' : ''}`}
-                        >
-                          {y == null ? (
-                            <span className="sr-only">not known</span>
-                          ) : (
-                            y.toFixed(digits)
-                          )}
-                        </td>
-                      );
-                    })}
+            <Leaving>
+              <table>
+                <thead>
+                  <tr>
+                    <th className="th text-right">{xTitle}</th>
+                    {series.map((one) => (
+                      <th key={one.name} className="th text-right">
+                        {one.name}, {one.isSecond ? props.secondTitle : yTitle}
+                      </th>
+                    ))}
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {xs.map((x) => (
+                    <tr key={x}>
+                      <td className="px-2 text-right font-mono">{Number(x.toFixed(3))}</td>
+                      {valueAt.map((values, at) => {
+                        const y = values.get(x);
+                        return (
+                          <td
+                            key={series[at]?.name}
+                            className={`px-2 text-right font-mono ${y == null ? 'unknown' : ''}`}
+                          >
+                            {y == null ? (
+                              <span className="sr-only">not known</span>
+                            ) : (
+                              y.toFixed(digits)
+                            )}
+                          </td>
+                        );
+                      })}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Leaving>
           </div>
         </details>
         <button

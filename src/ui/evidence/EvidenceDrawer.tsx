@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import type { EvidenceTable } from '../../core/evidence';
 import type { FoundEvidence } from '../../server/results/evidence';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
+import { Drawer } from '../kit/Drawer';
+import { Leaving } from '../kit/Leaving';
 
 interface EvidenceDrawerProps {
   studyId: string;
@@ -17,7 +19,6 @@ export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerP
   const [figure, setFigure] = useState<string | null>(null);
   const [content, setContent] = useState<Content>(null);
   const opener = useRef<HTMLElement | null>(null);
-  const panel = useRef<HTMLElement>(null);
 
   useEffect(() => {
     const onClick = (event: MouseEvent) => {
@@ -42,10 +43,8 @@ export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerP
     });
     callApi<FoundEvidence>('GET', `/studies/${studyId}/evidence?${query.toString()}`).then(
       (evidence) => !isStale && setContent({ evidence }),
-      (error: unknown) =>
-        !isStale && setContent({ message: error instanceof Error ? error.message : 'No answer.' }),
+      (error: unknown) => !isStale && setContent({ message: failureText(error, 'No answer.') }),
     );
-    panel.current?.focus();
     return () => {
       isStale = true;
     };
@@ -57,24 +56,12 @@ export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerP
   };
   if (figure === null) return null;
   return (
-    <aside
-      ref={panel}
-      tabIndex={-1}
-      aria-label="Evidence"
-      onKeyDown={(event) => event.key === 'Escape' && close()}
-      className="fixed inset-y-0 right-0 z-40 flex w-full max-w-[560px] flex-col border-l border-line bg-sheet shadow-2xl outline-none"
+    <Drawer
+      key={figure}
+      label="Evidence"
+      title={content && 'evidence' in content ? content.evidence.title : 'Looking it up …'}
+      onClose={close}
     >
-      <header className="flex items-start justify-between gap-3 border-b border-line p-4">
-        <div>
-          <p className="text-2xs text-ink-2">Evidence</p>
-          <h2 className="text-lg font-semibold">
-            {content && 'evidence' in content ? content.evidence.title : 'Looking it up …'}
-          </h2>
-        </div>
-        <button type="button" className="action" onClick={close}>
-          Close <kbd className="key">Esc</kbd>
-        </button>
-      </header>
       <div
         className="flex-1 overflow-y-auto p-4"
         tabIndex={0}
@@ -83,7 +70,7 @@ export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerP
         {content && 'message' in content && <p role="alert">{content.message}</p>}
         {content && 'evidence' in content && <EvidenceBody evidence={content.evidence} />}
       </div>
-    </aside>
+    </Drawer>
   );
 }
 
@@ -124,35 +111,37 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
         <p className="text-ink-2">none</p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="w-full text-xs">
-            <thead>
-              <tr className="border-b border-line">
-                {table.columns.map((column) => (
-                  <th key={column.label} className={`th ${column.isFigure ? 'text-right' : ''}`}>
-                    {column.label}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {table.rows.map((row, at) => (
-                <tr key={at} className="border-b border-line-soft">
-                  {row.map((cell, column) => (
-                    <td
-                      key={column}
-                      className={`px-2 py-1 ${
-                        table.columns[column]?.isFigure
-                          ? 'text-right font-mono whitespace-nowrap'
-                          : ''
-                      } ${cell === null ? 'unknown' : ''}`}
-                    >
-                      {cell === null ? <span className="sr-only">not known</span> : cell}
-                    </td>
+          <Leaving>
+            <table className="w-full text-xs">
+              <thead>
+                <tr className="border-b border-line">
+                  {table.columns.map((column) => (
+                    <th key={column.label} className={`th ${column.isFigure ? 'text-right' : ''}`}>
+                      {column.label}
+                    </th>
                   ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {table.rows.map((row, at) => (
+                  <tr key={at} className="border-b border-line-soft">
+                    {row.map((cell, column) => (
+                      <td
+                        key={column}
+                        className={`px-2 py-1 ${
+                          table.columns[column]?.isFigure
+                            ? 'text-right font-mono whitespace-nowrap'
+                            : ''
+                        } ${cell === null ? 'unknown' : ''}`}
+                      >
+                        {cell === null ? <span className="sr-only">not known</span> : cell}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Leaving>
         </div>
       )}
       {table.more > 0 && (

@@ -2,12 +2,13 @@ import { useState } from 'react';
 import type { Fairness, FairnessItem } from '../../core/fairness';
 import { itemWords, sayValue } from '../../core/fairness/sentence';
 import type { ContenderMark } from '../../core/study';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { localIso } from '../lib/entry';
 import { readOperator } from '../lib/operator';
 import { Badge } from '../marks/Badge';
 import { FairnessSign } from './FairnessMark';
 import { UnknownCell } from '../marks/Unknown';
+import { Leaving } from '../kit/Leaving';
 
 interface FairnessCheckProps {
   studyId: string;
@@ -43,48 +44,50 @@ export function FairnessCheck(props: FairnessCheckProps) {
       </header>
       <div className="grid grid-cols-1 xl:grid-cols-2">
         <div className="overflow-x-auto">
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">artefact</th>
-                {others.map((mark) => (
-                  <th key={mark.contender_id} id={`fair-${mark.contender_id}`} className="th">
-                    <Badge mark={mark} />
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((artefact) => (
-                <tr key={artefact.id} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
-                    {artefact.name}
-                  </th>
-                  {others.map((mark) => {
-                    const row = fairness.find(
-                      (one) =>
-                        one.contender === mark.contender_id && one.artefact_id === artefact.id,
-                    );
-                    return row ? (
-                      <td key={mark.contender_id} className="px-1 py-1">
-                        <button
-                          type="button"
-                          className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
-                          aria-pressed={keyOf(row) === opened}
-                          aria-label={`${artefact.name}, ${mark.label}: ${row.result}`}
-                          onClick={() => setOpened(keyOf(row))}
-                        >
-                          <FairnessSign result={row.result} title={row.sentence} />
-                        </button>
-                      </td>
-                    ) : (
-                      <UnknownCell key={mark.contender_id} why="not both printed" />
-                    );
-                  })}
+          <Leaving>
+            <table className="w-full">
+              <thead>
+                <tr className="border-b border-line">
+                  <th className="th">artefact</th>
+                  {others.map((mark) => (
+                    <th key={mark.contender_id} id={`fair-${mark.contender_id}`} className="th">
+                      <Badge mark={mark} />
+                    </th>
+                  ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {shown.map((artefact) => (
+                  <tr key={artefact.id} className="border-b border-line-soft">
+                    <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
+                      {artefact.name}
+                    </th>
+                    {others.map((mark) => {
+                      const row = fairness.find(
+                        (one) =>
+                          one.contender === mark.contender_id && one.artefact_id === artefact.id,
+                      );
+                      return row ? (
+                        <td key={mark.contender_id} className="px-1 py-1">
+                          <button
+                            type="button"
+                            className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
+                            aria-pressed={keyOf(row) === opened}
+                            aria-label={`${artefact.name}, ${mark.label}: ${row.result}`}
+                            onClick={() => setOpened(keyOf(row))}
+                          >
+                            <FairnessSign result={row.result} title={row.sentence} />
+                          </button>
+                        </td>
+                      ) : (
+                        <UnknownCell key={mark.contender_id} why="not both printed" />
+                      );
+                    })}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Leaving>
         </div>
         {open && (
           <PairItems
@@ -131,65 +134,67 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
         role="region"
         aria-label="What was compared"
       >
-        <table className="w-full text-xs">
-          <thead className="sticky top-0 bg-sheet">
-            <tr className="border-b border-line">
-              <th className="th">item</th>
-              <th className="th">state</th>
-              <th className="th">here</th>
-              <th className="th text-right">contender</th>
-              <th className="th text-right">reference</th>
-            </tr>
-          </thead>
-          <tbody>
-            {items.map((item) => (
-              <tr
-                key={item.key}
-                className={`border-b border-line-soft ${item.state === 'different' ? '' : 'text-ink-2'}`}
-              >
-                <th scope="row" className="px-2 py-1 text-left font-normal">
-                  {itemWords(item.key)}
-                  {item.accepted && (
-                    <span className="block text-2xs text-ink-2">
-                      accepted: {item.accepted.reason}
-                      {item.accepted.operator && ` (${item.accepted.operator})`}
-                    </span>
-                  )}
-                  {accepting === item.key && (
-                    <AcceptForm
-                      studyId={studyId}
-                      row={row}
-                      item={item.key}
-                      onCancel={() => setAccepting(null)}
-                    />
-                  )}
-                </th>
-                <td className="px-2 whitespace-nowrap">
-                  {item.state === 'different' ? '≠ ' : item.state === 'same' ? '= ' : '? '}
-                  {item.state}
-                  {item.varies && ', varies'}
-                </td>
-                <td className="px-2 whitespace-nowrap">
-                  {item.role === 'held' ? 'must be equal' : item.role}
-                  {item.role === 'held' &&
-                    item.state !== 'same' &&
-                    !item.accepted &&
-                    accepting !== item.key && (
-                      <button
-                        type="button"
-                        className="ml-1 min-h-[24px] text-plum underline"
-                        onClick={() => setAccepting(item.key)}
-                      >
-                        accept …
-                      </button>
-                    )}
-                </td>
-                <Side value={item.contender_value} />
-                <Side value={item.reference_value} />
+        <Leaving>
+          <table className="w-full text-xs">
+            <thead className="sticky top-0 bg-sheet">
+              <tr className="border-b border-line">
+                <th className="th">item</th>
+                <th className="th">state</th>
+                <th className="th">here</th>
+                <th className="th text-right">contender</th>
+                <th className="th text-right">reference</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {items.map((item) => (
+                <tr
+                  key={item.key}
+                  className={`border-b border-line-soft ${item.state === 'different' ? '' : 'text-ink-2'}`}
+                >
+                  <th scope="row" className="px-2 py-1 text-left font-normal">
+                    {itemWords(item.key)}
+                    {item.accepted && (
+                      <span className="block text-2xs text-ink-2">
+                        accepted: {item.accepted.reason}
+                        {item.accepted.operator && ` (${item.accepted.operator})`}
+                      </span>
+                    )}
+                    {accepting === item.key && (
+                      <AcceptForm
+                        studyId={studyId}
+                        row={row}
+                        item={item.key}
+                        onCancel={() => setAccepting(null)}
+                      />
+                    )}
+                  </th>
+                  <td className="px-2 whitespace-nowrap">
+                    {item.state === 'different' ? '≠ ' : item.state === 'same' ? '= ' : '? '}
+                    {item.state}
+                    {item.varies && ', varies'}
+                  </td>
+                  <td className="px-2 whitespace-nowrap">
+                    {item.role === 'held' ? 'must be equal' : item.role}
+                    {item.role === 'held' &&
+                      item.state !== 'same' &&
+                      !item.accepted &&
+                      accepting !== item.key && (
+                        <button
+                          type="button"
+                          className="ml-1 min-h-[24px] text-plum underline"
+                          onClick={() => setAccepting(item.key)}
+                        >
+                          accept …
+                        </button>
+                      )}
+                  </td>
+                  <Side value={item.contender_value} />
+                  <Side value={item.reference_value} />
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
     </div>
   );
@@ -200,7 +205,11 @@ function Side({ value }: { value: FairnessItem['contender_value'] }) {
     return <UnknownCell />;
   }
   return (
-    <td className="max-w-[180px] truncate px-2 text-right font-mono" title={sayValue(value)}>
+    <td
+      className="max-w-[180px] truncate px-2 text-right font-mono"
+      tabIndex={0}
+      data-hint={sayValue(value)}
+    >
       {sayValue(value)}
     </td>
   );
@@ -229,7 +238,7 @@ function AcceptForm({ studyId, row, item, onCancel }: AcceptFormProps) {
       });
       location.reload();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   return (

@@ -14,7 +14,7 @@ export function FairnessSign({ result, title }: { result: FairnessResult; title?
   return (
     <span
       className={`inline-flex items-center gap-1 rounded-sm border px-1 text-2xs whitespace-nowrap ${tone}`}
-      title={title}
+      data-hint={title}
     >
       <span className="font-mono" aria-hidden="true">
         {SIGNS[result]}

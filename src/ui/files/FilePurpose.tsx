@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SlicedSummary } from '../../data';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 
 interface FilePurposeProps {
   studyId: string;
@@ -29,7 +29,7 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
       });
       onChanged();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   return (
@@ -62,7 +62,7 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
       </select>
       <label
         className="inline-flex items-center gap-1"
-        title="prints of this contender and artefact that name no file yet"
+        data-hint="prints of this contender and artefact that name no file yet"
       >
         <input
           type="checkbox"

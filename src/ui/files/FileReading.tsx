@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { SlicedFile } from '../../data';
-import { callApi } from '../lib/api';
+import { callApi } from '../kit/request';
+import { usePolling } from '../kit/use-polling';
 import { percent } from '../lib/format';
 
 interface FileReadingProps {
@@ -19,16 +20,15 @@ export function FileReading({ studyId, path, ...initial }: FileReadingProps) {
     read_share: 0,
   });
   const address = `/studies/${studyId}/sliced-files/${path}`;
-  useEffect(() => {
-    const timer = setInterval(() => {
-      if (file.state === 'failed') return;
-      callApi<SlicedFile>('GET', address).then(
-        (now) => (now.state === 'read' ? location.reload() : setFile(now)),
-        () => undefined,
-      );
-    }, EVERY_MS);
-    return () => clearInterval(timer);
-  }, [address, file.state]);
+  usePolling(
+    async () => {
+      const now = await callApi<SlicedFile>('GET', address);
+      if (now.state === 'read') location.reload();
+      else setFile(now);
+    },
+    EVERY_MS,
+    file.state !== 'failed',
+  );
   if (file.state !== 'failed') {
     return (
       <p className="sheet p-4" role="status">

@@ -1,13 +1,15 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SlicedSummary } from '../../data';
 import type { FirstLook } from '../workers/first-look';
-import { callApi } from '../lib/api';
+import { callApi } from '../kit/request';
+import { usePolling } from '../kit/use-polling';
 import { counted, duration, fixed, percent } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Unknown } from '../marks/Unknown';
 import { FilePurpose } from './FilePurpose';
 import { lookInto, uploadSliced } from './upload-sliced';
+import { Leaving } from '../kit/Leaving';
 
 interface SlicedFilesProps {
   studyId: string;
@@ -44,13 +46,7 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   const isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
 
   const refresh = () => callApi<SlicedSummary[]>('GET', address).then(setFiles, () => undefined);
-  useEffect(() => {
-    if (!isReading) return undefined;
-    const timer = setInterval(() => {
-      callApi<SlicedSummary[]>('GET', address).then(setFiles, () => undefined);
-    }, EVERY_MS);
-    return () => clearInterval(timer);
-  }, [isReading, address]);
+  usePolling(refresh, EVERY_MS, isReading);
 
   const change = (key: string, more: Partial<Sending>) =>
     setSending((known) => known.map((one) => (one.key === key ? { ...one, ...more } : one)));
@@ -168,44 +164,46 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
       )}
       {files.length > 0 && (
         <div className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Sliced files">
-          <table className="w-full text-xs">
-            <thead className="sticky top-0 bg-sheet">
-              <tr className="border-b border-line">
-                <th className="th">
-                  <span className="sr-only">compare</span>
-                </th>
-                <th className="th">file</th>
-                <th className="th">for</th>
-                <th className="th text-right">estimate</th>
-                <th className="th text-right">model</th>
-                <th className="th text-right">filament · g</th>
-                <th className="th text-right">asked · mm/s</th>
-                <th className="th text-right">reached</th>
-              </tr>
-            </thead>
-            <tbody>
-              {files.map((file) => (
-                <FileRow
-                  key={file.path}
-                  studyId={studyId}
-                  file={file}
-                  marks={marks}
-                  artefacts={artefacts}
-                  isChosen={chosen.has(file.path)}
-                  canChoose={chosen.size < MOST_COMPARED}
-                  onChoose={(isChosen) =>
-                    setChosen((known) => {
-                      const next = new Set(known);
-                      if (isChosen) next.add(file.path);
-                      else next.delete(file.path);
-                      return next;
-                    })
-                  }
-                  onChanged={() => void refresh()}
-                />
-              ))}
-            </tbody>
-          </table>
+          <Leaving>
+            <table className="w-full text-xs">
+              <thead className="sticky top-0 bg-sheet">
+                <tr className="border-b border-line">
+                  <th className="th">
+                    <span className="sr-only">compare</span>
+                  </th>
+                  <th className="th">file</th>
+                  <th className="th">for</th>
+                  <th className="th text-right">estimate</th>
+                  <th className="th text-right">model</th>
+                  <th className="th text-right">filament · g</th>
+                  <th className="th text-right">asked · mm/s</th>
+                  <th className="th text-right">reached</th>
+                </tr>
+              </thead>
+              <tbody>
+                {files.map((file) => (
+                  <FileRow
+                    key={file.path}
+                    studyId={studyId}
+                    file={file}
+                    marks={marks}
+                    artefacts={artefacts}
+                    isChosen={chosen.has(file.path)}
+                    canChoose={chosen.size < MOST_COMPARED}
+                    onChoose={(isChosen) =>
+                      setChosen((known) => {
+                        const next = new Set(known);
+                        if (isChosen) next.add(file.path);
+                        else next.delete(file.path);
+                        return next;
+                      })
+                    }
+                    onChanged={() => void refresh()}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </Leaving>
         </div>
       )}
     </section>

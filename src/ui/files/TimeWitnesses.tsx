@@ -2,6 +2,7 @@ import type { ToolpathFacts } from '../../core/toolpath';
 import { duration, fixed } from '../lib/format';
 import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
+import { Leaving } from '../kit/Leaving';
 
 interface TimeWitnessesProps {
   facts: ToolpathFacts;
@@ -44,44 +45,46 @@ export function TimeWitnesses({ facts, actual }: TimeWitnessesProps) {
             : `The prints took ${fixed(mean / facts.time_s, 2)} × the model${own === null ? '' : ` and ${fixed(mean / own, 2)} × the file’s own estimate`}; heating and pauses apart.`}
         </p>
       </header>
-      <table className="w-full">
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.name}>
-              <th scope="row" className="w-[180px] px-3 text-left text-xs font-normal">
-                {row.name}
-              </th>
+      <Leaving isPicture>
+        <table className="w-full">
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.name}>
+                <th scope="row" className="w-[180px] px-3 text-left text-xs font-normal">
+                  {row.name}
+                </th>
+                <td className="p-0">
+                  <DotStrip
+                    hue={4}
+                    isTuned
+                    scale={scale}
+                    dots={row.dots.map((print) => ({
+                      value: minutes(print.seconds),
+                      label: `${print.id}: ${duration(print.seconds)}`,
+                    }))}
+                    interval={{
+                      estimate: row.seconds === null ? null : minutes(row.seconds),
+                      low: null,
+                      high: null,
+                    }}
+                    label={`${row.name}: ${row.seconds === null ? 'not known' : duration(row.seconds)}`}
+                  />
+                </td>
+                <td className="w-[84px] px-2 text-right font-mono">
+                  {row.seconds === null ? <Unknown why="not stated" /> : duration(row.seconds)}
+                </td>
+              </tr>
+            ))}
+            <tr>
+              <td />
               <td className="p-0">
-                <DotStrip
-                  hue={4}
-                  isTuned
-                  scale={scale}
-                  dots={row.dots.map((print) => ({
-                    value: minutes(print.seconds),
-                    label: `${print.id}: ${duration(print.seconds)}`,
-                  }))}
-                  interval={{
-                    estimate: row.seconds === null ? null : minutes(row.seconds),
-                    low: null,
-                    high: null,
-                  }}
-                  label={`${row.name}: ${row.seconds === null ? 'not known' : duration(row.seconds)}`}
-                />
+                <StripAxis scale={scale} digits={0} />
               </td>
-              <td className="w-[84px] px-2 text-right font-mono">
-                {row.seconds === null ? <Unknown why="not stated" /> : duration(row.seconds)}
-              </td>
+              <td className="px-2 text-right text-xs text-ink-2">min</td>
             </tr>
-          ))}
-          <tr>
-            <td />
-            <td className="p-0">
-              <StripAxis scale={scale} digits={0} />
-            </td>
-            <td className="px-2 text-right text-xs text-ink-2">min</td>
-          </tr>
-        </tbody>
-      </table>
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { counted } from '../lib/format';
 
 interface UseSettingsProps {
@@ -20,7 +20,7 @@ export function UseSettings({ studyId, path, profile }: UseSettingsProps) {
       );
       setMessage(`${counted(added, 'setting')} added, ${changed} changed`);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be done.');
+      setMessage(failureText(error));
     }
   };
   return (

@@ -1,6 +1,6 @@
 import type { FirstLook, LookMessage } from '../workers/first-look';
-import { ApiError, callApi, UnreachableError } from '../lib/api';
-import { readOperator } from '../lib/operator';
+import { ApiError, callApi, UnreachableError } from '../kit/request';
+import { upload } from '../kit/upload';
 
 /** Bytes that are sent in one request: what a broken connection can cost at most. */
 const PART_BYTES = 16 * 1024 * 1024;
@@ -80,7 +80,7 @@ export async function uploadSliced(
   }
 }
 
-/** Sends one part; an XMLHttpRequest, because only that tells how far it is. */
+/** Sends one part of a file. */
 function sendPart(
   address: string,
   file: File,
@@ -88,21 +88,9 @@ function sendPart(
   onShare: (share: number, isWaiting: boolean) => void,
   signal: AbortSignal,
 ): Promise<Arrival> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open('PUT', `/api/v1${address}?offset=${offset}`);
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    const operator = readOperator();
-    if (operator) request.setRequestHeader('x-operator', encodeURIComponent(operator));
-    request.upload.onprogress = (event) => onShare((offset + event.loaded) / file.size, false);
-    request.onerror = () => reject(new UnreachableError('The server does not answer.'));
-    request.onabort = () => reject(new DOMException('given up', 'AbortError'));
-    request.onload = () => {
-      const answer = JSON.parse(request.responseText) as Arrival & { detail?: string };
-      if (request.status < 300) resolve(answer);
-      else reject(new ApiError(request.status, answer.detail ?? 'The server could not do this.'));
-    };
-    signal.addEventListener('abort', () => request.abort(), { once: true });
-    request.send(file.slice(offset, Math.min(file.size, offset + PART_BYTES)));
+  const part = file.slice(offset, Math.min(file.size, offset + PART_BYTES));
+  return upload<Arrival>(`${address}?offset=${offset}`, part, {
+    onSent: (bytes) => onShare((offset + bytes) / file.size, false),
+    signal,
   });
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { ApiError, callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { SCANNER_MS } from '../lib/not-scanned';
 
 const SHORTEST_CODE = 4;
@@ -14,7 +14,7 @@ export function Finder({ studyId }: { studyId: string }) {
       const { href } = await callApi<{ href: string }>('GET', path);
       location.assign(href);
     } catch (error) {
-      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+      setMessage(failureText(error));
     }
   };
   useEffect(() => {
@@ -54,7 +54,12 @@ export function Finder({ studyId }: { studyId: string }) {
       }}
     >
       {message && (
-        <span role="alert" className="max-w-[30ch] truncate text-xs text-warn" title={message}>
+        <span
+          role="alert"
+          className="max-w-[30ch] truncate text-xs text-warn"
+          data-hint={message}
+          tabIndex={0}
+        >
           {message}
         </span>
       )}

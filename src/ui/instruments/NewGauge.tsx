@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
 
 interface NewGaugeProps {
@@ -53,7 +53,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       await callApi('POST', `/studies/${studyId}/rows/gauge_plans`, row);
       location.assign(`/studies/${studyId}/measure/gauge?plan=${row.gauge_plan_id}`);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   if (dimensions.length === 0) return null;

@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { ApiError, callApi, UnreachableError } from './api';
+import { ApiError, callApi, UnreachableError } from '../kit/request';
 
 /** An entry that waits until the server has taken it. Its id makes that it counts once. */
 export interface WaitingEntry {

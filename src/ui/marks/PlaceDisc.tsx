@@ -7,11 +7,12 @@ interface PlaceDiscProps {
   most: number;
   /** Radius of the largest disc, mm. */
   radius: number;
-  title: string;
+  /** What the hint says of this place. */
+  hint: string;
 }
 
 /** A place on the plate: the larger and deeper the more it is off; a ring is too small, full is too large. */
-export function PlaceDisc({ x, y, deviation_mm, most, radius, title }: PlaceDiscProps) {
+export function PlaceDisc({ x, y, deviation_mm, most, radius, hint }: PlaceDiscProps) {
   const share = Math.min(1, Math.abs(deviation_mm) / most);
   const isLarge = deviation_mm >= 0;
   const colour = isLarge ? 'var(--large)' : 'var(--small)';
@@ -26,8 +27,7 @@ export function PlaceDisc({ x, y, deviation_mm, most, radius, title }: PlaceDisc
       stroke={colour}
       strokeWidth={isLarge ? radius * 0.04 : radius * 0.3}
       strokeOpacity={0.35 + 0.65 * share}
-    >
-      <title>{title}</title>
-    </circle>
+      data-hint={hint}
+    />
   );
 }

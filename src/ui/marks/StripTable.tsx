@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { ContenderMark } from '../../core/study';
 import { ContenderName } from './ContenderName';
 import { StripAxis, type StripScale } from './DotStrip';
+import { Leaving } from '../kit/Leaving';
 
 interface StripTableProps {
   /** The heads of the columns after the contender; the first is the strip's. */
@@ -27,38 +28,40 @@ export function StripTable(props: StripTableProps) {
   const line = hasHiddenHeads ? '' : 'border-b border-line-soft';
   return (
     <div className="overflow-x-auto">
-      <table className="w-full min-w-[760px]">
-        <thead className={hasHiddenHeads ? 'sr-only' : ''}>
-          <tr className="border-b border-line">
-            <th className="th pl-3">contender</th>
-            {heads.map((head) => (
-              <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
-                {head.text}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ mark, strip, cells }) => (
-            <tr key={mark.contender_id} className={line}>
-              <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-              </th>
-              <td className="min-w-[200px] p-0">{strip}</td>
-              {cells}
+      <Leaving isPicture>
+        <table className="w-full min-w-[760px]">
+          <thead className={hasHiddenHeads ? 'sr-only' : ''}>
+            <tr className="border-b border-line">
+              <th className="th pl-3">contender</th>
+              {heads.map((head) => (
+                <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
+                  {head.text}
+                </th>
+              ))}
             </tr>
-          ))}
-          <tr>
-            <td />
-            <td className="p-0">
-              <StripAxis scale={scale} digits={digits} />
-            </td>
-            <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
-              {foot}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map(({ mark, strip, cells }) => (
+              <tr key={mark.contender_id} className={line}>
+                <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                <td className="min-w-[200px] p-0">{strip}</td>
+                {cells}
+              </tr>
+            ))}
+            <tr>
+              <td />
+              <td className="p-0">
+                <StripAxis scale={scale} digits={digits} />
+              </td>
+              <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
+                {foot}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </Leaving>
     </div>
   );
 }

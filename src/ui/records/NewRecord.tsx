@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { ApiError, callApi } from '../lib/api';
+import { ApiError, callApi, failureText } from '../kit/request';
 import { sendOrKeep } from '../lib/outbox';
 import type { FieldSpec } from './fields';
 import { FieldInput } from './FieldInput';
@@ -58,7 +58,7 @@ export function NewRecord(props: NewRecordProps) {
     try {
       onAdded(await (send ? send(values) : add(path, values, props.isKept === true)));
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be added.');
+      setMessage(failureText(error, 'It could not be added.'));
       if (error instanceof ApiError) {
         const found: Record<string, string> = {};
         for (const { path: at, message: why } of error.issues) {

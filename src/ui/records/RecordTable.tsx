@@ -1,12 +1,13 @@
 import { Fragment, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
-import { ApiError, callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { Badge } from '../marks/Badge';
 import type { FieldSpec } from './fields';
 import { NewRecord } from './NewRecord';
 import { RecordForm } from './RecordForm';
 import type { Value, Values } from './use-record';
 import { UnknownCell } from '../marks/Unknown';
+import { Leaving } from '../kit/Leaving';
 
 export type TableRow = Values & { row_version: number };
 
@@ -59,77 +60,79 @@ export function RecordTable(props: RecordTableProps) {
         </button>
       </header>
       <div className="overflow-x-auto">
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              {heads.map((field, at) => (
-                <th
-                  key={shown[at]}
-                  className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
-                >
-                  {field?.label ?? shown[at]}
-                  {field?.unit && ` · ${field.unit}`}
+        <Leaving>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line">
+                {heads.map((field, at) => (
+                  <th
+                    key={shown[at]}
+                    className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
+                  >
+                    {field?.label ?? shown[at]}
+                    {field?.unit && ` · ${field.unit}`}
+                  </th>
+                ))}
+                <th className="th">
+                  <span className="sr-only">edit</span>
                 </th>
-              ))}
-              <th className="th">
-                <span className="sr-only">edit</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => {
-              const key = keyOf(row);
-              const isOpen = key === opened;
-              return (
-                <Fragment key={key}>
-                  <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
-                    {shown.map((name, at) => (
-                      <Shown
-                        key={name}
-                        value={row[name] ?? null}
-                        said={words?.[name]?.[String(row[name])]}
-                        badge={at === 0 ? props.badges?.[key] : undefined}
-                        isNumber={heads[at]?.kind === 'number'}
-                      />
-                    ))}
-                    <td className="w-16 px-2 text-right">
-                      <button
-                        type="button"
-                        className="text-xs text-plum underline"
-                        aria-expanded={isOpen}
-                        aria-label={`${isOpen ? 'Close' : 'Edit'} ${String(row[shown[0] ?? ''])}`}
-                        onClick={() => setOpened(isOpen ? null : key)}
-                      >
-                        {isOpen ? 'close' : 'edit'}
-                      </button>
-                    </td>
-                  </tr>
-                  {isOpen && (
-                    <tr className="border-b border-line">
-                      <td colSpan={shown.length + 1} className="bg-desk p-3">
-                        <RecordForm
-                          path={`${path}/${key}`}
-                          fields={fields}
-                          values={row}
-                          version={row.row_version}
-                          label={`${one} ${String(row[shown[0] ?? ''])}`}
-                          onSaved={(saved) => changed(key, saved)}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => {
+                const key = keyOf(row);
+                const isOpen = key === opened;
+                return (
+                  <Fragment key={key}>
+                    <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
+                      {shown.map((name, at) => (
+                        <Shown
+                          key={name}
+                          value={row[name] ?? null}
+                          said={words?.[name]?.[String(row[name])]}
+                          badge={at === 0 ? props.badges?.[key] : undefined}
+                          isNumber={heads[at]?.kind === 'number'}
                         />
-                        <DeleteRow
-                          path={`${path}/${key}`}
-                          one={one}
-                          onDeleted={() =>
-                            setRows((known) => known.filter((r) => keyOf(r) !== key))
-                          }
-                        />
+                      ))}
+                      <td className="w-16 px-2 text-right">
+                        <button
+                          type="button"
+                          className="text-xs text-plum underline"
+                          aria-expanded={isOpen}
+                          aria-label={`${isOpen ? 'Close' : 'Edit'} ${String(row[shown[0] ?? ''])}`}
+                          onClick={() => setOpened(isOpen ? null : key)}
+                        >
+                          {isOpen ? 'close' : 'edit'}
+                        </button>
                       </td>
                     </tr>
-                  )}
-                </Fragment>
-              );
-            })}
-          </tbody>
-        </table>
+                    {isOpen && (
+                      <tr className="border-b border-line">
+                        <td colSpan={shown.length + 1} className="bg-desk p-3">
+                          <RecordForm
+                            path={`${path}/${key}`}
+                            fields={fields}
+                            values={row}
+                            version={row.row_version}
+                            label={`${one} ${String(row[shown[0] ?? ''])}`}
+                            onSaved={(saved) => changed(key, saved)}
+                          />
+                          <DeleteRow
+                            path={`${path}/${key}`}
+                            one={one}
+                            onDeleted={() =>
+                              setRows((known) => known.filter((r) => keyOf(r) !== key))
+                            }
+                          />
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                );
+              })}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
       {rows.length === 0 && !isAdding && <p className="px-3 py-2 text-ink-2">none yet</p>}
       {isAdding && (
@@ -190,7 +193,7 @@ function DeleteRow({ path, one, onDeleted }: { path: string; one: string; onDele
       if (answer?.is_retired) setMessage('It was measured: it is kept, and retired.');
       else onDeleted();
     } catch (error) {
-      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+      setMessage(failureText(error));
     }
   };
   return (

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ApiError, callApi, UnreachableError } from '../lib/api';
+import { ApiError, callApi, failureText, UnreachableError } from '../kit/request';
 
 export type Value = string | number | null;
 export type Values = Record<string, Value>;
@@ -116,7 +116,7 @@ export function useRecord(source: RecordSource, initial: Values, version: number
           await send(field, value);
           return;
         }
-        const message = error instanceof Error ? error.message : 'It could not be saved.';
+        const message = failureText(error, 'It could not be saved.');
         const found = error instanceof ApiError ? error.issues : [];
         setIssues((known) => ({
           ...known,

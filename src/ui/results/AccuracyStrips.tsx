@@ -102,7 +102,7 @@ function MaeFigure({ id, own }: { id: string; own: AccuracySummary }) {
       {low !== null && high !== null ? (
         <span className="text-ink-2">±{fixed((high - low) / 2, 3)}</span>
       ) : (
-        <span className="text-ink-2" title={notes?.join('; ')}>
+        <span className="text-ink-2" tabIndex={0} data-hint={notes?.join('; ')}>
           no interval
         </span>
       )}

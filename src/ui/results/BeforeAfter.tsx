@@ -127,7 +127,7 @@ export function BeforeAfter(props: BeforeAfterProps) {
                     deviation_mm={one.difference_mm}
                     most={most}
                     radius={reach / 5.5}
-                    title={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+                    hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
                   />
                 ))}
               </svg>

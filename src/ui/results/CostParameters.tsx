@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { StudyMeta } from '../../core/study';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
 
 interface CostParametersProps {
@@ -29,7 +29,7 @@ export function CostParameters({ studyId, cost, version }: CostParametersProps) 
       location.reload();
     } catch (error) {
       setBusy(false);
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   return (

@@ -2,6 +2,7 @@ import type { ResultParts } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
+import { Leaving } from '../kit/Leaving';
 
 interface DriversProps {
   marks: readonly ContenderMark[];
@@ -45,42 +46,45 @@ export function Drivers({ marks, reference, drivers, names }: DriversProps) {
               <figcaption className="mb-1 flex items-center gap-2">
                 <Badge mark={mark} /> {mark.label}
               </figcaption>
-              <table className="text-xs">
-                <tbody>
-                  {own.slice(0, SHOWN).map((driver) => {
-                    const key = `${driver.artefact_id}/${driver.dimension_id}`;
-                    const length = (Math.abs(driver.share_mm) / most) * (BAR / 2);
-                    return (
-                      <tr key={key}>
-                        <th
-                          scope="row"
-                          className="py-0.5 pr-2 text-left font-normal whitespace-nowrap"
-                        >
-                          {names[key] ?? key}
-                        </th>
-                        <td className="w-[120px]">
-                          <svg width={BAR} height={12} className="block" aria-hidden="true">
-                            <line x1={BAR / 2} x2={BAR / 2} y1={0} y2={12} stroke="var(--line)" />
-                            <rect
-                              x={driver.share_mm < 0 ? BAR / 2 - length : BAR / 2}
-                              y={3}
-                              width={length}
-                              height={6}
-                              fill={driver.share_mm < 0 ? 'var(--ink-2)' : 'var(--plum)'}
-                            />
-                          </svg>
-                        </td>
-                        <td className="pl-2 text-right font-mono whitespace-nowrap">
-                          {signed(driver.share_mm, 4)}
-                        </td>
-                        <td className="hidden pl-2 text-right font-mono whitespace-nowrap text-ink-2 sm:table-cell">
-                          {signed(driver.contender_mm, 2)} against {signed(driver.reference_mm, 2)}
-                        </td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
+              <Leaving isPicture>
+                <table className="text-xs">
+                  <tbody>
+                    {own.slice(0, SHOWN).map((driver) => {
+                      const key = `${driver.artefact_id}/${driver.dimension_id}`;
+                      const length = (Math.abs(driver.share_mm) / most) * (BAR / 2);
+                      return (
+                        <tr key={key}>
+                          <th
+                            scope="row"
+                            className="py-0.5 pr-2 text-left font-normal whitespace-nowrap"
+                          >
+                            {names[key] ?? key}
+                          </th>
+                          <td className="w-[120px]">
+                            <svg width={BAR} height={12} className="block" aria-hidden="true">
+                              <line x1={BAR / 2} x2={BAR / 2} y1={0} y2={12} stroke="var(--line)" />
+                              <rect
+                                x={driver.share_mm < 0 ? BAR / 2 - length : BAR / 2}
+                                y={3}
+                                width={length}
+                                height={6}
+                                fill={driver.share_mm < 0 ? 'var(--ink-2)' : 'var(--plum)'}
+                              />
+                            </svg>
+                          </td>
+                          <td className="pl-2 text-right font-mono whitespace-nowrap">
+                            {signed(driver.share_mm, 4)}
+                          </td>
+                          <td className="hidden pl-2 text-right font-mono whitespace-nowrap text-ink-2 sm:table-cell">
+                            {signed(driver.contender_mm, 2)} against{' '}
+                            {signed(driver.reference_mm, 2)}
+                          </td>
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </table>
+              </Leaving>
               {own.length > SHOWN && (
                 <p className="text-2xs text-ink-2">and {own.length - SHOWN} smaller ones</p>
               )}

@@ -2,6 +2,7 @@ import type { LadderLimit } from '../../core/ladders';
 import type { ContenderMark } from '../../core/study';
 import { ContenderName } from '../marks/ContenderName';
 import { Unknown, UnknownCell } from '../marks/Unknown';
+import { Leaving } from '../kit/Leaving';
 
 interface LadderLimitsProps {
   name: string;
@@ -33,54 +34,56 @@ export function LadderLimits(props: LadderLimitsProps) {
         </p>
       </header>
       <div className="overflow-x-auto">
-        <table className="w-full text-xs">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">contender</th>
-              {steps.map((step) => (
-                <th key={step.step} className="th text-center">
-                  {step.value}
-                </th>
-              ))}
-              <th className="th text-right">limit · {unit}</th>
-              <th className="th text-right">with effort</th>
-              <th className="th text-right">specimens</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map(({ mark, own }) => (
-              <tr key={mark.contender_id} className="border-b border-line-soft">
-                <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                </th>
-                {own.by_step.map((step) => (
-                  <td key={step.step} className="px-1">
-                    <StepBar step={step} hue={mark.hue} />
-                  </td>
+        <Leaving isPicture>
+          <table className="w-full text-xs">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">contender</th>
+                {steps.map((step) => (
+                  <th key={step.step} className="th text-center">
+                    {step.value}
+                  </th>
                 ))}
-                <td className="px-2 text-right font-mono">
-                  {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
-                </td>
-                <td className="px-2 text-right font-mono">
-                  {own.limit_with_effort ?? (
-                    <Unknown why={own.notes.join('; ') || 'none is passed'} />
-                  )}
-                </td>
-                <td className="px-2 text-right font-mono">{own.specimens}</td>
+                <th className="th text-right">limit · {unit}</th>
+                <th className="th text-right">with effort</th>
+                <th className="th text-right">specimens</th>
               </tr>
-            ))}
-            {marks
-              .filter((mark) => !results[mark.contender_id]?.[ladder])
-              .map((mark) => (
+            </thead>
+            <tbody>
+              {shown.map(({ mark, own }) => (
                 <tr key={mark.contender_id} className="border-b border-line-soft">
                   <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
                     <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                   </th>
-                  <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
+                  {own.by_step.map((step) => (
+                    <td key={step.step} className="px-1">
+                      <StepBar step={step} hue={mark.hue} />
+                    </td>
+                  ))}
+                  <td className="px-2 text-right font-mono">
+                    {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
+                  </td>
+                  <td className="px-2 text-right font-mono">
+                    {own.limit_with_effort ?? (
+                      <Unknown why={own.notes.join('; ') || 'none is passed'} />
+                    )}
+                  </td>
+                  <td className="px-2 text-right font-mono">{own.specimens}</td>
                 </tr>
               ))}
-          </tbody>
-        </table>
+              {marks
+                .filter((mark) => !results[mark.contender_id]?.[ladder])
+                .map((mark) => (
+                  <tr key={mark.contender_id} className="border-b border-line-soft">
+                    <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
+                      <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                    </th>
+                    <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
     </section>
   );
@@ -93,7 +96,7 @@ function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: num
   const label = `${step.value}: ${step.clear} clear, ${step.effort} with effort, ${step.fail} fail, ${step.broken} broken, ${step.untested} untested`;
   if (tested === 0) {
     return (
-      <span className="mx-auto block h-4 w-11 unknown" title={label}>
+      <span className="mx-auto block h-4 w-11 unknown" tabIndex={0} data-hint={label}>
         <span className="sr-only">{label}</span>
       </span>
     );

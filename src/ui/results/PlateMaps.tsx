@@ -72,7 +72,7 @@ export function PlateMaps(props: PlateMapsProps) {
                     {...place}
                     most={most}
                     radius={18}
-                    title={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
+                    hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
                   />
                 ))}
               </svg>

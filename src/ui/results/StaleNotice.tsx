@@ -1,5 +1,6 @@
-import { useEffect } from 'react';
-import { callApi } from '../lib/api';
+import { useEffect, useRef } from 'react';
+import { callApi } from '../kit/request';
+import { usePolling } from '../kit/use-polling';
 
 interface StaleNoticeProps {
   studyId: string;
@@ -12,29 +13,24 @@ const LOOK_AGAIN_MS = 400;
 
 /** Says that newer results are being made, and shows them when they are there. */
 export function StaleNotice({ studyId, reference, parts }: StaleNoticeProps) {
-  const asked = parts.join(',');
+  const query = new URLSearchParams({
+    parts: parts.join(','),
+    ...(reference !== null && { ref: reference }),
+  });
+  const isLeaving = useRef(false);
   useEffect(() => {
-    const query = new URLSearchParams({
-      parts: asked,
-      ...(reference !== null && { ref: reference }),
-    });
-    let isLeaving = false;
     // Somebody who follows a link is not brought back.
     const leave = () => {
-      isLeaving = true;
+      isLeaving.current = true;
     };
     window.addEventListener('beforeunload', leave);
-    const timer = setInterval(() => {
-      callApi<{ stale: string[] }>('GET', `/studies/${studyId}/results?${query.toString()}`).then(
-        ({ stale }) => stale.length === 0 && !isLeaving && location.reload(),
-        () => undefined,
-      );
-    }, LOOK_AGAIN_MS);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('beforeunload', leave);
-    };
-  }, [studyId, reference, asked]);
+    return () => window.removeEventListener('beforeunload', leave);
+  }, []);
+  usePolling(async () => {
+    const address = `/studies/${studyId}/results?${query.toString()}`;
+    const { stale } = await callApi<{ stale: string[] }>('GET', address);
+    if (stale.length === 0 && !isLeaving.current) location.reload();
+  }, LOOK_AGAIN_MS);
   return (
     <p role="status" className="mb-2 text-xs text-warn" data-stale-results="">
       Evidence was added since: these results are being refreshed.

@@ -3,6 +3,7 @@ import type { ContenderMark } from '../../core/study';
 import { fixed, percent, signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Unknown, UnknownCell } from '../marks/Unknown';
+import { Leaving } from '../kit/Leaving';
 
 interface WhereItIsOffProps {
   marks: readonly ContenderMark[];
@@ -39,63 +40,65 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
         <p className="text-xs text-ink-2">mean deviation, mm: − too small, + too large</p>
       </header>
       <div className="overflow-x-auto">
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">
-                <span className="sr-only">contender</span>
-              </th>
-              {GROUPS.map((group) => (
-                <th key={group.title} className="th text-right">
-                  {group.title}
+        <Leaving isPicture>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">
+                  <span className="sr-only">contender</span>
                 </th>
-              ))}
-              <th className="th text-right">worst</th>
-              <th className="th text-right">in tolerance</th>
-            </tr>
-          </thead>
-          <tbody>
-            {marks.map((mark) => {
-              const own = accuracy[mark.contender_id];
-              if (!own) return null;
-              return (
-                <tr key={mark.contender_id} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1">
-                    <Badge mark={mark} isReference={mark.contender_id === reference} />
+                {GROUPS.map((group) => (
+                  <th key={group.title} className="th text-right">
+                    {group.title}
                   </th>
-                  {GROUPS.map((group) => {
-                    const cell =
-                      group.of === 'by_axis' ? own.by_axis[group.key] : own.by_kind[group.key];
-                    return (
-                      <DeviationCell
-                        key={group.title}
-                        value={cell.bias_mm}
-                        neutral={neutral}
-                        figure={`group/${mark.contender_id}/${group.key}`}
-                      />
-                    );
-                  })}
-                  <td className="px-2 text-right font-mono">
-                    {own.max_abs_mm === null ? (
-                      <Unknown />
-                    ) : (
-                      <button
-                        type="button"
-                        className="figure"
-                        data-figure={`tolerance/${mark.contender_id}`}
-                      >
-                        {fixed(own.max_abs_mm, 2)}
-                      </button>
-                    )}
-                  </td>
-                  <td className="px-2 text-right whitespace-nowrap">
-                    <InTolerance own={own} id={mark.contender_id} />
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+                ))}
+                <th className="th text-right">worst</th>
+                <th className="th text-right">in tolerance</th>
+              </tr>
+            </thead>
+            <tbody>
+              {marks.map((mark) => {
+                const own = accuracy[mark.contender_id];
+                if (!own) return null;
+                return (
+                  <tr key={mark.contender_id} className="border-b border-line-soft">
+                    <th scope="row" className="px-2 py-1">
+                      <Badge mark={mark} isReference={mark.contender_id === reference} />
+                    </th>
+                    {GROUPS.map((group) => {
+                      const cell =
+                        group.of === 'by_axis' ? own.by_axis[group.key] : own.by_kind[group.key];
+                      return (
+                        <DeviationCell
+                          key={group.title}
+                          value={cell.bias_mm}
+                          neutral={neutral}
+                          figure={`group/${mark.contender_id}/${group.key}`}
+                        />
+                      );
+                    })}
+                    <td className="px-2 text-right font-mono">
+                      {own.max_abs_mm === null ? (
+                        <Unknown />
+                      ) : (
+                        <button
+                          type="button"
+                          className="figure"
+                          data-figure={`tolerance/${mark.contender_id}`}
+                        >
+                          {fixed(own.max_abs_mm, 2)}
+                        </button>
+                      )}
+                    </td>
+                    <td className="px-2 text-right whitespace-nowrap">
+                      <InTolerance own={own} id={mark.contender_id} />
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
       <BySize marks={marks} accuracy={accuracy} reference={reference} />
     </section>
@@ -110,52 +113,54 @@ function BySize({ marks, accuracy, reference }: Omit<WhereItIsOffProps, 'neutral
   if (shown.length < 2) return null;
   return (
     <div className="overflow-x-auto border-t border-line">
-      <table className="w-full">
-        <caption className="px-3 pt-2 text-left text-xs text-ink-2">
-          mean absolute deviation by nominal size, mm
-        </caption>
-        <thead>
-          <tr className="border-b border-line">
-            <th className="th">
-              <span className="sr-only">contender</span>
-            </th>
-            {shown.map(({ key, title }) => (
-              <th key={key} className="th text-right">
-                {title}
+      <Leaving isPicture>
+        <table className="w-full">
+          <caption className="px-3 pt-2 text-left text-xs text-ink-2">
+            mean absolute deviation by nominal size, mm
+          </caption>
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">
+                <span className="sr-only">contender</span>
               </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {marks.map((mark) => {
-            const own = accuracy[mark.contender_id];
-            if (!own) return null;
-            return (
-              <tr key={mark.contender_id} className="border-b border-line-soft">
-                <th scope="row" className="px-2 py-1">
-                  <Badge mark={mark} isReference={mark.contender_id === reference} />
+              {shown.map(({ key, title }) => (
+                <th key={key} className="th text-right">
+                  {title}
                 </th>
-                {shown.map(({ key }) => {
-                  const { mae_mm } = own.by_size[key];
-                  return mae_mm === null ? (
-                    <UnknownCell key={key} why="not measured" />
-                  ) : (
-                    <td key={key} className="px-2 text-right">
-                      <button
-                        type="button"
-                        className="figure"
-                        data-figure={`group/${mark.contender_id}/${key}`}
-                      >
-                        {fixed(mae_mm, 3)}
-                      </button>
-                    </td>
-                  );
-                })}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map((mark) => {
+              const own = accuracy[mark.contender_id];
+              if (!own) return null;
+              return (
+                <tr key={mark.contender_id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1">
+                    <Badge mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  {shown.map(({ key }) => {
+                    const { mae_mm } = own.by_size[key];
+                    return mae_mm === null ? (
+                      <UnknownCell key={key} why="not measured" />
+                    ) : (
+                      <td key={key} className="px-2 text-right">
+                        <button
+                          type="button"
+                          className="figure"
+                          data-figure={`group/${mark.contender_id}/${key}`}
+                        >
+                          {fixed(mae_mm, 3)}
+                        </button>
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
     </div>
   );
 }
@@ -194,7 +199,8 @@ function InTolerance({ own, id }: { own: AccuracySummary; id: string }) {
       type="button"
       className="figure"
       data-figure={`tolerance/${id}`}
-      title={`${inside} inside, ${outside} outside, ${undecided} undecided`}
+      tabIndex={0}
+      data-hint={`${inside} inside, ${outside} outside, ${undecided} undecided`}
     >
       {percent(inside / all)}
       {undecided > 0 && <span className="text-ink-2"> +{undecided}?</span>}

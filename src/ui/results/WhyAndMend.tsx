@@ -47,7 +47,7 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
                       type="button"
                       className="figure text-xs"
                       data-figure={`fit/${mark.contender_id}/${said.axis}`}
-                      title="mean absolute deviation in mm, before and after the correction"
+                      data-hint="mean absolute deviation in mm, before and after the correction"
                     >
                       {fixed(said.before_mm, 3)} → {fixed(said.after_mm, 3)}
                     </button>

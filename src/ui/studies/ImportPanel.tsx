@@ -1,9 +1,11 @@
+import { failureText } from '../kit/request';
 import { useRef, useState, type DragEvent } from 'react';
 import { v7 as uuid } from 'uuid';
 import { counted } from '../lib/format';
 import { packFiles, type NamedFile } from './pack-files';
 import { filesOfDrop } from './dropped-files';
 import { uploadPackage, type ImportAnswer, type ImportFault } from './upload-package';
+import { Leaving } from '../kit/Leaving';
 
 /** A hash of a package's end, where a zip lists all that it holds with its checksums. */
 async function listHash(zip: Blob): Promise<string> {
@@ -24,7 +26,7 @@ type Stage =
 export function ImportPanel({ onCancel }: { onCancel: () => void }) {
   const [stage, setStage] = useState<Stage>({ kind: 'waiting' });
   const [isOver, setOver] = useState(false);
-  const abort = useRef<(() => void) | null>(null);
+  const abort = useRef<AbortController | null>(null);
   const sent = useRef<{ hash: string; key: string } | null>(null);
   /** The same package tried again on this page is the same import; on another page it is another. */
   const keyOf = async (zip: Blob): Promise<string> => {
@@ -40,11 +42,13 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       if (files.length === 0) throw new Error('Nothing was dropped.');
       setStage({ kind: 'packing' });
       const zip = isZip ? only.file : await packFiles(files);
-      const upload = uploadPackage(zip, await keyOf(zip), (share) =>
-        setStage(share < 1 ? { kind: 'sending', share } : { kind: 'reading' }),
+      abort.current = new AbortController();
+      const answer = await uploadPackage(
+        zip,
+        await keyOf(zip),
+        (share) => setStage(share < 1 ? { kind: 'sending', share } : { kind: 'reading' }),
+        abort.current.signal,
       );
-      abort.current = upload.cancel;
-      const answer = await upload.answer;
       if (answer.study_id !== undefined) {
         location.assign(`/studies/${answer.study_id}/results/accuracy`);
       } else if (answer.faults) {
@@ -53,7 +57,7 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
     } catch (error) {
       setStage({
         kind: 'failed',
-        message: error instanceof Error ? error.message : 'It could not be read.',
+        message: failureText(error, 'It could not be read.'),
       });
     }
   };
@@ -120,7 +124,7 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
             type="button"
             className="action"
             onClick={() => {
-              abort.current?.();
+              abort.current?.abort();
               setStage({ kind: 'waiting' });
             }}
           >
@@ -146,28 +150,30 @@ function FaultTable({ answer }: { answer: ImportAnswer & { faults: readonly Impo
         {counted(total, 'fault')} in the package; nothing was imported.
       </p>
       <div className="mt-2 max-h-[50vh] overflow-auto border border-line" tabIndex={0}>
-        <table className="w-full text-xs">
-          <thead className="sticky top-0 bg-sheet">
-            <tr className="border-b border-line">
-              <th className="th">file</th>
-              <th className="th text-right">line</th>
-              <th className="th">column</th>
-              <th className="th">what is wrong</th>
-            </tr>
-          </thead>
-          <tbody>
-            {answer.faults.map((fault, at) => (
-              <tr key={at} className="border-b border-line-soft align-top">
-                <td className="px-2 py-1 font-mono">{fault.file}</td>
-                <td className="px-2 py-1 text-right font-mono">{fault.line}</td>
-                <td className="px-2 py-1 font-mono">
-                  {fault.column === '-' ? 'the row' : fault.column}
-                </td>
-                <td className="px-2 py-1">{fault.message}</td>
+        <Leaving>
+          <table className="w-full text-xs">
+            <thead className="sticky top-0 bg-sheet">
+              <tr className="border-b border-line">
+                <th className="th">file</th>
+                <th className="th text-right">line</th>
+                <th className="th">column</th>
+                <th className="th">what is wrong</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {answer.faults.map((fault, at) => (
+                <tr key={at} className="border-b border-line-soft align-top">
+                  <td className="px-2 py-1 font-mono">{fault.file}</td>
+                  <td className="px-2 py-1 text-right font-mono">{fault.line}</td>
+                  <td className="px-2 py-1 font-mono">
+                    {fault.column === '-' ? 'the row' : fault.column}
+                  </td>
+                  <td className="px-2 py-1">{fault.message}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
       {total > answer.faults.length && (
         <p className="mt-1 text-xs text-ink-2">and {total - answer.faults.length} more</p>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { callApi } from '../lib/api';
+import { callApi, failureText } from '../kit/request';
 import { counted } from '../lib/format';
 import { ImportPanel } from './ImportPanel';
 
@@ -107,7 +107,7 @@ function NewStudy({ onCancel }: { onCancel: () => void }) {
       });
       location.assign(`/studies/${study_id}/question`);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be made.');
+      setMessage(failureText(error, 'It could not be made.'));
     }
   };
   return (
@@ -167,7 +167,7 @@ function DeleteStudy({ study }: { study: ListedStudy }) {
   const attempt = (work: () => Promise<unknown>, next: typeof stage) => {
     work().then(
       () => setStage(next),
-      (error: unknown) => setMessage(error instanceof Error ? error.message : 'It did not work.'),
+      (error: unknown) => setMessage(failureText(error, 'It did not work.')),
     );
   };
   if (stage === 'gone') {

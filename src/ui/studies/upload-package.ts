@@ -1,3 +1,6 @@
+import { ApiError, failureText } from '../kit/request';
+import { upload } from '../kit/upload';
+
 /** A fault of a package, as the server names it. */
 export interface ImportFault {
   file: string;
@@ -18,30 +21,26 @@ export interface ImportAnswer {
  * Sends a package; tells what share has been sent.
  *
  * @param key by which it is known when it is sent again, so that it becomes one study
+ * @returns the study that it became, or what is wrong with it
+ * @throws Error where nobody could say; nothing was imported then
  */
-export function uploadPackage(
+export async function uploadPackage(
   content: Blob,
   key: string,
   onProgress: (share: number) => void,
-): { answer: Promise<ImportAnswer>; cancel: () => void } {
-  // XMLHttpRequest, because fetch does not tell how much has been sent.
-  const request = new XMLHttpRequest();
-  const answer = new Promise<ImportAnswer>((resolve, reject) => {
-    request.open('PUT', '/api/v1/imports');
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    request.setRequestHeader('idempotency-key', key);
-    request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
-    request.upload.onload = () => onProgress(1);
-    request.onload = () => {
-      try {
-        resolve(JSON.parse(request.responseText) as ImportAnswer);
-      } catch {
-        reject(new Error('The server’s answer cannot be read.'));
-      }
-    };
-    request.onerror = () => reject(new Error('The server does not answer. Nothing was imported.'));
-    request.onabort = () => reject(new Error('Cancelled. Nothing was imported.'));
-    request.send(content);
-  });
-  return { answer, cancel: () => request.abort() };
+  signal: AbortSignal,
+): Promise<ImportAnswer> {
+  try {
+    return await upload<ImportAnswer>('/imports', content, {
+      headers: { 'idempotency-key': key },
+      onSent: (bytes) => onProgress(bytes / Math.max(1, content.size)),
+      signal,
+    });
+  } catch (error) {
+    if (error instanceof ApiError) {
+      return { detail: error.message, ...(error.answer as ImportAnswer | null) };
+    }
+    const reason = signal.aborted ? 'Cancelled.' : failureText(error);
+    throw new Error(`${reason} Nothing was imported.`, { cause: error });
+  }
 }

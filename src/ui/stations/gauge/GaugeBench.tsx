@@ -5,6 +5,7 @@ import type { BenchDimension } from '../../../server/measure/page';
 import { localIso } from '../../lib/entry';
 import { enqueue, sendWaiting } from '../../lib/outbox';
 import { ReadingField } from '../measure/ReadingField';
+import { Leaving } from '../../kit/Leaving';
 
 interface GaugeBenchProps extends GaugeBenchData {
   studyId: string;
@@ -35,8 +36,8 @@ export function GaugeBench(props: GaugeBenchProps) {
     axis: String(props.dimension.axis),
     kind: String(props.dimension.kind),
     nominal_mm: Number(props.dimension.nominal_mm),
-    lower_tol_mm: props.dimension.lower_tol_mm as number | null,
-    upper_tol_mm: props.dimension.upper_tol_mm as number | null,
+    lower_tol_mm: props.dimension.lower_tol_mm,
+    upper_tol_mm: props.dimension.upper_tol_mm,
   };
   const add = (key: string, by: number) =>
     setCounts((all) => ({ ...all, [key]: (all[key] ?? 0) + by }));
@@ -134,42 +135,44 @@ export function GaugeBench(props: GaugeBenchProps) {
         </p>
       </div>
       <section className="min-w-0 overflow-x-auto sheet" aria-label="What is read">
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">part</th>
-              {operators.map((one) => (
-                <th key={one} className="th">
-                  {one}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map((part) => (
-              <tr
-                key={part.specimen_id}
-                className={`border-b border-line-soft ${!isDone && part.specimen_id === specimen ? 'bg-plum-soft' : ''}`}
-              >
-                <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
-                  {part.code}
-                </th>
-                {operators.map((one) => {
-                  const count = countOf(one, part.specimen_id);
-                  return (
-                    <td key={one} className="px-2 font-mono">
-                      <span className="sr-only">{count} read</span>
-                      <span aria-hidden="true">
-                        {'●'.repeat(count)}
-                        {'○'.repeat(Math.max(0, trials - count))}
-                      </span>
-                    </td>
-                  );
-                })}
+        <Leaving>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">part</th>
+                {operators.map((one) => (
+                  <th key={one} className="th">
+                    {one}
+                  </th>
+                ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {parts.map((part) => (
+                <tr
+                  key={part.specimen_id}
+                  className={`border-b border-line-soft ${!isDone && part.specimen_id === specimen ? 'bg-plum-soft' : ''}`}
+                >
+                  <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
+                    {part.code}
+                  </th>
+                  {operators.map((one) => {
+                    const count = countOf(one, part.specimen_id);
+                    return (
+                      <td key={one} className="px-2 font-mono">
+                        <span className="sr-only">{count} read</span>
+                        <span aria-hidden="true">
+                          {'●'.repeat(count)}
+                          {'○'.repeat(Math.max(0, trials - count))}
+                        </span>
+                      </td>
+                    );
+                  })}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       </section>
     </div>
   );

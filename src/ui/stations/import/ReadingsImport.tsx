@@ -9,11 +9,12 @@ import {
   type ForeignTable,
   type ForeignUnit,
 } from '../../../core/foreign';
-import { callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { localIso } from '../../lib/entry';
 import { counted, fixed } from '../../lib/format';
 import { useRemembered } from '../../lib/remembered';
 import { tableOfFile, tableOfText } from './read-table';
+import { Leaving } from '../../kit/Leaving';
 
 interface ReadingsImportProps extends ForeignContext {
   studyId: string;
@@ -81,7 +82,7 @@ export function ReadingsImport(props: ReadingsImportProps) {
       .then(take)
       .catch((error: unknown) => {
         setTable(null);
-        setMessage(error instanceof Error ? error.message : 'This is no table.');
+        setMessage(failureText(error, 'This is no table.'));
       });
   };
   const choose = (column: number, text: string) => {
@@ -107,7 +108,7 @@ export function ReadingsImport(props: ReadingsImportProps) {
       setKept((await callApi<{ kept: number }>('POST', path, { readings })).kept);
       setTable(null);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'They could not be kept.');
+      setMessage(failureText(error, 'They could not be kept.'));
     }
     setBusy(false);
   };
@@ -156,56 +157,58 @@ export function ReadingsImport(props: ReadingsImportProps) {
       {table && outcome && (
         <section className="min-w-0 sheet" aria-label="Mapping">
           <div className="overflow-x-auto">
-            <table className="text-xs">
-              <thead>
-                <tr>
-                  {table.heads.map((head, column) => (
-                    <th key={column} className="th align-bottom">
-                      <span className="block max-w-40 truncate font-mono">{head}</span>
-                      <select
-                        className="field w-auto"
-                        aria-label={`what ${head} is`}
-                        value={written(roles[column] ?? { is: 'nothing' })}
-                        onChange={(event) => choose(column, event.target.value)}
-                      >
-                        {ROLES.map(([role, words]) => (
-                          <option key={role} value={role}>
-                            {words}
-                          </option>
-                        ))}
-                        <optgroup label="values of">
-                          {names.map(([id, name]) => (
-                            <option key={id} value={`values:${id}`}>
-                              {name}
+            <Leaving>
+              <table className="text-xs">
+                <thead>
+                  <tr>
+                    {table.heads.map((head, column) => (
+                      <th key={column} className="th align-bottom">
+                        <span className="block max-w-40 truncate font-mono">{head}</span>
+                        <select
+                          className="field w-auto"
+                          aria-label={`what ${head} is`}
+                          value={written(roles[column] ?? { is: 'nothing' })}
+                          onChange={(event) => choose(column, event.target.value)}
+                        >
+                          {ROLES.map(([role, words]) => (
+                            <option key={role} value={role}>
+                              {words}
                             </option>
                           ))}
-                        </optgroup>
-                      </select>
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {table.rows.slice(0, SHOWN_ROWS).map((cells, at) => (
-                  <tr key={at} className="border-t border-line-soft">
-                    {table.heads.map((head, column) => {
-                      const isFaulty = outcome.faults.some(
-                        (fault) => fault.row === at + 1 && fault.column === head,
-                      );
-                      const isOut = roles[column]?.is === 'nothing';
-                      return (
-                        <td
-                          key={column}
-                          className={`px-2 py-0.5 font-mono ${isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : ''}`}
-                        >
-                          {cells[column] ?? ''}
-                        </td>
-                      );
-                    })}
+                          <optgroup label="values of">
+                            {names.map(([id, name]) => (
+                              <option key={id} value={`values:${id}`}>
+                                {name}
+                              </option>
+                            ))}
+                          </optgroup>
+                        </select>
+                      </th>
+                    ))}
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {table.rows.slice(0, SHOWN_ROWS).map((cells, at) => (
+                    <tr key={at} className="border-t border-line-soft">
+                      {table.heads.map((head, column) => {
+                        const isFaulty = outcome.faults.some(
+                          (fault) => fault.row === at + 1 && fault.column === head,
+                        );
+                        const isOut = roles[column]?.is === 'nothing';
+                        return (
+                          <td
+                            key={column}
+                            className={`px-2 py-0.5 font-mono ${isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : ''}`}
+                          >
+                            {cells[column] ?? ''}
+                          </td>
+                        );
+                      })}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Leaving>
           </div>
           {table.rows.length > SHOWN_ROWS && (
             <p className="px-2 py-1 text-xs text-ink-2">

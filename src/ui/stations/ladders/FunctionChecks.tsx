@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { FUNCTION_RESULTS } from '../../../core/study';
 import type { Stored } from '../../../data';
-import { ApiError, callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { sendOrKeep } from '../../lib/outbox';
 
 interface FunctionChecksProps {
@@ -35,7 +35,7 @@ export function FunctionChecks({ studyId, specimenId, known, functions }: Functi
       setRows((all) => [...all.filter((one) => one !== before), { ...row, ...kept }]);
       setMessage(null);
     } catch (error) {
-      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+      setMessage(failureText(error));
     }
   };
   return (

@@ -3,7 +3,7 @@ import type { ContenderMark } from '../../../core/study';
 import type { LadderBenchData } from '../../../server/measure/ladder-page';
 import type { LADDER_RESULTS } from '../../../core/study';
 import type { Stored } from '../../../data';
-import { ApiError, callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { unlessScanned } from '../../lib/not-scanned';
 import { sendOrKeep } from '../../lib/outbox';
 import { Badge } from '../../marks/Badge';
@@ -88,9 +88,7 @@ export function LadderBench(props: LadderBenchProps) {
         ),
         ...(before ? [before] : []),
       ]);
-      setMessage(
-        `${current.value} was not kept: ${error instanceof ApiError ? error.message : 'the server does not answer'}`,
-      );
+      setMessage(`${current.value} was not kept: ${failureText(error)}`);
     }
   };
   useEffect(() => {

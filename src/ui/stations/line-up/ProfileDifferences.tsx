@@ -1,4 +1,5 @@
 import { UnknownCell } from '../../marks/Unknown';
+import { Leaving } from '../../kit/Leaving';
 
 interface ProfileDifferencesProps {
   profiles: readonly { id: string; name: string; kind: string }[];
@@ -32,40 +33,42 @@ export function ProfileDifferences({ profiles, settings }: ProfileDifferencesPro
         </p>
       </header>
       <div className="overflow-x-auto">
-        <table className="w-full text-xs">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">setting</th>
-              {profiles.map((profile) => (
-                <th key={profile.id} className="th text-right">
-                  {profile.name} <span className="font-normal">{profile.kind}</span>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr
-                key={row.key}
-                className={`border-b border-line-soft ${row.isDifferent ? 'font-medium' : 'text-ink-2'}`}
-              >
-                <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
-                  {row.isDifferent ? '≠ ' : '= '}
-                  {row.key}
-                </th>
-                {row.known.map((value, at) =>
-                  value === undefined ? (
-                    <UnknownCell key={profiles[at]?.id} />
-                  ) : (
-                    <td key={profiles[at]?.id} className="px-2 text-right font-mono">
-                      {value}
-                    </td>
-                  ),
-                )}
+        <Leaving>
+          <table className="w-full text-xs">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">setting</th>
+                {profiles.map((profile) => (
+                  <th key={profile.id} className="th text-right">
+                    {profile.name} <span className="font-normal">{profile.kind}</span>
+                  </th>
+                ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr
+                  key={row.key}
+                  className={`border-b border-line-soft ${row.isDifferent ? 'font-medium' : 'text-ink-2'}`}
+                >
+                  <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
+                    {row.isDifferent ? '≠ ' : '= '}
+                    {row.key}
+                  </th>
+                  {row.known.map((value, at) =>
+                    value === undefined ? (
+                      <UnknownCell key={profiles[at]?.id} />
+                    ) : (
+                      <td key={profiles[at]?.id} className="px-2 text-right font-mono">
+                        {value}
+                      </td>
+                    ),
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
     </section>
   );

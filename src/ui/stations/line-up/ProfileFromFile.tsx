@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 
 interface ProfileFromFileProps {
   studyId: string;
@@ -26,7 +26,7 @@ export function ProfileFromFile({ studyId, files, profiles }: ProfileFromFilePro
       });
       location.reload();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be made.');
+      setMessage(failureText(error, 'It could not be made.'));
     }
   };
   return (

@@ -1,3 +1,5 @@
+import { Leaving } from '../../kit/Leaving';
+
 interface TunedChangesProps {
   profiles: readonly { id: string; name: string; kind: string; parent: string | null }[];
   settings: readonly { profile_id: string; key: string; value: string }[];
@@ -33,26 +35,28 @@ export function TunedChanges({ profiles, settings }: TunedChangesProps) {
                     : `${changed.length} of ${keys.length} known settings other than ${parent}`}
                 </span>
               </p>
-              <table className="w-full text-xs">
-                <tbody>
-                  {changed.map((key) => (
-                    <tr key={key} className="border-b border-line-soft">
-                      <th scope="row" className="py-0.5 text-left font-mono font-normal">
-                        {key}
-                      </th>
-                      <td className="text-right font-mono text-ink-2">
-                        {stock.get(key) ?? 'not known'}
-                      </td>
-                      <td className="px-1 text-center" aria-label="becomes">
-                        →
-                      </td>
-                      <td className="text-right font-mono font-medium">
-                        {own.get(key) ?? 'not known'}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Leaving>
+                <table className="w-full text-xs">
+                  <tbody>
+                    {changed.map((key) => (
+                      <tr key={key} className="border-b border-line-soft">
+                        <th scope="row" className="py-0.5 text-left font-mono font-normal">
+                          {key}
+                        </th>
+                        <td className="text-right font-mono text-ink-2">
+                          {stock.get(key) ?? 'not known'}
+                        </td>
+                        <td className="px-1 text-center" aria-label="becomes">
+                          →
+                        </td>
+                        <td className="text-right font-mono font-medium">
+                          {own.get(key) ?? 'not known'}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Leaving>
             </div>
           );
         })}

@@ -1,6 +1,7 @@
 import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 import type { BenchCell } from './use-specimen';
+import { Leaving } from '../../kit/Leaving';
 
 interface DimensionListProps {
   dimensions: readonly BenchDimension[];
@@ -17,66 +18,70 @@ interface DimensionListProps {
 export function DimensionList(props: DimensionListProps) {
   const { dimensions, current, cellOf, zeroOf, wanted, pending, onChoose } = props;
   return (
-    <table className="w-full">
-      <thead>
-        <tr className="border-b border-line">
-          <th className="th">dimension</th>
-          <th className="th text-right">nominal</th>
-          <th className="th text-right">mean</th>
-          <th className="th text-right">deviation</th>
-          <th className="th text-right">readings</th>
-        </tr>
-      </thead>
-      <tbody>
-        {dimensions.map((dimension) => {
-          const cell = cellOf(dimension.id);
-          const values = cell.readings.map((row) => row.value_mm - zeroOf(row.instrument_id));
-          const mean =
-            values.length === 0 ? null : values.reduce((sum, one) => sum + one, 0) / values.length;
-          const isCurrent = dimension.id === current;
-          return (
-            <tr
-              key={dimension.id}
-              className={`border-b border-line-soft ${isCurrent ? 'bg-plum-soft' : ''}`}
-            >
-              <th scope="row" className="p-0 text-left font-normal">
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  className="block w-full px-2 py-1.5 text-left hover:bg-plum-soft"
-                  aria-current={isCurrent ? 'true' : undefined}
-                  onClick={() => onChoose(dimension.id)}
-                >
-                  {dimension.name}
-                </button>
-              </th>
-              <td className="px-2 text-right font-mono">{fixed(dimension.nominal_mm, 2)}</td>
-              {mean === null ? (
-                <td colSpan={2} className={cell.isUnmeasurable ? 'px-2 text-right' : 'unknown'}>
-                  {cell.isUnmeasurable ? (
-                    <span className="text-ink-2">cannot be measured</span>
-                  ) : (
-                    <span className="sr-only">not measured</span>
-                  )}
+    <Leaving>
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-line">
+            <th className="th">dimension</th>
+            <th className="th text-right">nominal</th>
+            <th className="th text-right">mean</th>
+            <th className="th text-right">deviation</th>
+            <th className="th text-right">readings</th>
+          </tr>
+        </thead>
+        <tbody>
+          {dimensions.map((dimension) => {
+            const cell = cellOf(dimension.id);
+            const values = cell.readings.map((row) => row.value_mm - zeroOf(row.instrument_id));
+            const mean =
+              values.length === 0
+                ? null
+                : values.reduce((sum, one) => sum + one, 0) / values.length;
+            const isCurrent = dimension.id === current;
+            return (
+              <tr
+                key={dimension.id}
+                className={`border-b border-line-soft ${isCurrent ? 'bg-plum-soft' : ''}`}
+              >
+                <th scope="row" className="p-0 text-left font-normal">
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    className="block w-full px-2 py-1.5 text-left hover:bg-plum-soft"
+                    aria-current={isCurrent ? 'true' : undefined}
+                    onClick={() => onChoose(dimension.id)}
+                  >
+                    {dimension.name}
+                  </button>
+                </th>
+                <td className="px-2 text-right font-mono">{fixed(dimension.nominal_mm, 2)}</td>
+                {mean === null ? (
+                  <td colSpan={2} className={cell.isUnmeasurable ? 'px-2 text-right' : 'unknown'}>
+                    {cell.isUnmeasurable ? (
+                      <span className="text-ink-2">cannot be measured</span>
+                    ) : (
+                      <span className="sr-only">not measured</span>
+                    )}
+                  </td>
+                ) : (
+                  <>
+                    <td className="px-2 text-right font-mono">{fixed(mean, 3)}</td>
+                    <Deviation value={mean - dimension.nominal_mm} dimension={dimension} />
+                  </>
+                )}
+                <td className="px-2 text-right font-mono whitespace-nowrap">
+                  <span className="sr-only">{values.length}</span>
+                  <span aria-hidden="true">
+                    {cell.readings.map((row) => (pending.has(row.reading_id) ? '◌' : '●')).join('')}
+                    {'○'.repeat(cell.isUnmeasurable ? 0 : Math.max(0, wanted - values.length))}
+                  </span>
                 </td>
-              ) : (
-                <>
-                  <td className="px-2 text-right font-mono">{fixed(mean, 3)}</td>
-                  <Deviation value={mean - dimension.nominal_mm} dimension={dimension} />
-                </>
-              )}
-              <td className="px-2 text-right font-mono whitespace-nowrap">
-                <span className="sr-only">{values.length}</span>
-                <span aria-hidden="true">
-                  {cell.readings.map((row) => (pending.has(row.reading_id) ? '◌' : '●')).join('')}
-                  {'○'.repeat(cell.isUnmeasurable ? 0 : Math.max(0, wanted - values.length))}
-                </span>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Leaving>
   );
 }
 

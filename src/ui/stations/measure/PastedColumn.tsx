@@ -1,6 +1,7 @@
 import { doubtReading } from '../../../core/metrology/doubt';
 import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
+import { Leaving } from '../../kit/Leaving';
 
 interface PastedColumnProps {
   values: readonly number[];
@@ -23,37 +24,39 @@ export function PastedColumn({ values, targets, zero_mm, onKeep, onCancel }: Pas
           {values.length - targets.length} values have no place. Nothing is kept.
         </p>
       )}
-      <table className="my-2 w-full max-w-lg">
-        <thead>
-          <tr className="border-b border-line">
-            <th className="th">dimension</th>
-            <th className="th text-right">value</th>
-            <th className="th text-right">from nominal</th>
-          </tr>
-        </thead>
-        <tbody>
-          {values.slice(0, targets.length).map((value, at) => {
-            const target = targets[at];
-            if (!target) return null;
-            const doubt = doubtReading(value - zero_mm, target.nominal_mm);
-            return (
-              <tr
-                key={target.id}
-                className={`border-b border-line-soft ${doubt ? 'bg-warn-soft' : ''}`}
-              >
-                <th scope="row" className="px-2 py-0.5 text-left font-normal">
-                  {target.name}
-                </th>
-                <td className="px-2 text-right font-mono">{fixed(value, 2)}</td>
-                <td className="px-2 text-right font-mono">
-                  {signed(value - zero_mm - target.nominal_mm, 2)}
-                  {doubt && <span className="ml-1 text-warn">far off</span>}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Leaving>
+        <table className="my-2 w-full max-w-lg">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">dimension</th>
+              <th className="th text-right">value</th>
+              <th className="th text-right">from nominal</th>
+            </tr>
+          </thead>
+          <tbody>
+            {values.slice(0, targets.length).map((value, at) => {
+              const target = targets[at];
+              if (!target) return null;
+              const doubt = doubtReading(value - zero_mm, target.nominal_mm);
+              return (
+                <tr
+                  key={target.id}
+                  className={`border-b border-line-soft ${doubt ? 'bg-warn-soft' : ''}`}
+                >
+                  <th scope="row" className="px-2 py-0.5 text-left font-normal">
+                    {target.name}
+                  </th>
+                  <td className="px-2 text-right font-mono">{fixed(value, 2)}</td>
+                  <td className="px-2 text-right font-mono">
+                    {signed(value - zero_mm - target.nominal_mm, 2)}
+                    {doubt && <span className="ml-1 text-warn">far off</span>}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
       <div className="flex gap-2">
         <button
           type="button"

@@ -25,7 +25,7 @@ export function SpecimenStrip(props: SpecimenStripProps) {
             <button
               type="button"
               tabIndex={-1}
-              title={[name, specimen.artefact, mark?.label].filter(Boolean).join(' · ')}
+              data-hint={[name, specimen.artefact, mark?.label].filter(Boolean).join(' · ')}
               aria-label={[
                 name,
                 specimen.artefact,

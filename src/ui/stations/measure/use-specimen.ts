@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { SpecimenMeasurements } from '../../../data';
-import { callApi } from '../../lib/api';
+import { callApi } from '../../kit/request';
 import { localIso } from '../../lib/entry';
 import { enqueue, listWaiting, OUTBOX_EVENT, sendWaiting } from '../../lib/outbox';
 import { readOperator } from '../../lib/operator';

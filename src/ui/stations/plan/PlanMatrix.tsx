@@ -2,8 +2,9 @@ import { ContenderHeads } from '../../marks/ContenderHeads';
 import { useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SlicedSummary, Stored } from '../../../data';
-import { ApiError, callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { counted, duration } from '../../lib/format';
+import { Leaving } from '../../kit/Leaving';
 
 interface PlanMatrixProps {
   studyId: string;
@@ -63,7 +64,7 @@ export function PlanMatrix(props: PlanMatrixProps) {
         setPlanned((known) => [...known, added]);
       }
     } catch (error) {
-      setMessage(error instanceof ApiError ? error.message : 'The server does not answer.');
+      setMessage(failureText(error));
     }
   };
   const total = planned.reduce((sum, row) => sum + Number(row.repeats), 0);
@@ -111,35 +112,38 @@ export function PlanMatrix(props: PlanMatrixProps) {
         </p>
       )}
       <div className="overflow-x-auto">
-        <table className="w-full min-w-[720px]">
-          <ContenderHeads hasNames marks={marks} reference={reference} />
-          <tbody>
-            {artefacts.map((artefact) => (
-              <tr key={artefact.id} className="border-b border-line-soft align-top">
-                <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
-                  {artefact.name}
-                  {warnings[artefact.id] && (
-                    <span className="block text-2xs font-normal text-warn" role="alert">
-                      ≠ {warnings[artefact.id]}
-                    </span>
-                  )}
-                </th>
-                {marks.map((mark) => (
-                  <PlanCell
-                    key={`${mark.contender_id} ${material}`}
-                    label={`${artefact.name}, ${mark.label}`}
-                    row={find(mark.contender_id, artefact.id)}
-                    files={files.filter(
-                      (file) =>
-                        file.artefact_id === artefact.id && file.contender_id === mark.contender_id,
+        <Leaving>
+          <table className="w-full min-w-[720px]">
+            <ContenderHeads hasNames marks={marks} reference={reference} />
+            <tbody>
+              {artefacts.map((artefact) => (
+                <tr key={artefact.id} className="border-b border-line-soft align-top">
+                  <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
+                    {artefact.name}
+                    {warnings[artefact.id] && (
+                      <span className="block text-2xs font-normal text-warn" role="alert">
+                        ≠ {warnings[artefact.id]}
+                      </span>
                     )}
-                    onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
-                  />
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                  </th>
+                  {marks.map((mark) => (
+                    <PlanCell
+                      key={`${mark.contender_id} ${material}`}
+                      label={`${artefact.name}, ${mark.label}`}
+                      row={find(mark.contender_id, artefact.id)}
+                      files={files.filter(
+                        (file) =>
+                          file.artefact_id === artefact.id &&
+                          file.contender_id === mark.contender_id,
+                      )}
+                      onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
+                    />
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
     </section>
   );

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { OrderOptions } from '../../../core/plan';
 import type { ContenderMark } from '../../../core/study';
 import type { OrderedPrint } from '../../../server/plan/page';
-import { callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { counted } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 
@@ -33,7 +33,7 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
       });
       location.reload();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   const nameOf = (list: readonly { id: string; name: string }[], id: string) =>
@@ -124,7 +124,7 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
                             ? 'border-dashed border-line'
                             : 'border-line text-ink-2'
                       }`}
-                      title={`${nameOf(materials, print.material_id)}: ${print.state}`}
+                      data-hint={`${nameOf(materials, print.material_id)}: ${print.state}`}
                     >
                       {mark && <Badge mark={mark} />}
                       {nameOf(artefacts, print.artefact_id)} {print.repeat}

@@ -3,6 +3,7 @@ import type { ContenderMark } from '../../../core/study';
 import { duration, shortTime } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import { UnknownCell } from '../../marks/Unknown';
+import { Leaving } from '../../kit/Leaving';
 
 interface IncidentListProps {
   incidents: readonly Stored<'incidents'>[];
@@ -30,55 +31,57 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
         tabIndex={0}
         aria-label="Incidents, the latest first"
       >
-        <table className="w-full">
-          <thead className="sticky top-0 bg-sheet">
-            <tr className="border-b border-line">
-              <th className="th">when</th>
-              <th className="th">
-                <span className="sr-only">machine</span>
-              </th>
-              <th className="th">what</th>
-              <th className="th">booked on</th>
-              <th className="th text-right">stood still</th>
-            </tr>
-          </thead>
-          <tbody>
-            {ordered.map((row) => {
-              const mark = markOfMachine(row.machine_id);
-              return (
-                <tr key={row.incident_id} className="border-b border-line-soft">
-                  <td className="px-2 py-1.5 font-mono text-xs whitespace-nowrap">
-                    {row.at === null ? '' : shortTime(row.at).slice(5)}
-                  </td>
-                  <td>{mark && <Badge mark={{ ...mark, isTuned: false }} />}</td>
-                  <td className="px-2 py-1.5">
-                    <button
-                      type="button"
-                      className="text-left hover:underline"
-                      onClick={() => onOpen(row)}
-                    >
-                      <b className="font-medium">{row.mode}</b>
-                      {row.progress_pct !== null && ` at ${row.progress_pct} %`}
-                      {row.note !== null && `: ${row.note}`}
-                    </button>
-                  </td>
-                  <td className="px-2">
-                    <span className="rounded-full border border-line px-2 text-xs">
-                      {row.cause}
-                    </span>
-                  </td>
-                  {row.downtime_s === null ? (
-                    <UnknownCell />
-                  ) : (
-                    <td className="px-2 text-right font-mono text-xs">
-                      {duration(row.downtime_s)}
+        <Leaving>
+          <table className="w-full">
+            <thead className="sticky top-0 bg-sheet">
+              <tr className="border-b border-line">
+                <th className="th">when</th>
+                <th className="th">
+                  <span className="sr-only">machine</span>
+                </th>
+                <th className="th">what</th>
+                <th className="th">booked on</th>
+                <th className="th text-right">stood still</th>
+              </tr>
+            </thead>
+            <tbody>
+              {ordered.map((row) => {
+                const mark = markOfMachine(row.machine_id);
+                return (
+                  <tr key={row.incident_id} className="border-b border-line-soft">
+                    <td className="px-2 py-1.5 font-mono text-xs whitespace-nowrap">
+                      {row.at === null ? '' : shortTime(row.at).slice(5)}
                     </td>
-                  )}
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+                    <td>{mark && <Badge mark={{ ...mark, isTuned: false }} />}</td>
+                    <td className="px-2 py-1.5">
+                      <button
+                        type="button"
+                        className="text-left hover:underline"
+                        onClick={() => onOpen(row)}
+                      >
+                        <b className="font-medium">{row.mode}</b>
+                        {row.progress_pct !== null && ` at ${row.progress_pct} %`}
+                        {row.note !== null && `: ${row.note}`}
+                      </button>
+                    </td>
+                    <td className="px-2">
+                      <span className="rounded-full border border-line px-2 text-xs">
+                        {row.cause}
+                      </span>
+                    </td>
+                    {row.downtime_s === null ? (
+                      <UnknownCell />
+                    ) : (
+                      <td className="px-2 text-right font-mono text-xs">
+                        {duration(row.downtime_s)}
+                      </td>
+                    )}
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Leaving>
       </div>
     </section>
   );

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Stored } from '../../../data';
-import { readOperator } from '../../lib/operator';
+import { failureText, sendBytes } from '../../kit/request';
 
 interface IncidentPhotosProps {
   studyId: string;
@@ -14,35 +14,25 @@ export function IncidentPhotos({ studyId, incidentId, photos }: IncidentPhotosPr
     photos.filter((row) => row.incident_id === incidentId).map((row) => row.path),
   );
   const [message, setMessage] = useState<string | null>(null);
-  const address = `/api/v1/studies/${studyId}/incidents/${encodeURIComponent(incidentId)}/photos`;
+  const address = `/studies/${studyId}/incidents/${encodeURIComponent(incidentId)}/photos`;
   const send = async (file: File) => {
     setMessage('being sent …');
-    const operator = readOperator();
     try {
-      const response = await fetch(address, {
-        method: 'PUT',
-        headers: {
-          'content-type': 'application/octet-stream',
-          ...(operator && { 'x-operator': encodeURIComponent(operator) }),
-        },
-        body: file,
-      });
-      const answer = (await response.json()) as { path?: string; detail?: string };
-      const { path } = answer;
-      if (path !== undefined) setPaths((known) => [...known, path]);
-      setMessage(path === undefined ? (answer.detail ?? 'It was not taken.') : null);
-    } catch {
-      setMessage('The server does not answer: the photo is not kept.');
+      const { path } = await sendBytes<{ path: string }>('PUT', address, file);
+      setPaths((known) => [...known, path]);
+      setMessage(null);
+    } catch (error) {
+      setMessage(`${failureText(error)} The photo is not kept.`);
     }
   };
   return (
     <section className="mt-3" aria-label="Photos">
       <div className="flex flex-wrap gap-2">
         {paths.map((path) => (
-          <a key={path} href={`${address}?path=${encodeURIComponent(path)}`}>
+          <a key={path} href={`/api/v1${address}?path=${encodeURIComponent(path)}`}>
             <img
               className="h-28 border border-line"
-              src={`${address}?path=${encodeURIComponent(path)}`}
+              src={`/api/v1${address}?path=${encodeURIComponent(path)}`}
               alt={`Photo ${paths.indexOf(path) + 1} of the incident`}
             />
           </a>

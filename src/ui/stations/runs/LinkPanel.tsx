@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { LinkState } from '../../../data';
-import { callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
 import { counted, percent, shortTime } from '../../lib/format';
+import { Leaving } from '../../kit/Leaving';
 
 interface LinkPanelProps {
   studyId: string;
@@ -17,7 +18,7 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
       await callApi('POST', `/studies/${studyId}/link`, { is_linked: !link.isLinked });
       location.reload();
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be done.');
+      setMessage(failureText(error));
     }
   };
   const dropped = link.dropped.reduce((sum, one) => sum + one.count, 0);
@@ -45,34 +46,36 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
       )}
       {link.isLinked && link.machines.length > 0 && (
         <div className="overflow-x-auto">
-          <table className="w-full text-xs">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">machine</th>
-                <th className="th">says</th>
-                <th className="th text-right">progress</th>
-                <th className="th">last heard</th>
-                <th className="th">connection</th>
-              </tr>
-            </thead>
-            <tbody>
-              {link.machines.map((machine) => (
-                <tr key={machine.machine_id} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    {machines[machine.machine_id] ?? machine.machine_id}
-                  </th>
-                  <td className="px-2">{machine.state}</td>
-                  <td className="px-2 text-right font-mono">
-                    {machine.progress === null ? '' : percent(machine.progress)}
-                  </td>
-                  <td className="px-2 font-mono">{shortTime(machine.at)}</td>
-                  <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
-                    {machine.is_up ? 'there' : 'lost'}
-                  </td>
+          <Leaving>
+            <table className="w-full text-xs">
+              <thead>
+                <tr className="border-b border-line">
+                  <th className="th">machine</th>
+                  <th className="th">says</th>
+                  <th className="th text-right">progress</th>
+                  <th className="th">last heard</th>
+                  <th className="th">connection</th>
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {link.machines.map((machine) => (
+                  <tr key={machine.machine_id} className="border-b border-line-soft">
+                    <th scope="row" className="px-2 py-1 text-left font-normal">
+                      {machines[machine.machine_id] ?? machine.machine_id}
+                    </th>
+                    <td className="px-2">{machine.state}</td>
+                    <td className="px-2 text-right font-mono">
+                      {machine.progress === null ? '' : percent(machine.progress)}
+                    </td>
+                    <td className="px-2 font-mono">{shortTime(machine.at)}</td>
+                    <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
+                      {machine.is_up ? 'there' : 'lost'}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Leaving>
         </div>
       )}
       {dropped > 0 && (

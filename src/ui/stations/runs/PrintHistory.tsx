@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { callApi } from '../../lib/api';
+import { callApi } from '../../kit/request';
 import { shortTime } from '../../lib/format';
 
 interface Change {

@@ -11,7 +11,8 @@ import { RecordForm } from '../../records/RecordForm';
 import { storedAs } from '../../records/stored-as';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
-import { callApi } from '../../lib/api';
+import { callApi, failureText } from '../../kit/request';
+import { usePolling } from '../../kit/use-polling';
 import { unlessScanned } from '../../lib/not-scanned';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
@@ -19,7 +20,7 @@ import { CompareFiles } from './CompareFiles';
 import { EndPrint } from './EndPrint';
 import { IncidentPhotos } from './IncidentPhotos';
 import { IncidentList } from './IncidentList';
-import { Panel } from './Panel';
+import { Panel } from '../../kit/Panel';
 import { PrintingNow } from './PrintingNow';
 import { RunMatrix } from './RunMatrix';
 import { timesAtEnd } from './times-at-end';
@@ -89,25 +90,22 @@ export function RunsBench(props: RunsBenchProps) {
   const next = nextCell(all, props.order, (contender) => busy.has(machineOf[contender]));
   const heard = new Map(link.machines.map((machine) => [machine.machine_id, machine]));
 
-  useEffect(() => {
-    if (!link.isLinked) return undefined;
-    const look = async () => {
+  usePolling(
+    async () => {
       const now = await callApi<LinkState>('GET', `/studies/${studyId}/link`);
       setLink(now);
       if (now.revision === seen.current) return;
+      const found = await callApi<RunsData>('GET', `/studies/${studyId}/runs`);
       seen.current = now.revision;
-      const all = await callApi<RunsData>('GET', `/studies/${studyId}/runs`);
-      setPrints(all.prints);
-      setTallies(all.tallies);
-      setOpenPrints(all.openPrints);
-      setIncidents(all.incidents);
-      setEvents(all.events);
-    };
-    const timer = setInterval(() => {
-      look().catch(() => undefined);
-    }, LINK_EVERY_MS);
-    return () => clearInterval(timer);
-  }, [link.isLinked, studyId]);
+      setPrints(found.prints);
+      setTallies(found.tallies);
+      setOpenPrints(found.openPrints);
+      setIncidents(found.incidents);
+      setEvents(found.events);
+    },
+    LINK_EVERY_MS,
+    link.isLinked,
+  );
 
   const note = async (print: AnyPrint, kind: PrintEventKind) => {
     const event = {
@@ -123,7 +121,7 @@ export function RunsBench(props: RunsBenchProps) {
       await sendOrKeep(`/studies/${studyId}/rows/print_events`, event);
       setEvents((known) => [...known, { ...event, row_version: 1 }]);
     } catch (error) {
-      setMessage(error instanceof Error ? error.message : 'It could not be kept.');
+      setMessage(failureText(error, 'It could not be kept.'));
     }
   };
   const nameOf = (id: string) => artefacts.find((one) => one.id === id)?.name ?? id;

@@ -1,0 +1,111 @@
+import { readOperator } from '../lib/operator';
+
+/** The server's refusal, as problem details. */
+export class ApiError extends Error {
+  override name = 'ApiError';
+  constructor(
+    readonly status: number,
+    message: string,
+    /** The record as it stands, where the change was made from an older one. */
+    readonly current: unknown = undefined,
+    readonly issues: readonly { path: string; message: string }[] = [],
+    /** All that the server said. */
+    readonly answer: unknown = null,
+  ) {
+    super(message);
+  }
+}
+
+/** The server could not be reached at all. */
+export class UnreachableError extends Error {
+  override name = 'UnreachableError';
+}
+
+interface Problem {
+  detail?: string;
+  current?: unknown;
+  issues?: { path: string; message: string }[];
+}
+
+/** What to tell a person of something that did not work. */
+export function failureText(error: unknown, otherwise = 'It could not be done.'): string {
+  return error instanceof Error ? error.message : otherwise;
+}
+
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+interface RequestOptions {
+  /** The request's content: JSON, or bytes as they are. */
+  body?: BodyInit;
+  contentType?: string;
+  headers?: Readonly<Record<string, string>>;
+}
+
+/** Who is at the bench, as a header of each request. */
+export function operatorHeader(): Record<string, string> {
+  const operator = readOperator();
+  return operator ? { 'x-operator': encodeURIComponent(operator) } : {};
+}
+
+/** The error that an answer of this status and content stands for. */
+export function refusalOf(status: number, answer: unknown): ApiError {
+  const problem = (answer ?? {}) as Problem;
+  return new ApiError(
+    status,
+    problem.detail ?? 'The server could not do this.',
+    problem.current,
+    problem.issues,
+    answer,
+  );
+}
+
+async function request<Answer>(
+  method: Method,
+  path: string,
+  { body, contentType, headers }: RequestOptions,
+): Promise<Answer> {
+  const response = await fetch(`/api/v1${path}`, {
+    method,
+    headers: {
+      ...(contentType !== undefined && { 'content-type': contentType }),
+      ...operatorHeader(),
+      ...headers,
+    },
+    ...(body !== undefined && { body }),
+  }).catch(() => {
+    throw new UnreachableError('The server does not answer.');
+  });
+  if (response.status === 204) return undefined as Answer;
+  const answer = (await response.json().catch(() => null)) as unknown;
+  if (response.ok) return answer as Answer;
+  throw refusalOf(response.status, answer);
+}
+
+/**
+ * Calls the API with JSON and gives its JSON.
+ *
+ * @throws ApiError, UnreachableError
+ */
+export const callApi = <Answer>(method: Method, path: string, content?: unknown): Promise<Answer> =>
+  request<Answer>(
+    method,
+    path,
+    content === undefined ? {} : { body: JSON.stringify(content), contentType: 'application/json' },
+  );
+
+/**
+ * Sends bytes to the API as they are and gives its JSON.
+ *
+ * @throws ApiError, UnreachableError
+ */
+export const sendBytes = <Answer>(
+  method: 'POST' | 'PUT',
+  path: string,
+  body: BodyInit,
+  headers?: Readonly<Record<string, string>>,
+): Promise<Answer> =>
+  request<Answer>(method, path, {
+    body,
+    contentType: 'application/octet-stream',
+    ...(headers && { headers }),
+  });
