@@ -22,6 +22,7 @@ const VIEWS = [
   { name: 'line-up', path: '/line-up' },
   { name: 'runs', path: '/runs' },
   { name: 'measure', path: '/measure', keys: ['2', '0', '.', '0', '6'] },
+  { name: 'ladders', path: '/measure/ladders' },
   { name: 'measure-phone', path: '/measure', width: 390, height: 844 },
   { name: 'results-accuracy', path: '/results/accuracy' },
   { name: 'results-accuracy-dark', path: '/results/accuracy', colorScheme: 'dark' },
@@ -35,7 +36,6 @@ const VIEWS = [
   { name: 'machine', path: '/machines/gannet' },
   { name: 'artefact', path: '/artefacts/stair-block' },
   { name: 'before-after', path: '/results/accuracy', study: 1 },
-  { name: 'instrument', path: '/instruments/caliper-2', height: 1000 },
 ];
 
 const cluster = await startCluster('screenshots', { forTests: true });

@@ -32,7 +32,16 @@ function readingsTable(
   const ordered = [...cells].sort((a, b) => Math.abs(b.deviation_mm) - Math.abs(a.deviation_mm));
   return evidenceTable(
     'Cells, the largest deviation first',
-    ['specimen', 'dimension', ['nominal'], ['readings'], ['mean'], ['deviation'], ['u'], 'by'],
+    [
+      'specimen',
+      'dimension',
+      ['nominal mm'],
+      { label: 'readings mm', isFigure: true, isList: true },
+      ['mean mm'],
+      ['deviation mm'],
+      ['u mm'],
+      { label: 'by, with', isList: true },
+    ],
     ordered.map((cell) => [
       codeOf(cell),
       cell.dimension.name,
@@ -41,13 +50,18 @@ function readingsTable(
       mm(cell.mean_mm),
       mm(cell.deviation_mm),
       uncertaintyOf(index, repeatability, cell),
-      [
-        ...new Set(
-          cell.readings.map((row) => [row.operator, row.instrument_id].filter(Boolean).join(', ')),
-        ),
-      ].join('; '),
+      whoAndWhat(index, cell),
     ]),
   );
+}
+
+/** By whom a cell was read and with what, each once. */
+function whoAndWhat({ instruments }: StudyIndex, { readings }: Cell): string {
+  const people = new Set(readings.flatMap((row) => row.operator ?? []));
+  const gauges = new Set(
+    readings.flatMap(({ instrument_id: id }) => (id ? (instruments.get(id)?.name ?? id) : [])),
+  );
+  return [[...people].join(', '), [...gauges].join(', ')].filter(Boolean).join(' · ');
 }
 
 /** The standard uncertainty of a cell's mean; what of it is not known, the results note. */

@@ -5,5 +5,11 @@ export {
   groupEvidence,
   toleranceEvidence,
 } from './accuracy';
-export { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
+export {
+  evidenceTable,
+  inWords,
+  type Evidence,
+  type EvidenceColumn,
+  type EvidenceTable,
+} from './evidence';
 export { costEvidence, reliabilityEvidence, speedEvidence, timePairEvidence } from './runs';

@@ -1,18 +1,29 @@
 import { printHours } from '../reliability';
 import { timedPrints } from '../speed';
 import type { Print, StudyIndex } from '../study';
-import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
+import { evidenceTable, inWords, type Evidence, type EvidenceTable } from './evidence';
+
+const minutes = (seconds: number | null): string | null =>
+  seconds === null ? null : (seconds / 60).toFixed(1);
 
 function timesTable(index: StudyIndex, title: string, prints: readonly Print[]): EvidenceTable {
   return evidenceTable(
     title,
-    ['print', 'artefact', ['repeat'], ['print s'], ['estimate s'], ['actual/estimate'], 'outcome'],
+    [
+      'print',
+      'artefact',
+      ['repeat'],
+      ['printing min'],
+      ['estimated min'],
+      ['actual/estimate'],
+      'outcome',
+    ],
     prints.map((print) => [
       print.print_id,
       index.artefacts.get(print.artefact_id)?.name ?? print.artefact_id,
       print.repeat,
-      print.print_s,
-      print.estimate_s,
+      minutes(print.print_s),
+      minutes(print.estimate_s),
       print.print_s !== null && print.estimate_s !== null
         ? (print.print_s / print.estimate_s).toFixed(3)
         : null,
@@ -34,7 +45,7 @@ export function speedEvidence(
   return {
     title: artefact ? `Printing time, ${artefact.name}` : 'Printing time',
     sentence: `${prints.length} finished prints whose printing time is known. Heating and pauses are kept apart.`,
-    formula: 'Median of print_s over prints that ended as success or rescued.',
+    formula: 'Median of the printing times of prints that ended as success or rescued.',
     tables: [timesTable(index, 'Prints', prints)],
     notes: [],
   };
@@ -51,7 +62,7 @@ export function timePairEvidence(
     sentence:
       'The ratio of geometric mean printing times, over the artefacts that both have finished.',
     formula:
-      'exp of the difference of ln print_s, averaged over common artefacts; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+      'exp of the difference of the logarithms of printing times, averaged over common artefacts; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
     tables: [
       timesTable(index, 'Prints of the contender', timedPrints(index, contenderId)),
       timesTable(index, 'Prints of the reference', timedPrints(index, reference)),
@@ -72,8 +83,14 @@ export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evi
     tables: [
       evidenceTable(
         'Incidents',
-        ['print', 'mode', 'cause', ['stood still s'], 'note'],
-        incidents.map((row) => [row.print_id, row.mode, row.cause, row.downtime_s, row.note]),
+        ['print', 'mode', 'cause', ['stood still min'], { label: 'note', isList: true }],
+        incidents.map((row) => [
+          row.print_id,
+          inWords(row.mode),
+          inWords(row.cause),
+          minutes(row.downtime_s),
+          row.note,
+        ]),
       ),
       evidenceTable(
         'Prints',
@@ -119,14 +136,14 @@ export function costEvidence(
     tables: [
       evidenceTable(
         'Attempts',
-        ['print', 'outcome', ['filament g'], ['energy Wh'], ['hours'], ['hands s'], ['parts']],
+        ['print', 'outcome', ['filament g'], ['energy Wh'], ['hours'], ['hands min'], ['parts']],
         attempts.map((print) => [
           print.print_id,
           print.outcome,
           print.filament_g,
           print.energy_wh,
           printHours(print)?.toFixed(2) ?? null,
-          hands(print),
+          minutes(hands(print)),
           index.specimensOfPrint.get(print.print_id)?.length ?? 0,
         ]),
       ),

@@ -57,3 +57,9 @@ export function columnLabel(column: string): { label: string; unit: string | nul
     unit: column === 'price_per_kg' ? null : (found?.[1] ?? null),
   };
 }
+
+/** A column's or setting's name with its unit: `nozzle temp · °C`. */
+export function columnWords(column: string): string {
+  const { label, unit } = columnLabel(column);
+  return unit === null ? label : `${label} · ${unit}`;
+}

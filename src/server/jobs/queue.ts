@@ -76,7 +76,7 @@ export async function openQueue(
 
 /** Gives back the jobs that a process was doing when it was killed. */
 async function giveBack(boss: PgBoss, queue: string): Promise<void> {
-  const { rows } = await boss
+  const { rows }: { rows: { id: string }[] } = await boss
     .getDb()
     .executeSql("select id from jobs.job where name = $1 and state = 'active'", [queue]);
   for (const { id } of rows) await boss.fail(queue, id, { reason: 'its process was killed' });

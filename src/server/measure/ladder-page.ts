@@ -1,19 +1,30 @@
 import { groupBy } from '../../core/study';
 import { listSpecimenFacts, listTables, type SpecimenFacts, type Stored } from '../../data';
 import { app } from '../app';
+import { sidesOfArtefacts, type DrawnSides } from './drawings';
 
 /** A ladder of an artefact with its steps, from easy to hard. */
 export interface BenchLadder {
   ladder_id: string;
   name: string;
   unit: string;
-  steps: { step: number; value: number }[];
+  quantity: string;
+  steps: BenchStep[];
+}
+
+/** A step of a ladder, and where it lies on the part, mm. */
+export interface BenchStep {
+  step: number;
+  value: number;
+  place: readonly [number, number, number] | null;
 }
 
 /** What is tried at the bench: ladders and function checks, by artefact, and what is known so far. */
 export interface LadderBenchData {
   specimens: SpecimenFacts[];
   ladders: Record<string, BenchLadder[]>;
+  /** What the artefacts with ladders look like. */
+  drawings: Record<string, DrawnSides>;
   /** Function checks of an artefact: those that it asks for, and others that were tried on it. */
   checks: Record<string, string[]>;
   results: Stored<'ladder_results'>[];
@@ -28,6 +39,7 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
     listTables(db, studyId, [
       'ladders',
       'ladder_steps',
+      'ladder_places',
       'ladder_results',
       'function_results',
       'function_checks',
@@ -35,12 +47,21 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
   ]);
   const { ladder_results: results, function_results: functions } = tables;
   const steps = groupBy(tables.ladder_steps, (row) => `${row.artefact_id}/${row.ladder_id}`);
+  const places = new Map(
+    tables.ladder_places.map(({ artefact_id, ladder_id, step, x_mm, y_mm, z_mm }) => [
+      `${artefact_id}/${ladder_id}/${step}`,
+      [x_mm, y_mm, z_mm] as const,
+    ]),
+  );
   const byArtefact: Record<string, BenchLadder[]> = {};
-  for (const { artefact_id, ladder_id, name, unit } of tables.ladders) {
+  for (const { artefact_id, ladder_id, name, unit, quantity } of tables.ladders) {
     (byArtefact[artefact_id] ??= []).push({
-      ...{ ladder_id, name, unit },
+      ...{ ladder_id, name, unit, quantity },
       steps: (steps.get(`${artefact_id}/${ladder_id}`) ?? [])
-        .map(({ step, value }) => ({ step, value }))
+        .map(({ step, value }) => ({
+          ...{ step, value },
+          place: places.get(`${artefact_id}/${ladder_id}/${step}`) ?? null,
+        }))
         .sort((a, b) => a.step - b.step),
     });
   }
@@ -56,6 +77,7 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
   return {
     specimens: specimens.filter((one) => byArtefact[one.artefact_id] ?? checks[one.artefact_id]),
     ladders: byArtefact,
+    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(byArtefact))),
     checks,
     results,
     functions,

@@ -1,16 +1,14 @@
-import type { MeshSheet } from '../../core/mesh';
 import { seededDraws, shuffled } from '../../core/stats';
 import { withinArtefact } from '../../core/study';
 import {
   findStudy,
-  listFiles,
   listSpecimenFacts,
   listTables,
   type SpecimenFacts,
   type Stored,
 } from '../../data';
 import { app } from '../app';
-import { sheetOfFile } from '../artefacts';
+import { sidesOfArtefacts, type DrawnSides } from './drawings';
 
 /** A dimension as the bench shows it. */
 export interface BenchDimension {
@@ -33,7 +31,7 @@ export interface BenchInstrument {
 
 /** What an artefact looks like, and where its dimensions are on it. */
 export interface BenchDrawing {
-  sides: Pick<MeshSheet['sides'], 'front' | 'left' | 'top'>;
+  sides: DrawnSides;
   dimensions: Stored<'dimensions'>[];
   places: Stored<'dimension_places'>[];
 }
@@ -105,23 +103,20 @@ async function drawingsOf(
   dimensions: readonly Stored<'dimensions'>[],
   wanted: ReadonlySet<string>,
 ): Promise<Record<string, BenchDrawing>> {
-  const { db } = app();
-  const [{ artefacts, dimension_places: places }, files] = await Promise.all([
-    listTables(db, studyId, ['artefacts', 'dimension_places']),
-    listFiles(db, studyId),
+  const [{ dimension_places: places }, sides] = await Promise.all([
+    listTables(app().db, studyId, ['dimension_places']),
+    sidesOfArtefacts(studyId, wanted),
   ]);
-  const drawings: Record<string, BenchDrawing> = {};
-  for (const { artefact_id, mesh } of artefacts) {
-    const file = files.find(({ path }) => path === mesh);
-    const sheet = file && wanted.has(artefact_id) ? await sheetOfFile(file) : null;
-    if (!sheet) continue;
-    drawings[artefact_id] = {
-      sides: { front: sheet.sides.front, left: sheet.sides.left, top: sheet.sides.top },
-      dimensions: dimensions.filter((row) => row.artefact_id === artefact_id),
-      places: places.filter((row) => row.artefact_id === artefact_id),
-    };
-  }
-  return drawings;
+  return Object.fromEntries(
+    Object.entries(sides).map(([artefactId, own]) => [
+      artefactId,
+      {
+        sides: own,
+        dimensions: dimensions.filter((row) => row.artefact_id === artefactId),
+        places: places.filter((row) => row.artefact_id === artefactId),
+      },
+    ]),
+  );
 }
 
 /** What readings from a spreadsheet can name: all specimens, measured or not. */

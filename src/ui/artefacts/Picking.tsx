@@ -152,9 +152,9 @@ export function Pickable({ side, unit, places, picked, onPick }: PickableProps) 
             stroke="var(--plum)"
             strokeWidth={unit}
             opacity={picked.includes(corner.id) ? 1 : 0.55}
-          >
-            <title>{cornerName(corner)}</title>
-          </rect>
+
+            data-hint={cornerName(corner)}
+          />
         );
       })}
     </g>

@@ -1,5 +1,5 @@
 import type { AnyRow } from '../../core/study';
-import { onSheet, type ShownSide } from '../drawing/layout';
+import { onSheet, sideOfLadder, type ShownSide } from '../drawing/layout';
 
 interface ZoneMarksProps {
   side: ShownSide;
@@ -50,8 +50,7 @@ export function ZoneMarks(props: ZoneMarksProps) {
       {ladderPlaces.map((row) => {
         const place = [Number(row.x_mm), Number(row.y_mm), Number(row.z_mm)] as const;
         const ladder = ladders.find((one) => one.ladder_id === row.ladder_id);
-        const shownOn = ladder?.quantity === 'bridge' ? 'front' : 'top';
-        if (side !== shownOn) return null;
+        if (side !== sideOfLadder(String(ladder?.quantity))) return null;
         const [u, v] = onSheet(side, place);
         const step = steps.find((one) => one.ladder_id === row.ladder_id && one.step === row.step);
         return (

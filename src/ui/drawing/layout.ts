@@ -43,6 +43,10 @@ export function onSheet(side: ShownSide, [x, y, z]: Vector): [number, number] {
   return side === 'left' ? [-y, -z] : [x, -y];
 }
 
+/** The side on which the steps of a ladder are seen. */
+export const sideOfLadder = (quantity: string): ShownSide =>
+  quantity === 'bridge' ? 'front' : 'top';
+
 /** The side on which a dimension is drawn: where its length is seen, and what it measures is open. */
 export function sideOf({ kind, from, to }: DrawnDimension): ShownSide {
   const [dx, dy, dz] = from.map((value, at) =>

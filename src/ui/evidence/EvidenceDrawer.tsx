@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { EvidenceTable } from '../../core/evidence';
+import type { EvidenceColumn, EvidenceTable } from '../../core/evidence';
 import type { FoundEvidence } from '../../server/results/evidence';
 import { callApi, failureText } from '../kit/request';
 import { Drawer } from '../kit/Drawer';
@@ -100,6 +100,9 @@ function EvidenceBody({ evidence }: { evidence: FoundEvidence }) {
   );
 }
 
+const classOf = ({ isFigure, isList }: Partial<EvidenceColumn> = {}): string =>
+  `${isFigure ? 'text-right font-mono' : ''} ${isList ? 'min-w-[104px]' : 'whitespace-nowrap'}`;
+
 function EvidenceRows({ table }: { table: EvidenceTable }) {
   return (
     <section className="mb-5">
@@ -116,7 +119,10 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
               <thead>
                 <tr className="border-b border-line">
                   {table.columns.map((column) => (
-                    <th key={column.label} className={`th ${column.isFigure ? 'text-right' : ''}`}>
+                    <th
+                      key={column.label}
+                      className={`th px-1.5 whitespace-normal ${column.isFigure ? 'text-right' : ''}`}
+                    >
                       {column.label}
                     </th>
                   ))}
@@ -128,11 +134,9 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
                     {row.map((cell, column) => (
                       <td
                         key={column}
-                        className={`px-2 py-1 ${
-                          table.columns[column]?.isFigure
-                            ? 'text-right font-mono whitespace-nowrap'
-                            : ''
-                        } ${cell === null ? 'unknown' : ''}`}
+                        className={`px-1.5 py-1 ${classOf(table.columns[column])} ${
+                          cell === null ? 'unknown' : ''
+                        }`}
                       >
                         {cell === null ? <span className="sr-only">not known</span> : cell}
                       </td>

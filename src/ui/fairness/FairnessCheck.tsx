@@ -42,7 +42,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
           confounded, {count('noted')} noted, {count('clean')} clean
         </p>
       </header>
-      <div className="grid grid-cols-1 xl:grid-cols-2">
+      <div className="grid grid-cols-1 xl:grid-cols-[auto_minmax(0,1fr)]">
         <div className="overflow-x-auto">
           <Leaving>
             <table className="w-full">
@@ -139,10 +139,11 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
             <thead className="sticky top-0 bg-sheet">
               <tr className="border-b border-line">
                 <th className="th">item</th>
+                <th className="th text-right">{mark ? <Badge mark={mark} /> : 'contender'}</th>
+                <th className="th text-right">
+                  {referenceMark ? <Badge mark={referenceMark} /> : 'reference'}
+                </th>
                 <th className="th">state</th>
-                <th className="th">here</th>
-                <th className="th text-right">contender</th>
-                <th className="th text-right">reference</th>
               </tr>
             </thead>
             <tbody>
@@ -168,12 +169,12 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
                       />
                     )}
                   </th>
-                  <td className="px-2 whitespace-nowrap">
+                  <Side item={item} value={item.contender_value} />
+                  <Side item={item} value={item.reference_value} />
+                  <td className="px-2">
                     {item.state === 'different' ? '≠ ' : item.state === 'same' ? '= ' : '? '}
                     {item.state}
-                    {item.varies && ', varies'}
-                  </td>
-                  <td className="px-2 whitespace-nowrap">
+                    {item.varies && ', varies'},{' '}
                     {item.role === 'held' ? 'must be equal' : item.role}
                     {item.role === 'held' &&
                       item.state !== 'same' &&
@@ -188,8 +189,6 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
                         </button>
                       )}
                   </td>
-                  <Side value={item.contender_value} />
-                  <Side value={item.reference_value} />
                 </tr>
               ))}
             </tbody>
@@ -200,17 +199,19 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
   );
 }
 
-function Side({ value }: { value: FairnessItem['contender_value'] }) {
-  if (value === null) {
-    return <UnknownCell />;
-  }
+/** Characters of a mesh's fingerprint that tell two meshes apart at a glance. */
+const FINGERPRINT = 8;
+
+function Side({ item, value }: { item: FairnessItem; value: FairnessItem['contender_value'] }) {
+  if (value === null) return <UnknownCell />;
+  const said = item.key === 'mesh' ? String(value).slice(0, FINGERPRINT) : sayValue(value);
+  const isShortened = said !== String(value) || said.length > 16;
   return (
     <td
       className="max-w-[180px] truncate px-2 text-right font-mono"
-      tabIndex={0}
-      data-hint={sayValue(value)}
+      {...(isShortened && { tabIndex: 0, 'data-hint': sayValue(value) })}
     >
-      {sayValue(value)}
+      {said}
     </td>
   );
 }

@@ -1,3 +1,4 @@
+import { Leaving } from '../kit/Leaving';
 import type { AnyRow } from '../../core/study';
 import { fixed, signed } from '../lib/format';
 
@@ -35,63 +36,69 @@ export function ZeroHistory({ zeros, zero_mm, resolution_mm }: ZeroHistoryProps)
   const off = last.value - zero_mm;
   return (
     <figure className="p-3">
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="block w-full max-w-[760px]"
-        role="img"
-        aria-label={`zero checks: ${points.map(({ said, value }) => `${said} ${signed(value, 2)}`).join('; ')}`}
+      <Leaving
+        isPicture
+        name="Zero checks"
+        figures={[['time', 'value mm'], ...points.map(({ said, value }) => [said, value])]}
       >
-        <rect
-          x={LEFT}
-          width={WIDTH - LEFT}
-          y={y(zero_mm + step / 2)}
-          height={y(zero_mm - step / 2) - y(zero_mm + step / 2)}
-          fill="var(--band)"
-        />
-        <line x1={LEFT} x2={WIDTH} y1={y(zero_mm)} y2={y(zero_mm)} stroke="var(--ink-2)" />
-        <text
-          x={LEFT - 6}
-          y={y(zero_mm) + 4}
-          textAnchor="end"
-          fontSize={11}
-          className="font-mono"
-          fill="var(--ink-2)"
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          className="block w-full max-w-[760px]"
+          role="img"
+          aria-label={`zero checks: ${points.map(({ said, value }) => `${said} ${signed(value, 2)}`).join('; ')}`}
         >
-          {signed(zero_mm, 2)}
-        </text>
-        <polyline
-          points={points.map(({ at, value }) => `${x(at)},${y(value)}`).join(' ')}
-          fill="none"
-          stroke="var(--plum)"
-          strokeWidth={1.2}
-        />
-        {points.map(({ at, value, said }) => (
-          <circle
-            key={at}
-            cx={x(at)}
-            cy={y(value)}
-            r={4}
-            fill="var(--sheet)"
-            stroke="var(--plum)"
-            strokeWidth={1.8}
-          >
-            <title>{`${said}: ${signed(value, 2)} mm`}</title>
-          </circle>
-        ))}
-        {[first, last].map(({ at, said }, index) => (
+          <rect
+            x={LEFT}
+            width={WIDTH - LEFT}
+            y={y(zero_mm + step / 2)}
+            height={y(zero_mm - step / 2) - y(zero_mm + step / 2)}
+            fill="var(--band)"
+          />
+          <line x1={LEFT} x2={WIDTH} y1={y(zero_mm)} y2={y(zero_mm)} stroke="var(--ink-2)" />
           <text
-            key={index}
-            x={x(at)}
-            y={HEIGHT - 6}
+            x={LEFT - 6}
+            y={y(zero_mm) + 4}
+            textAnchor="end"
             fontSize={11}
-            textAnchor={index === 0 ? 'start' : 'end'}
             className="font-mono"
             fill="var(--ink-2)"
           >
-            {said}
+            {signed(zero_mm, 2)}
           </text>
-        ))}
-      </svg>
+          <polyline
+            points={points.map(({ at, value }) => `${x(at)},${y(value)}`).join(' ')}
+            fill="none"
+            stroke="var(--plum)"
+            strokeWidth={1.2}
+          />
+          {points.map(({ at, value, said }) => (
+            <circle
+              key={at}
+              cx={x(at)}
+              cy={y(value)}
+              r={4}
+              fill="var(--sheet)"
+              stroke="var(--plum)"
+              strokeWidth={1.8}
+
+              data-hint={`${said}: ${signed(value, 2)} mm`}
+            />
+          ))}
+          {[first, last].map(({ at, said }, index) => (
+            <text
+              key={index}
+              x={x(at)}
+              y={HEIGHT - 6}
+              fontSize={11}
+              textAnchor={index === 0 ? 'start' : 'end'}
+              className="font-mono"
+              fill="var(--ink-2)"
+            >
+              {said}
+            </text>
+          ))}
+        </svg>
+      </Leaving>
       <figcaption className={Math.abs(off) > step / 2 + 1e-9 ? 'text-warn' : 'text-ink-2'}>
         {Math.abs(off) > step / 2 + 1e-9
           ? `The last look showed ${signed(last.value, 2)} mm, the readings are taken less ${signed(zero_mm, 2)}: ${fixed(Math.abs(off), 2)} mm of every reading is not the part’s. Wipe and check again; if it stays, change its zero here, for all its readings.`

@@ -109,9 +109,9 @@ export function DotStrip(props: DotStripProps) {
               fillOpacity={isTuned ? 0.75 : 1}
               stroke="var(--hue)"
               strokeWidth={1.2}
-            >
-              <title>{dot.label}</title>
-            </circle>
+
+              data-hint={dot.label}
+            />
           ))}
       {interval.low !== null && interval.high !== null && (
         <line

@@ -1,6 +1,7 @@
 import { Fragment, useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import { columnLabel, type ContenderMark } from '../../core/study';
 import { callApi, failureText } from '../kit/request';
+import { shortTime } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import type { FieldSpec } from './fields';
 import { NewRecord } from './NewRecord';
@@ -40,6 +41,13 @@ interface RecordTableProps {
 export function RecordTable(props: RecordTableProps) {
   const { title, one, hint, path, keyColumns, fields, newFields, idColumn, initial, shown, words } =
     props;
+  /** What a row is called: what its first column shows. */
+  const nameOf = (row: TableRow): string => {
+    const [first = ''] = shown;
+    const value = String(row[first]);
+    const isTime = fields.find(({ name }) => name === first)?.kind === 'time';
+    return words?.[first]?.[value] ?? (isTime ? shortTime(value) : value);
+  };
   const [rows, setRows] = useState(props.rows);
   const [opened, setOpened] = useState<string | null>(null);
   const [isAdding, setAdding] = useState(false);
@@ -69,7 +77,7 @@ export function RecordTable(props: RecordTableProps) {
                     key={shown[at]}
                     className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
                   >
-                    {field?.label ?? shown[at]}
+                    {field?.label ?? columnLabel(shown[at] ?? '').label}
                     {field?.unit && ` · ${field.unit}`}
                   </th>
                 ))}
@@ -91,7 +99,7 @@ export function RecordTable(props: RecordTableProps) {
                           value={row[name] ?? null}
                           said={words?.[name]?.[String(row[name])]}
                           badge={at === 0 ? props.badges?.[key] : undefined}
-                          isNumber={heads[at]?.kind === 'number'}
+                          kind={heads[at]?.kind}
                         />
                       ))}
                       <td className="w-16 px-2 text-right">
@@ -99,7 +107,7 @@ export function RecordTable(props: RecordTableProps) {
                           type="button"
                           className="text-xs text-plum underline"
                           aria-expanded={isOpen}
-                          aria-label={`${isOpen ? 'Close' : 'Edit'} ${String(row[shown[0] ?? ''])}`}
+                          aria-label={`${isOpen ? 'Close' : 'Edit'} ${nameOf(row)}`}
                           onClick={() => setOpened(isOpen ? null : key)}
                         >
                           {isOpen ? 'close' : 'edit'}
@@ -114,7 +122,7 @@ export function RecordTable(props: RecordTableProps) {
                             fields={fields}
                             values={row}
                             version={row.row_version}
-                            label={`${one} ${String(row[shown[0] ?? ''])}`}
+                            label={`${one} ${nameOf(row)}`}
                             onSaved={(saved) => changed(key, saved)}
                           />
                           <DeleteRow
@@ -161,21 +169,21 @@ function Shown({
   value,
   said,
   badge,
-  isNumber,
+  kind,
 }: {
   value: Value;
   said: string | undefined;
   badge: ContenderMark | undefined;
-  isNumber: boolean;
+  kind: FieldSpec['kind'] | undefined;
 }) {
   if (value === null) {
     return <UnknownCell />;
   }
   return (
-    <td className={`px-2 py-1 ${isNumber ? 'text-right font-mono' : ''}`}>
+    <td className={`px-2 py-1 ${kind === 'number' ? 'text-right font-mono' : ''}`}>
       <span className="inline-flex items-center gap-2">
         {badge && <Badge mark={badge} />}
-        {said ?? value}
+        {said ?? (kind === 'time' ? shortTime(String(value)) : value)}
       </span>
     </td>
   );

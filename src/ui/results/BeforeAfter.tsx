@@ -1,3 +1,4 @@
+import { Leaving } from '../kit/Leaving';
 import type { PlaceChange } from '../../core/metrology';
 import type { PairRow } from '../../core/compare';
 import type { ContenderMark } from '../../core/study';
@@ -33,6 +34,15 @@ export function BeforeAfter(props: BeforeAfterProps) {
   const x = (value: number) => LEFT + ((value + most) / (2 * most)) * (WIDTH - 2 * LEFT);
   const reach =
     Math.max(10, ...all.flatMap((one) => [Math.abs(one.x_mm), Math.abs(one.y_mm)])) + 20;
+  const figures = [
+    ['dimension', 'x mm', 'y mm', 'before mm', 'after mm', 'difference mm'],
+    ...Object.entries(places).flatMap(([key, own]) =>
+      own.map((one) => [
+        ...[names[key] ?? key, one.x_mm, one.y_mm, one.reference_mm, one.contender_mm],
+        Number(one.difference_mm.toFixed(4)),
+      ]),
+    ),
+  ];
   return (
     <section className="mb-3 min-w-0 sheet" aria-labelledby="before-after">
       <header className="border-b border-line px-3 py-2">
@@ -45,99 +55,101 @@ export function BeforeAfter(props: BeforeAfterProps) {
           {change && ` · ${change}`}
         </p>
       </header>
-      <div className="grid gap-3 p-3">
-        {Object.entries(places).map(([key, own]) => {
-          const mean = own.reduce((sum, one) => sum + one.difference_mm, 0) / own.length;
-          const smaller = own.filter((one) => one.difference_mm < 0).length;
-          return (
-            <figure key={key} className="flex flex-wrap items-center gap-x-5 gap-y-1">
-              <figcaption className="w-40">
-                <b>{names[key] ?? key}</b>
-                <span className="block text-xs text-ink-2">
-                  mean <span className="font-mono text-ink">{signed(mean, 3)}</span> mm; smaller at{' '}
-                  {smaller} of {own.length} places
-                </span>
-              </figcaption>
-              <svg
-                viewBox={`0 0 ${WIDTH} 58`}
-                className="block w-full max-w-[460px] min-w-0 flex-1"
-                role="img"
-                aria-label={`${names[key] ?? key}: differences from ${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`}
-              >
-                {delta !== null && (
-                  <rect
-                    x={x(-delta)}
-                    width={x(delta) - x(-delta)}
-                    y={4}
-                    height={34}
-                    fill="var(--band)"
+      <Leaving isPicture figures={figures}>
+        <div className="grid gap-3 p-3">
+          {Object.entries(places).map(([key, own]) => {
+            const mean = own.reduce((sum, one) => sum + one.difference_mm, 0) / own.length;
+            const smaller = own.filter((one) => one.difference_mm < 0).length;
+            return (
+              <figure key={key} className="flex flex-wrap items-center gap-x-5 gap-y-1">
+                <figcaption className="w-40">
+                  <b>{names[key] ?? key}</b>
+                  <span className="block text-xs text-ink-2">
+                    mean <span className="font-mono text-ink">{signed(mean, 3)}</span> mm; smaller
+                    at {smaller} of {own.length} places
+                  </span>
+                </figcaption>
+                <svg
+                  viewBox={`0 0 ${WIDTH} 58`}
+                  className="block w-full max-w-[460px] min-w-0 flex-1"
+                  role="img"
+                  aria-label={`${names[key] ?? key}: differences from ${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`}
+                >
+                  {delta !== null && (
+                    <rect
+                      x={x(-delta)}
+                      width={x(delta) - x(-delta)}
+                      y={4}
+                      height={34}
+                      fill="var(--band)"
+                    />
+                  )}
+                  <line x1={x(0)} x2={x(0)} y1={2} y2={42} stroke="var(--ink-2)" />
+                  {[...own]
+                    .sort((a, b) => a.difference_mm - b.difference_mm)
+                    .map((one, at) => (
+                      <circle
+                        key={`${one.x_mm} ${one.y_mm}`}
+                        cx={x(one.difference_mm)}
+                        cy={12 + (at % 3) * 9}
+                        r={3.5}
+                        fill="none"
+                        stroke={one.difference_mm < 0 ? 'var(--small)' : 'var(--large)'}
+                        strokeWidth={1.6}
+
+                        data-hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+                      />
+                    ))}
+                  <line
+                    x1={x(mean)}
+                    x2={x(mean)}
+                    y1={4}
+                    y2={38}
+                    stroke="var(--ink)"
+                    strokeWidth={2}
                   />
-                )}
-                <line x1={x(0)} x2={x(0)} y1={2} y2={42} stroke="var(--ink-2)" />
-                {[...own]
-                  .sort((a, b) => a.difference_mm - b.difference_mm)
-                  .map((one, at) => (
-                    <circle
-                      key={`${one.x_mm} ${one.y_mm}`}
-                      cx={x(one.difference_mm)}
-                      cy={12 + (at % 3) * 9}
-                      r={3.5}
-                      fill="none"
-                      stroke={one.difference_mm < 0 ? 'var(--small)' : 'var(--large)'}
-                      strokeWidth={1.6}
+                  {[-most, 0, most].map((value) => (
+                    <text
+                      key={value}
+                      x={x(value)}
+                      y={54}
+                      fontSize={11}
+                      textAnchor={value < 0 ? 'start' : value > 0 ? 'end' : 'middle'}
+                      className="font-mono"
+                      fill="var(--ink-2)"
                     >
-                      <title>{`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}</title>
-                    </circle>
+                      {value === 0 ? '0' : signed(value, 3)}
+                    </text>
                   ))}
-                <line
-                  x1={x(mean)}
-                  x2={x(mean)}
-                  y1={4}
-                  y2={38}
-                  stroke="var(--ink)"
-                  strokeWidth={2}
-                />
-                {[-most, 0, most].map((value) => (
-                  <text
-                    key={value}
-                    x={x(value)}
-                    y={54}
-                    fontSize={11}
-                    textAnchor={value < 0 ? 'start' : value > 0 ? 'end' : 'middle'}
-                    className="font-mono"
-                    fill="var(--ink-2)"
-                  >
-                    {value === 0 ? '0' : signed(value, 3)}
-                  </text>
-                ))}
-              </svg>
-              <svg
-                width={MAP}
-                height={MAP * 0.8}
-                viewBox={`${-reach} ${-reach * 0.8} ${2 * reach} ${1.6 * reach}`}
-                className="block border border-line"
-                role="img"
-                aria-label={`${names[key] ?? key} over the plate: ${own.map((one) => `${fixed(one.x_mm, 0)} ${fixed(one.y_mm, 0)} ${signed(one.difference_mm, 3)}`).join('; ')}`}
-              >
-                {own.map((one) => (
-                  <PlaceDisc
-                    key={`${one.x_mm} ${one.y_mm}`}
-                    x={one.x_mm}
-                    y={one.y_mm}
-                    deviation_mm={one.difference_mm}
-                    most={most}
-                    radius={reach / 5.5}
-                    hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
-                  />
-                ))}
-              </svg>
-            </figure>
-          );
-        })}
-        <p className="text-base" data-mark="before-after-sentence">
-          {beforeAfterSentence(pair, prints, delta)}
-        </p>
-      </div>
+                </svg>
+                <svg
+                  width={MAP}
+                  height={MAP * 0.8}
+                  viewBox={`${-reach} ${-reach * 0.8} ${2 * reach} ${1.6 * reach}`}
+                  className="block border border-line"
+                  role="img"
+                  aria-label={`${names[key] ?? key} over the plate: ${own.map((one) => `${fixed(one.x_mm, 0)} ${fixed(one.y_mm, 0)} ${signed(one.difference_mm, 3)}`).join('; ')}`}
+                >
+                  {own.map((one) => (
+                    <PlaceDisc
+                      key={`${one.x_mm} ${one.y_mm}`}
+                      x={one.x_mm}
+                      y={one.y_mm}
+                      deviation_mm={one.difference_mm}
+                      most={most}
+                      radius={reach / 5.5}
+                      hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+                    />
+                  ))}
+                </svg>
+              </figure>
+            );
+          })}
+          <p className="text-base" data-mark="before-after-sentence">
+            {beforeAfterSentence(pair, prints, delta)}
+          </p>
+        </div>
+      </Leaving>
     </section>
   );
 }

@@ -110,8 +110,8 @@ function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: num
       height={16}
       role="img"
       aria-label={label}
+      data-hint={label}
     >
-      <title>{label}</title>
       <rect width={clear} height={16} fill="var(--hue)" />
       <rect x={clear} width={effort} height={16} fill="var(--hue)" fillOpacity={0.35} />
       <rect x={0.5} y={0.5} width={WIDTH - 1} height={15} fill="none" stroke="var(--hue)" />

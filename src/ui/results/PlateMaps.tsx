@@ -1,3 +1,4 @@
+import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/study';
 import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
 import { fixed, signed } from '../lib/format';
@@ -21,6 +22,15 @@ export function PlateMaps(props: PlateMapsProps) {
   const reach =
     Math.max(10, ...all.flatMap((point) => [Math.abs(point.x), Math.abs(point.y)])) + 15;
   const shown = marks.filter((mark) => (points[mark.contender_id] ?? []).length > 0);
+  const figures = [
+    ['contender', 'places', 'x mm', 'y mm', 'deviation mm'],
+    ...shown.flatMap((mark) =>
+      meanByPlace(points[mark.contender_id] ?? []).map((place) => [
+        ...[mark.label, place.codes, place.x, place.y],
+        Number(place.deviation_mm.toFixed(4)),
+      ]),
+    ),
+  ];
   const more = query === '' ? '?' : `${query}&`;
   return (
     <section className="mt-3 min-w-0 sheet" aria-labelledby="plate">
@@ -47,50 +57,52 @@ export function PlateMaps(props: PlateMapsProps) {
           ))}
         </nav>
       </header>
-      <div className="flex flex-wrap gap-4 p-3">
-        {shown.map((mark) => {
-          const fit = fits[mark.contender_id];
-          const places = meanByPlace(points[mark.contender_id] ?? []);
-          return (
-            <figure key={mark.contender_id} className="w-[190px]">
-              <figcaption className="mb-1">
-                <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-              </figcaption>
-              <svg
-                className="block border border-line"
-                width={SIZE}
-                height={SIZE}
-                viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
-                role="img"
-                aria-label={`${mark.label}: ${places.map((place) => `${fixed(place.x, 0)} ${fixed(place.y, 0)} ${signed(place.deviation_mm, 3)} mm`).join('; ')}`}
-              >
-                <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
-                <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
-                {places.map((place) => (
-                  <PlaceDisc
-                    key={`${place.x} ${place.y}`}
-                    {...place}
-                    most={most}
-                    radius={18}
-                    hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
-                  />
-                ))}
-              </svg>
-              <p className="mt-1 text-2xs text-ink-2">
-                {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
-                  ? (fit?.notes.join('; ') ?? 'too few places')
-                  : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ${
-                      fit.trend_p === null
-                        ? 'not tested'
-                        : fit.trend_p < 0.05
-                          ? `it is there (p ${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
-                          : `not beyond the noise (p ${fixed(fit.trend_p, 2)})`
-                    }`}
-              </p>
-            </figure>
-          );
-        })}
-      </div>
+      <Leaving isPicture figures={figures}>
+        <div className="flex flex-wrap gap-4 p-3">
+          {shown.map((mark) => {
+            const fit = fits[mark.contender_id];
+            const places = meanByPlace(points[mark.contender_id] ?? []);
+            return (
+              <figure key={mark.contender_id} className="w-[190px]">
+                <figcaption className="mb-1">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </figcaption>
+                <svg
+                  className="block border border-line"
+                  width={SIZE}
+                  height={SIZE}
+                  viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
+                  role="img"
+                  aria-label={`${mark.label}: ${places.map((place) => `${fixed(place.x, 0)} ${fixed(place.y, 0)} ${signed(place.deviation_mm, 3)} mm`).join('; ')}`}
+                >
+                  <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
+                  <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
+                  {places.map((place) => (
+                    <PlaceDisc
+                      key={`${place.x} ${place.y}`}
+                      {...place}
+                      most={most}
+                      radius={18}
+                      hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
+                    />
+                  ))}
+                </svg>
+                <p className="mt-1 text-2xs text-ink-2">
+                  {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
+                    ? (fit?.notes.join('; ') ?? 'too few places')
+                    : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ${
+                        fit.trend_p === null
+                          ? 'not tested'
+                          : fit.trend_p < 0.05
+                            ? `it is there (p ${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
+                            : `not beyond the noise (p ${fixed(fit.trend_p, 2)})`
+                      }`}
+                </p>
+              </figure>
+            );
+          })}
+        </div>
+      </Leaving>
     </section>
   );
 }

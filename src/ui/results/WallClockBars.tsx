@@ -1,3 +1,4 @@
+import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/study';
 import type { WallClock } from '../../data';
 import { duration } from '../lib/format';
@@ -38,47 +39,62 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
           ))}
         </p>
       </header>
-      <div className="grid grid-cols-1 gap-x-6 px-3 py-2 lg:grid-cols-2">
-        {shown.map((artefact) => (
-          <div key={artefact.id} className="min-w-0 py-1">
-            <p className="text-xs font-medium">{artefact.name}</p>
-            {marks.map((mark) => {
-              const clock = clocks.find(
-                (one) => one.artefact === artefact.id && one.contender === mark.contender_id,
-              );
-              if (!clock) return null;
-              return (
-                <p key={mark.contender_id} className="flex items-center gap-2 py-0.5">
-                  <Badge mark={mark} />
-                  <svg
-                    className="block min-w-0 flex-1"
-                    height={12}
-                    role="img"
-                    aria-label={`${mark.label}: ${PARTS.map(([key, name]) => `${name} ${duration(clock[key])}`).join(', ')}`}
-                  >
-                    {PARTS.map(([key, name, colour], at) => {
-                      const from = PARTS.slice(0, at).reduce((sum, [one]) => sum + clock[one], 0);
-                      const x = (100 * from) / most;
-                      return (
-                        <rect
-                          key={key}
-                          x={`${x.toFixed(2)}%`}
-                          width={`${((100 * clock[key]) / most).toFixed(2)}%`}
-                          height={12}
-                          fill={colour}
-                        >
-                          <title>{`${name} ${duration(clock[key])}`}</title>
-                        </rect>
-                      );
-                    })}
-                  </svg>
-                  <span className="w-16 text-right font-mono text-xs">{duration(wall(clock))}</span>
-                </p>
-              );
-            })}
-          </div>
-        ))}
-      </div>
+      <Leaving
+        isPicture
+        figures={[
+          ['artefact', 'contender', ...PARTS.map(([, name]) => `${name} s`), 'total s'],
+          ...clocks.map((clock) => [
+            clock.artefact,
+            clock.contender,
+            ...PARTS.map(([key]) => clock[key]),
+            wall(clock),
+          ]),
+        ]}
+      >
+        <div className="grid grid-cols-1 gap-x-6 px-3 py-2 lg:grid-cols-2">
+          {shown.map((artefact) => (
+            <div key={artefact.id} className="min-w-0 py-1">
+              <p className="text-xs font-medium">{artefact.name}</p>
+              {marks.map((mark) => {
+                const clock = clocks.find(
+                  (one) => one.artefact === artefact.id && one.contender === mark.contender_id,
+                );
+                if (!clock) return null;
+                return (
+                  <p key={mark.contender_id} className="flex items-center gap-2 py-0.5">
+                    <Badge mark={mark} />
+                    <svg
+                      className="block min-w-0 flex-1"
+                      height={12}
+                      role="img"
+                      aria-label={`${mark.label}: ${PARTS.map(([key, name]) => `${name} ${duration(clock[key])}`).join(', ')}`}
+                    >
+                      {PARTS.map(([key, name, colour], at) => {
+                        const from = PARTS.slice(0, at).reduce((sum, [one]) => sum + clock[one], 0);
+                        const x = (100 * from) / most;
+                        return (
+                          <rect
+                            key={key}
+                            x={`${x.toFixed(2)}%`}
+                            width={`${((100 * clock[key]) / most).toFixed(2)}%`}
+                            height={12}
+                            fill={colour}
+
+                            data-hint={`${name} ${duration(clock[key])}`}
+                          />
+                        );
+                      })}
+                    </svg>
+                    <span className="w-16 text-right font-mono text-xs">
+                      {duration(wall(clock))}
+                    </span>
+                  </p>
+                );
+              })}
+            </div>
+          ))}
+        </div>
+      </Leaving>
     </section>
   );
 }

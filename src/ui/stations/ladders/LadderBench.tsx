@@ -8,21 +8,14 @@ import { unlessScanned } from '../../lib/not-scanned';
 import { sendOrKeep } from '../../lib/outbox';
 import { Badge } from '../../marks/Badge';
 import { FunctionChecks } from './FunctionChecks';
+import { LadderDrawing } from './LadderDrawing';
+import { STEP_RESULTS } from './results';
 
 interface LadderBenchProps extends LadderBenchData {
   studyId: string;
   marks: readonly ContenderMark[];
   asked: string | null;
 }
-
-/** What a step can turn out as: the key that says it, its sign and word. */
-const RESULTS = [
-  { result: 'clear', key: 'c', sign: '●', word: 'clear' },
-  { result: 'effort', key: 'e', sign: '◐', word: 'with effort' },
-  { result: 'fail', key: 'f', sign: '○', word: 'fails' },
-  { result: 'broken', key: 'b', sign: '✕', word: 'broken' },
-  { result: 'untested', key: 'u', sign: '·', word: 'not tested' },
-] as const;
 
 /** Ladders at the bench: a key for each step, then the next one, then the next specimen. */
 export function LadderBench(props: LadderBenchProps) {
@@ -96,7 +89,7 @@ export function LadderBench(props: LadderBenchProps) {
       const target = event.target as HTMLElement;
       if (target.closest('input, select, textarea, dialog')) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const said = RESULTS.find((one) => one.key === event.key.toLowerCase());
+      const said = STEP_RESULTS.find((one) => one.key === event.key.toLowerCase());
       const act = said
         ? () => void keep(said.result)
         : event.key === 'ArrowRight'
@@ -126,6 +119,11 @@ export function LadderBench(props: LadderBenchProps) {
   const mark = marks.find((one) => one.contender_id === specimen.contender_id);
   const placeOf = (ladder: string, step: number) =>
     places.findIndex((one) => one.ladder === ladder && one.step === step);
+  const sides = own.some((ladder) => ladder.steps.some((step) => step.place))
+    ? props.drawings[specimen.artefact_id]
+    : undefined;
+  const signOf = (ladder: string, step: number) =>
+    STEP_RESULTS.find((one) => one.result === resultOf(ladder, step)?.result)?.sign;
   const numbered = own.map((ladder) => ({
     ladder,
     steps: ladder.steps.map((step) => ({ ...step, place: placeOf(ladder.ladder_id, step.step) })),
@@ -157,62 +155,76 @@ export function LadderBench(props: LadderBenchProps) {
           Next specimen <kbd className="key">PgDn</kbd>
         </button>
       </div>
-      <div className="grid gap-3">
-        {numbered.map(({ ladder, steps }) => (
-          <section key={ladder.ladder_id} className="sheet p-3" aria-label={ladder.name}>
-            <h2 className="mb-2 font-semibold">
-              {ladder.name} <span className="font-normal text-ink-2">{ladder.unit}</span>
-            </h2>
-            <div className="flex flex-wrap gap-1.5">
-              {steps.map((step) => {
-                const said = RESULTS.find(
-                  (one) => one.result === resultOf(ladder.ladder_id, step.step)?.result,
-                );
-                return (
-                  <button
-                    key={step.step}
-                    type="button"
-                    aria-pressed={step.place === place}
-                    aria-label={`${ladder.name} ${step.value}: ${said?.word ?? 'nothing said'}`}
-                    className={`min-w-16 rounded-sm border px-2 py-1.5 text-center ${
-                      step.place === place ? 'border-plum bg-plum-soft' : 'border-line'
-                    } ${said ? '' : 'unknown'}`}
-                    onClick={() => setPlace(step.place)}
-                  >
-                    <span className="block font-mono text-lg">{step.value}</span>
-                    <span className="block text-2xs text-ink-2">
-                      {said ? `${said.sign} ${said.word}` : ' '}
-                    </span>
-                  </button>
-                );
-              })}
-            </div>
-          </section>
-        ))}
-        <div className="flex flex-wrap gap-1.5" role="group" aria-label="How the step went">
-          {RESULTS.map((one) => (
-            <button
-              key={one.result}
-              type="button"
-              className="action min-h-[44px]"
-              data-keys={one.key.toUpperCase()}
-              data-does={`the step is ${one.word}`}
-              onClick={() => void keep(one.result)}
-            >
-              {one.sign} {one.word} <kbd className="key">{one.key.toUpperCase()}</kbd>
-            </button>
+      <div
+        className={sides ? 'grid items-start gap-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]' : ''}
+      >
+        {sides && (
+          <LadderDrawing
+            artefact={specimen.artefact}
+            sides={sides}
+            ladders={own}
+            present={places[place] ?? null}
+            signOf={signOf}
+            onChoose={(ladder, step) => setPlace(placeOf(ladder, step))}
+          />
+        )}
+        <div className="grid gap-3">
+          {numbered.map(({ ladder, steps }) => (
+            <section key={ladder.ladder_id} className="sheet p-3" aria-label={ladder.name}>
+              <h2 className="mb-2 font-semibold">
+                {ladder.name} <span className="font-normal text-ink-2">{ladder.unit}</span>
+              </h2>
+              <div className="flex flex-wrap gap-1.5">
+                {steps.map((step) => {
+                  const said = STEP_RESULTS.find(
+                    (one) => one.result === resultOf(ladder.ladder_id, step.step)?.result,
+                  );
+                  return (
+                    <button
+                      key={step.step}
+                      type="button"
+                      aria-pressed={step.place === place}
+                      aria-label={`${ladder.name} ${step.value}: ${said?.word ?? 'nothing said'}`}
+                      className={`min-w-16 rounded-sm border px-2 py-1.5 text-center ${
+                        step.place === place ? 'border-plum bg-plum-soft' : 'border-line'
+                      } ${said ? '' : 'unknown'}`}
+                      onClick={() => setPlace(step.place)}
+                    >
+                      <span className="block font-mono text-lg">{step.value}</span>
+                      <span className="block text-2xs text-ink-2">
+                        {said ? `${said.sign} ${said.word}` : ' '}
+                      </span>
+                    </button>
+                  );
+                })}
+              </div>
+            </section>
           ))}
+          <div className="flex flex-wrap gap-1.5" role="group" aria-label="How the step went">
+            {STEP_RESULTS.map((one) => (
+              <button
+                key={one.result}
+                type="button"
+                className="action min-h-[44px]"
+                data-keys={one.key.toUpperCase()}
+                data-does={`the step is ${one.word}`}
+                onClick={() => void keep(one.result)}
+              >
+                {one.sign} {one.word} <kbd className="key">{one.key.toUpperCase()}</kbd>
+              </button>
+            ))}
+          </div>
+          <p role="status" className="min-h-5">
+            {message}
+          </p>
+          <FunctionChecks
+            key={specimen.specimen_id}
+            studyId={studyId}
+            specimenId={specimen.specimen_id}
+            known={checks[specimen.artefact_id] ?? []}
+            functions={props.functions}
+          />
         </div>
-        <p role="status" className="min-h-5">
-          {message}
-        </p>
-        <FunctionChecks
-          key={specimen.specimen_id}
-          studyId={studyId}
-          specimenId={specimen.specimen_id}
-          known={checks[specimen.artefact_id] ?? []}
-          functions={props.functions}
-        />
       </div>
     </>
   );

@@ -1,3 +1,4 @@
+import { columnWords } from '../../../core/study';
 import { UnknownCell } from '../../marks/Unknown';
 import { Leaving } from '../../kit/Leaving';
 
@@ -51,9 +52,9 @@ export function ProfileDifferences({ profiles, settings }: ProfileDifferencesPro
                   key={row.key}
                   className={`border-b border-line-soft ${row.isDifferent ? 'font-medium' : 'text-ink-2'}`}
                 >
-                  <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
+                  <th scope="row" className="px-2 py-1 text-left font-normal">
                     {row.isDifferent ? '≠ ' : '= '}
-                    {row.key}
+                    {columnWords(row.key)}
                   </th>
                   {row.known.map((value, at) =>
                     value === undefined ? (

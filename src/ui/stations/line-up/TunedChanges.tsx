@@ -1,3 +1,4 @@
+import { columnWords } from '../../../core/study';
 import { Leaving } from '../../kit/Leaving';
 
 interface TunedChangesProps {
@@ -40,8 +41,8 @@ export function TunedChanges({ profiles, settings }: TunedChangesProps) {
                   <tbody>
                     {changed.map((key) => (
                       <tr key={key} className="border-b border-line-soft">
-                        <th scope="row" className="py-0.5 text-left font-mono font-normal">
-                          {key}
+                        <th scope="row" className="py-0.5 text-left font-normal">
+                          {columnWords(key)}
                         </th>
                         <td className="text-right font-mono text-ink-2">
                           {stock.get(key) ?? 'not known'}
