@@ -39,7 +39,8 @@ module.exports = {
     },
     {
       name: 'pages-ask-the-server',
-      comment: 'a page or endpoint checks, calls the server and answers; rows and SQL are not its own',
+      comment:
+        'a page or endpoint checks, calls the server and answers; rows and SQL are not its own',
       severity: 'error',
       from: { path: '^src/(pages|middleware)' },
       to: { path: '^src/(data|files|threads|processes|cli)', dependencyTypesNot: ['type-only'] },

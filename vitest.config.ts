@@ -8,6 +8,8 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
           setupFiles: ['tests/support/seeded.ts'],
+          // What a test does is bounded by its work; this only ends one that hangs.
+          testTimeout: 120_000,
         },
       },
       {
@@ -15,8 +17,8 @@ export default defineConfig({
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
           fileParallelism: false,
-          testTimeout: 30_000,
-          hookTimeout: 30_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
     ],

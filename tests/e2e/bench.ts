@@ -1,9 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { delimiter, join } from 'node:path';
+import { join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
 import { freshDatabase } from '../support/database';
 import { DEMO_STUDIES } from '../support/demo-files';
+import { kill, startServer } from '../support/server';
 
 /** A running application with the demo study in a database of its own. */
 export interface Bench {
@@ -16,45 +16,15 @@ export interface Bench {
   start: () => Promise<void>;
 }
 
-function startServer(
-  databaseUrl: string,
-  port: number,
-  linkPort: number,
-): Promise<{ child: ChildProcess; port: number; link: string }> {
-  const child = spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      ASTRO_NODE_AUTOSTART: 'disabled',
-      DATABASE_URL: databaseUrl,
-      DEMO_STUDY: DEMO_STUDIES.join(delimiter),
-      HOST: '127.0.0.1',
-      PORT: String(port),
-      MQTT_PORT: String(linkPort),
-    },
-  });
-  return new Promise((resolve, reject) => {
-    child.once('message', (message) =>
-      resolve({ child, ...(message as { port: number; link: string }) }),
-    );
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
-}
-
-const kill = (child: ChildProcess): Promise<void> =>
-  new Promise((resolve) => {
-    child.once('exit', () => resolve());
-    child.kill('SIGKILL');
-  });
-
 export const test = base.extend<object, { bench: Bench }>({
   bench: [
     // Playwright reads which fixtures are wanted off this pattern; here it is none.
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const { url: databaseUrl, drop } = await freshDatabase();
-      let { child, port, link } = await startServer(databaseUrl, 0, 0);
+      let { child, port, link } = await startServer(databaseUrl, {
+        studies: DEMO_STUDIES,
+      });
       const url = `http://127.0.0.1:${port}`;
       const studies = (await (await fetch(`${url}/api/v1/studies`)).json()) as {
         study_id: string;
@@ -66,7 +36,9 @@ export const test = base.extend<object, { bench: Bench }>({
         stop: () => kill(child),
         start: async () => {
           const linkPort = Number(new URL(link).port);
-          ({ child, port, link } = await startServer(databaseUrl, port, linkPort));
+          ({ child, port, link } = await startServer(databaseUrl, {
+            ...{ studies: DEMO_STUDIES, port, linkPort },
+          }));
         },
       });
       await kill(child);
@@ -89,6 +61,19 @@ export async function settled(page: Page): Promise<void> {
   await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null);
   // Effects run a moment after the islands have taken over.
   await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
+}
+
+/** How long a hand holds a key down, ms: many times longer than a scanner. */
+export const HAND_MS = 120;
+
+/** Waits until the sliced files of the bench's study have been read. */
+export async function allRead(bench: { url: string; study: string }): Promise<void> {
+  const address = bench.study.replace('/studies/', '/api/v1/studies/');
+  const unread = async () => {
+    const files = (await (await fetch(`${address}/sliced-files`)).json()) as { state: string }[];
+    return files.filter(({ state }) => state === 'waiting' || state === 'reading').length;
+  };
+  await base.expect.poll(unread, { timeout: 60_000 }).toBe(0);
 }
 
 const AXE = readFileSync(join('node_modules', 'axe-core', 'axe.min.js'), 'utf8');

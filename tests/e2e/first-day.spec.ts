@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { spreadsheet } from '../support/spreadsheet';
-import { expect, expectAccessible, open, settled, test } from './bench';
+import { expect, expectAccessible, open, settled, test, HAND_MS } from './bench';
 
 const rowsOf = async (study: string, table: string): Promise<Record<string, unknown>[]> => {
   const origin = new URL(study).origin;
@@ -113,8 +113,7 @@ test('a first day by keyboard: parts from numbers, three prints, sixty readings,
   await open(page, `${study}/measure/ladders`);
   await page.getByRole('heading', { name: 'Ladders and checks' }).click();
   for (const key of ['c', 'c', 'c', 'c', 'e', 'f']) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(120);
+    await page.keyboard.press(key, { delay: HAND_MS });
   }
   const ladder = page.getByRole('region', { name: 'Rings that turn' });
   await expect(ladder.getByRole('button', { name: 'Rings that turn 0.2: fails' })).toBeVisible();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, open, test } from './bench';
+import { expect, expectAccessible, open, test, HAND_MS } from './bench';
 
 test('a ladder is tried by keyboard, and its limit follows', async ({ page, bench }) => {
   await open(page, `${bench.study}/measure/ladders`);
@@ -10,8 +10,7 @@ test('a ladder is tried by keyboard, and its limit follows', async ({ page, benc
   await page.getByRole('heading', { name: 'Ladders and checks' }).click();
   // As a hand types; a scanner is many times faster, and its keys are no answers.
   for (const key of ['c', 'c', 'c', 'e', 'f']) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(120);
+    await page.keyboard.press(key, { delay: HAND_MS });
   }
   const ladder = page.getByRole('region', { name: 'Rings that turn' });
   await expect(ladder.getByRole('button', { name: 'Rings that turn 0.6: clear' })).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, open, test } from './bench';
+import { expect, open, test, HAND_MS } from './bench';
 
 const readings = async (
   study: string,
@@ -121,9 +121,8 @@ test('entries made while the server is away wait, and arrive once', async ({ pag
     await page.keyboard.press('Enter');
     if (await page.getByText('Enter again keeps it').isVisible())
       await page.keyboard.press('Enter');
-    await page.keyboard.press('r');
-    // As a hand types: a letter that digits follow at once is a scanned code.
-    await page.waitForTimeout(150);
+    // A letter that digits follow at once is a scanned code.
+    await page.keyboard.press('r', { delay: HAND_MS });
   }
   await expect(page.getByText('3 entries wait in this browser for the server.')).toBeVisible();
   await bench.start();

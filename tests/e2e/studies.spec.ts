@@ -92,7 +92,9 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   await accuracy(page).fill('0.04');
   await accuracy(page).press('Enter');
   await expect(accuracy(page)).toHaveValue('0.04');
-  await page.waitForTimeout(300);
+  const kept = async () =>
+    await (await fetch(bench.study.replace('/studies/', '/api/v1/studies/'))).text();
+  await expect.poll(kept).toContain('0.04');
   await accuracy(other).fill('0.06');
   await accuracy(other).press('Enter');
   await expect(other.getByText(/to “0.04” while you wrote “0.06”/)).toBeVisible();

@@ -89,7 +89,8 @@ export function writeCsv(
   header: readonly string[],
   rows: readonly (readonly (string | number | null)[])[],
 ): string {
-  return `${Papa.unparse({ fields: [...header], data: rows.map((row) => [...row]) }, { newline: '\r\n' })}\r\n`;
+  const lines = [[...header], ...rows.map((row) => [...row])];
+  return `${Papa.unparse(lines, { newline: '\r\n' })}\r\n`;
 }
 
 function decode(

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { callApi, failureText } from '../kit/request';
 import { SCANNER_MS } from '../lib/not-scanned';
 
@@ -17,6 +17,8 @@ export function Finder({ studyId }: { studyId: string }) {
       setMessage(failureText(error));
     }
   };
+  const goNow = useEffectEvent(go);
+  // Listens from the first moment to the last: a code may be half typed when the form is drawn anew.
   useEffect(() => {
     let typed = '';
     let last = 0;
@@ -35,14 +37,15 @@ export function Finder({ studyId }: { studyId: string }) {
         if (isQuick && typed.length >= SHORTEST_CODE) {
           event.preventDefault();
           event.stopPropagation();
-          void go(typed);
+          void goNow(typed);
         }
         typed = '';
       } else if (event.key.length === 1) typed = isQuick ? typed + event.key : event.key;
     };
     document.addEventListener('keydown', onKey, true);
+    document.documentElement.dataset.finder = 'ready';
     return () => document.removeEventListener('keydown', onKey, true);
-  });
+  }, []);
   return (
     <form
       role="search"

@@ -11,13 +11,13 @@ interface LeavingProps {
 }
 
 const TABLE_WAYS = [
-  ['csv', 'CSV', 'as CSV'],
-  ['copy', 'copy', 'to the clipboard'],
+  ['csv', 'CSV', 'Take away as CSV'],
+  ['copy', 'copy', 'copy to the clipboard'],
 ] as const;
 
 const PICTURE_WAYS = [
-  ['svg', 'SVG', 'as SVG'],
-  ['png', 'PNG', 'as PNG'],
+  ['svg', 'SVG', 'Take away as SVG'],
+  ['png', 'PNG', 'Take away as PNG'],
 ] as const;
 
 /**
@@ -43,7 +43,7 @@ export function Leaving({ children, isPicture = false, name, figures }: LeavingP
             type="button"
             data-leave={way}
             className="min-h-[24px] px-1 underline decoration-line hover:text-plum"
-            aria-label={`Take this away ${how}`}
+            aria-label={how}
           >
             {word}
           </button>

@@ -1,0 +1,398 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openDatabase, type Database } from '../../src/data';
+import { freshDatabase } from '../support/database';
+import { changedDemo, DEMO } from '../support/demo-files';
+import { createFleet } from '../support/fleet';
+import { kill, startServer, type Server } from '../support/server';
+import { zipped } from '../support/zip';
+
+let server: Server;
+let db: Database;
+let databaseUrl: string;
+let drop: () => Promise<void>;
+/** The demo study. */
+let demo: string;
+
+beforeAll(async () => {
+  ({ url: databaseUrl, db, drop } = await freshDatabase());
+  server = await startServer(databaseUrl, { studies: [DEMO] });
+  const [study] = await get<{ study_id: string }[]>('/studies');
+  demo = study?.study_id ?? '';
+});
+afterAll(async () => {
+  await kill(server.child);
+  await drop();
+});
+
+interface Answer {
+  status: number;
+  type: string;
+  content: Record<string, unknown>;
+}
+
+async function call(method: string, path: string, content?: BodyInit | object): Promise<Answer> {
+  const isJson = content !== undefined && content.constructor === Object;
+  const response = await fetch(`${server.url}/api/v1${path}`, {
+    method,
+    headers: {
+      'content-type': isJson ? 'application/json' : 'application/octet-stream',
+      // A connection that lay idle while this process was packing is none to write on.
+      connection: 'close',
+    },
+    ...(content !== undefined && {
+      body: isJson ? JSON.stringify(content) : (content as BodyInit),
+    }),
+  });
+  const text = await response.text();
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    content: (text === '' ? {} : JSON.parse(text)) as Record<string, unknown>,
+  };
+}
+
+const get = async <Content>(path: string): Promise<Content> =>
+  (await call('GET', path)).content as unknown as Content;
+
+const statuses = (answers: readonly Answer[]) => answers.map(({ status }) => status);
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+const revisionOf = async (study: string): Promise<number> => {
+  const [[row]] = (await db.sequelize.query('select revision from studies where study_id = $1', {
+    bind: [study],
+  })) as unknown as [[{ revision: string }]];
+  return Number(row.revision);
+};
+
+async function sendSliced(study: string, name: string, bytes: Uint8Array): Promise<string> {
+  const hash = sha256(bytes);
+  const base = `/studies/${study}/sliced-files`;
+  await call('POST', base, { name, bytes: bytes.length, sha256: hash });
+  const sent = await call('PUT', `${base}/uploads/${hash}?offset=0`, bytes as BodyInit);
+  expect(sent.status).toBe(200);
+  return String(sent.content.path);
+}
+
+async function untilRead(study: string): Promise<void> {
+  const unread = async () =>
+    (await get<{ state: string }[]>(`/studies/${study}/sliced-files`)).filter(
+      ({ state }) => state === 'waiting' || state === 'reading',
+    ).length;
+  await expect.poll(unread, { timeout: 60_000 }).toBe(0);
+}
+
+describe('text that cannot be kept', () => {
+  it('in a sliced file is replaced, and stops neither a page nor the next start', async () => {
+    const study = await createFleet(server.url, 1);
+    const bytes = strToU8('; layer_height = 0.2\0x\nG1 X10 E1 F600\n; note = \0\u0001\n');
+    await sendSliced(study, 'nul.gcode', bytes);
+    await untilRead(study);
+    for (const page of ['runs', 'line-up', 'plan', 'results/speed']) {
+      expect((await fetch(`${server.url}/studies/${study}/${page}`)).status).toBe(200);
+    }
+    const [[held]] = (await db.sequelize.query(
+      "select count(*)::int as n from sliced_files where facts::text like '%' || chr(92) || 'u0000%'",
+    )) as unknown as [[{ n: number }]];
+    expect(held.n).toBe(0);
+    const next = await startServer(databaseUrl);
+    await kill(next.child);
+  });
+
+  it('in a row is refused with the place', async () => {
+    const study = await createFleet(server.url, 1);
+    const row = { machine_id: 'm-9', name: 'Nine\0', notes: 'half \ud800' };
+    const answer = await call('POST', `/studies/${study}/rows/machines`, row);
+    expect(answer.status).toBe(400);
+    expect(JSON.stringify(answer.content.issues)).toContain('name');
+  });
+});
+
+const PNG = (salt: number): Uint8Array => {
+  const head = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  return new Uint8Array([...head, ...randomBytes(64), salt]);
+};
+
+/** A study with an open print and an incident on it. */
+async function withIncident(): Promise<{ study: string; incident: string }> {
+  const study = await createFleet(server.url, 1);
+  const incident = uuid();
+  const row = {
+    ...{ incident_id: incident, machine_id: 'm-1', mode: 'tangled', cause: 'operator' },
+    at: '2026-03-02T08:00:00Z',
+  };
+  expect((await call('POST', `/studies/${study}/rows/incidents`, row)).status).toBe(201);
+  return { study, incident };
+}
+
+describe('files that arrive at once', () => {
+  it('ten pictures of an incident are ten pictures', async () => {
+    const { study, incident } = await withIncident();
+    const base = `/studies/${study}/incidents/${incident}/photos`;
+    const sent = Array.from({ length: 10 }, (_, at) => PNG(at));
+    const answers = await Promise.all(sent.map((bytes) => call('PUT', base, bytes as BodyInit)));
+    expect(statuses(answers)).toEqual(Array(10).fill(201));
+    const paths = answers.map(({ content }) => String(content.path));
+    expect(new Set(paths).size).toBe(10);
+    for (const [at, path] of paths.entries()) {
+      const photo = await fetch(`${server.url}/api/v1${base}?path=${encodeURIComponent(path)}`);
+      expect(Buffer.from(await photo.arrayBuffer())).toEqual(Buffer.from(sent[at] ?? []));
+    }
+  });
+
+  it('sliced files of one name stay beside each other', async () => {
+    const study = await createFleet(server.url, 1);
+    const files = Array.from({ length: 5 }, (_, at) =>
+      strToU8(`; file ${at}\nG1 X${at} E1 F600\n`),
+    );
+    const paths = await Promise.all(files.map((bytes) => sendSliced(study, 'clip.gcode', bytes)));
+    expect(new Set(paths).size).toBe(5);
+    const known = await get<{ path: string }[]>(`/studies/${study}/sliced-files`);
+    expect(known.map(({ path }) => path).sort()).toEqual([...paths].sort());
+    await untilRead(study);
+  });
+});
+
+describe('writers at once', () => {
+  it('edits are kept while readings arrive', async () => {
+    const bench = await get<{ dimensions: { artefact_id: string; dimension_id: string }[] }>(
+      `/studies/${demo}`,
+    );
+    expect(bench).toBeDefined();
+    const [specimen] = await get<{ specimen_id: string; print_id: string }[]>(
+      `/studies/${demo}/rows/specimens`,
+    );
+    const prints = await get<{ print_id: string; artefact_id: string }[]>(
+      `/studies/${demo}/rows/prints`,
+    );
+    const artefact = prints.find((row) => row.print_id === specimen?.print_id)?.artefact_id;
+    const dimensions = await get<{ artefact_id: string; dimension_id: string }[]>(
+      `/studies/${demo}/rows/dimensions`,
+    );
+    const dimension = dimensions.find((row) => row.artefact_id === artefact)?.dimension_id;
+    const machines = await get<{ machine_id: string; row_version: number }[]>(
+      `/studies/${demo}/rows/machines`,
+    );
+    const edits = machines.map(async ({ machine_id, row_version }) => {
+      const found: Answer[] = [];
+      for (let at = 0; at < 6; at += 1) {
+        const change = { version: row_version + at, change: { firmware: `1.${at}` } };
+        found.push(await call('PATCH', `/studies/${demo}/rows/machines/${machine_id}`, change));
+      }
+      return found;
+    });
+    const readings = Array.from({ length: 24 }, (_, at) =>
+      call('POST', `/studies/${demo}/readings`, {
+        ...{ reading_id: uuid(), specimen_id: specimen?.specimen_id, dimension_id: dimension },
+        ...{ trial: null, value_mm: 10 + at / 100, instrument_id: null, operator: 'T' },
+        at: '2026-03-20T10:00:00Z',
+      }),
+    );
+    const edited = (await Promise.all(edits)).flat();
+    expect(new Set(statuses(edited))).toEqual(new Set([200]));
+    for (const answer of await Promise.all(readings)) {
+      expect(answer, JSON.stringify(answer.content)).toMatchObject({ status: 201 });
+    }
+  });
+
+  it('the same incident twenty times at once is one incident', async () => {
+    const study = await createFleet(server.url, 1);
+    const row = {
+      ...{ incident_id: uuid(), machine_id: 'm-1', mode: 'clogged', cause: 'machine' },
+      at: '2026-03-02T08:00:00Z',
+    };
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, () => call('POST', `/studies/${study}/rows/incidents`, row)),
+    );
+    expect(answers.filter(({ status }) => status !== 201 && status !== 200)).toEqual([]);
+    expect(await get<unknown[]>(`/studies/${study}/rows/incidents`)).toHaveLength(1);
+  });
+});
+
+describe('one action', () => {
+  it('of filling a profile is one revision, whatever number of settings it holds', async () => {
+    const study = await createFleet(server.url, 1);
+    const lines = Array.from({ length: 3 }, (_, at) => `G1 X${at} Y1 E1 F600`);
+    const notes = ['layer_height_mm = 0.2', 'infill_share = 0.15', 'nozzle_temp_c = 210'];
+    const text = [...notes.map((note) => `; ${note}`), ...lines].join('\n');
+    const path = await sendSliced(study, 'set.gcode', strToU8(text));
+    await untilRead(study);
+    const before = await revisionOf(study);
+    const filled = await call('POST', `/studies/${study}/profile-settings`, {
+      ...{ path, new: { name: 'From the file', kind: 'tuned', parent_id: null } },
+    });
+    expect(filled.status).toBe(200);
+    expect(await revisionOf(study)).toBe(before + 1);
+    const settings = await get<unknown[]>(`/studies/${study}/rows/profile_settings`);
+    expect(settings.length).toBeGreaterThanOrEqual(3);
+  });
+});
+
+describe('numbers beyond what is real', () => {
+  it.each([
+    ['planned', { contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla', repeats: 20e6 }],
+    ['materials', { material_id: 'x', type: 'PLA', price_per_kg: 1e308 }],
+    ['machines', { machine_id: 'x', name: 'X', nozzle_mm: -0.4 }],
+  ])('are refused in %s', async (table, row) => {
+    const study = await createFleet(server.url, 1);
+    const answer = await call('POST', `/studies/${study}/rows/${table}`, row);
+    expect(answer.status).toBe(400);
+    expect(answer.content.issues).toHaveLength(1);
+  });
+});
+
+const importZip = (bytes: Uint8Array, key?: string) =>
+  call('PUT', `/imports${key === undefined ? '' : `?key=${key}`}`, bytes as BodyInit);
+
+describe('a package', () => {
+  it('that is sent again is the same study', async () => {
+    const zip = zipped(changedDemo({}));
+    const key = uuid();
+    const answers = await Promise.all([importZip(zip, key), importZip(zip, key)]);
+    const ids = [...answers, await importZip(zip, key)].map(({ content }) => content.study_id);
+    expect(new Set(ids).size).toBe(1);
+    expect(ids[0]).toBeTypeOf('string');
+  });
+
+  it('of empty lines, of duplicates or of thousands of files is refused, and others go on', async () => {
+    const blank = zipped(
+      changedDemo({ 'readings.csv': (text) => text + '\r\n'.repeat(12_000_000) }),
+    );
+    const doubled = zipped(
+      changedDemo({
+        'readings.csv': (text) => {
+          const [head = '', first = ''] = text.split('\r\n');
+          return [head, ...Array<string>(300_000).fill(first)].join('\r\n');
+        },
+      }),
+    );
+    const many: Record<string, Uint8Array> = {};
+    for (let at = 0; at < 12_000; at += 1) many[`files/${at}.txt`] = new Uint8Array();
+    const bombs = [blank, doubled, zipSync(many)].map((zip) => importZip(zip));
+    // Whoever reads a page meanwhile is not kept waiting.
+    const reader = async () => {
+      const started = performance.now();
+      expect((await fetch(`${server.url}/studies/${demo}/question`)).status).toBe(200);
+      return performance.now() - started;
+    };
+    const waits: number[] = [];
+    for (let at = 0; at < 10; at += 1) waits.push(await reader());
+    const answers = await Promise.all(bombs);
+    for (const answer of answers) {
+      expect([413, 422]).toContain(answer.status);
+      expect(answer.type).toContain('application/problem+json');
+      expect(JSON.stringify(answer.content).length).toBeLessThan(1_000_000);
+    }
+    expect(Math.max(...waits)).toBeLessThan(10_000);
+  });
+
+  it('carries its history of changes', async () => {
+    const made = await importZip(zipped(changedDemo({})));
+    const study = String(made.content.study_id);
+    const change = { version: 1, change: { firmware: 'a new one' } };
+    const edited = await call('PATCH', `/studies/${study}/rows/machines/gannet`, change);
+    expect(edited.status).toBe(200);
+    const packed = async (id: string) => {
+      const answer = await fetch(`${server.url}/api/v1/studies/${id}/package`);
+      return unzipSync(new Uint8Array(await answer.arrayBuffer()));
+    };
+    const files = await packed(study);
+    const zip = zipSync(files);
+    const again = await importZip(zip);
+    expect(again, JSON.stringify(again.content)).toMatchObject({ status: 201 });
+    const copy = await packed(String(again.content.study_id));
+    const historyOf = (held: Record<string, Uint8Array>) => {
+      const [, bytes] = Object.entries(held).find(([name]) => name.endsWith('history.csv')) ?? [];
+      return new TextDecoder().decode(bytes);
+    };
+    expect(historyOf(files)).toContain('a new one');
+    expect(historyOf(copy)).toBe(historyOf(files));
+  });
+});
+
+describe('requests that nobody means', () => {
+  const HOSTILE: [string, string, string?][] = [
+    ['GET', '/api/v1/nowhere'],
+    ['GET', '/api/v1/studies/not-an-id'],
+    ['GET', '/api/v1/studies/%25zz'],
+    ['GET', '/api/v1/studies/%zz'],
+    ['GET', '/api/v1/studies/STUDY/rows/no_such_table'],
+    ['GET', '/api/v1/studies/STUDY/rows/machines/a%00b'],
+    ['GET', '/api/v1/studies/STUDY/evidence?figure=nonsense'],
+    ['GET', '/api/v1/studies/STUDY/sliced-files/..%2f..%2fetc%2fpasswd'],
+    ['POST', '/api/v1/studies', '{"study_id":"x"}'],
+    ['POST', '/api/v1/studies', '{broken'],
+    ['DELETE', '/api/v1/studies', ''],
+    ['PUT', '/api/v1/imports', 'no zip'],
+    ['POST', '/api/v1/studies/01999999-9999-7999-8999-999999999999/meshes?name=a.stl', 'solid'],
+    ['POST', '/api/v1/studies/STUDY/readings', '{"trial":2147483648}'],
+    ['PUT', '/api/v1/studies/STUDY/sliced-files/uploads/xyz?offset=-1', 'x'],
+    ['TRACE', '/api/v1/studies'],
+  ];
+
+  it.each(HOSTILE)('%s %s is a problem document', async (method, path, content) => {
+    // `fetch` mends addresses and refuses TRACE; what is sent here is sent as it stands.
+    const { request } = await import('node:http');
+    const answer = await new Promise<{ status: number; type: string; text: string }>(
+      (resolve, reject) => {
+        const sent = request(
+          {
+            ...{ host: '127.0.0.1', port: server.port, method },
+            path: path.replace('STUDY', demo),
+            headers: { 'content-type': 'application/json' },
+          },
+          (response) => {
+            let text = '';
+            response.on('data', (chunk: Buffer) => (text += chunk.toString()));
+            response.on('end', () =>
+              resolve({
+                ...{ status: response.statusCode ?? 0, text },
+                type: response.headers['content-type'] ?? '',
+              }),
+            );
+          },
+        );
+        sent.on('error', reject);
+        sent.end(content);
+      },
+    );
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+    expect(answer.status).toBeLessThan(500);
+    expect(answer.type).toContain('application/problem+json');
+    expect((JSON.parse(answer.text) as { detail: string }).detail).toMatch(/\w+ \w+/);
+  });
+
+  it('a study of an id that is taken is told so', async () => {
+    const study = await createFleet(server.url, 1);
+    const again = { study_id: study, title: 'Another', intent: 'machines' };
+    expect((await call('POST', '/studies', again)).status).toBe(409);
+  });
+});
+
+describe('a database that is away', () => {
+  it('is told on pages and by the API, and forgotten when it is back', async () => {
+    const name = new URL(databaseUrl).pathname.slice(1);
+    const admin = openDatabase(process.env.TEST_DATABASE_URL ?? '');
+    const allow = async (isAllowed: boolean) => {
+      await admin.sequelize.query(`alter database ${name} allow_connections ${isAllowed}`);
+      await admin.sequelize.query(
+        'select pg_terminate_backend(pid) from pg_stat_activity where datname = $1',
+        { bind: [name] },
+      );
+    };
+    try {
+      await allow(false);
+      const asked = await call('GET', '/studies');
+      expect(asked.status).toBe(503);
+      expect(asked.content.detail).toContain('The database does not answer');
+      const page = await fetch(`${server.url}/studies/${demo}/question`);
+      expect(page.status).toBeGreaterThanOrEqual(500);
+      expect((await page.text()).length).toBeGreaterThan(500);
+    } finally {
+      await allow(true);
+      await admin.sequelize.close();
+    }
+    await expect.poll(async () => (await call('GET', '/studies')).status).toBe(200);
+  });
+});
