@@ -36,6 +36,8 @@ function expressionOf(column: Column): string | null {
   }
   if (column.cell === 'id') return `${name} ~ '^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$'`;
   if (column.cell === 'sha256') return `${name} ~ '^[0-9a-fA-F]{64}$'`;
+  // Which codes are in use is a list that changes; the shape does not.
+  if (column.cell === 'currency') return `${name} ~ '^[A-Z]{3}$'`;
   return `${name} <> ''`;
 }
 

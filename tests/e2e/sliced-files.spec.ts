@@ -70,8 +70,9 @@ test('the confounded pair is named, compared and accepted with a reason', async 
 
   await open(page, `${bench.study}/line-up`);
   await page.getByRole('button', { name: 'Echo wall, Auklet 23 tuned: confounded' }).click();
+  const check = page.getByRole('region', { name: 'Fairness check' });
   await expect(
-    page.getByText(
+    check.getByText(
       /walls \(2 against 3\) and infill pattern \(gyroid against grid\) differ and must be equal/,
     ),
   ).toBeVisible();

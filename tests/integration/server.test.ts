@@ -156,21 +156,9 @@ describe('files that arrive at once', () => {
 
 describe('writers at once', () => {
   it('edits are kept while readings arrive', async () => {
-    const bench = await get<{ dimensions: { artefact_id: string; dimension_id: string }[] }>(
-      `/studies/${demo}`,
+    const [known] = await get<{ specimen_id: string; dimension_id: string }[]>(
+      `/studies/${demo}/readings`,
     );
-    expect(bench).toBeDefined();
-    const [specimen] = await get<{ specimen_id: string; print_id: string }[]>(
-      `/studies/${demo}/rows/specimens`,
-    );
-    const prints = await get<{ print_id: string; artefact_id: string }[]>(
-      `/studies/${demo}/rows/prints`,
-    );
-    const artefact = prints.find((row) => row.print_id === specimen?.print_id)?.artefact_id;
-    const dimensions = await get<{ artefact_id: string; dimension_id: string }[]>(
-      `/studies/${demo}/rows/dimensions`,
-    );
-    const dimension = dimensions.find((row) => row.artefact_id === artefact)?.dimension_id;
     const machines = await get<{ machine_id: string; row_version: number }[]>(
       `/studies/${demo}/rows/machines`,
     );
@@ -184,8 +172,12 @@ describe('writers at once', () => {
     });
     const readings = Array.from({ length: 24 }, (_, at) =>
       call('POST', `/studies/${demo}/readings`, {
-        ...{ reading_id: uuid(), specimen_id: specimen?.specimen_id, dimension_id: dimension },
-        ...{ trial: null, value_mm: 10 + at / 100, instrument_id: null, operator: 'T' },
+        ...{
+          reading_id: uuid(),
+          specimen_id: known?.specimen_id,
+          dimension_id: known?.dimension_id,
+        },
+        ...{ trial: 100 + at, value_mm: 10 + at / 100, instrument_id: null, operator: 'T' },
         at: '2026-03-20T10:00:00Z',
       }),
     );

@@ -38,8 +38,8 @@ describe('evidence of a group', () => {
 
   it('says how uncertain each cell is, or that this is not known', () => {
     // √(0.02²/12 + 0.015²) = 0.0161; the other reading names no instrument.
-    expect(column('group/C/to-10', 'u')).toEqual(['0.016']);
-    expect(column('group/C/to-100', 'u')).toEqual(['not known']);
+    expect(column('group/C/to-10', 'u mm')).toEqual(['0.016']);
+    expect(column('group/C/to-100', 'u mm')).toEqual(['not known']);
   });
 
   it('of what is no group, or no contender, is none', () => {

@@ -51,8 +51,8 @@ export async function storeStudy(
       db,
       `insert into changes (study_id, table_name, row_key, before, after, who, at)
        select $1::uuid, table_name, row_key, before, after, who, at
-       from jsonb_to_recordset($2::jsonb) with ordinality
-         as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, at timestamptz, n bigint)
+       from jsonb_array_elements($2::jsonb) with ordinality as item(held, n),
+         jsonb_to_record(held) as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, at timestamptz)
        order by n`,
       [studyId, asJson(history.slice(from, from + BATCH))],
     );

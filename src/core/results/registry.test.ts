@@ -1,0 +1,102 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { demoFiles } from '../../../tests/support/demo-files';
+import { memorySource, readPackage } from '../package';
+import { emptyTables, TABLE_NAMES, type Study } from '../study';
+import {
+  evidenceOf,
+  hangsOnReference,
+  needsOf,
+  openContext,
+  PART_NAMES,
+  partNames,
+  SECTION_NAMES,
+  sectionOfFigure,
+  sectionOfPart,
+} from './index';
+
+let study: Study;
+
+beforeAll(async () => {
+  const { content } = await readPackage(memorySource(demoFiles()));
+  if (!content) throw new Error('the demo has faults');
+  ({ study } = content);
+});
+
+/** The study with the tables that a section says it hangs on, and no others. */
+function onlyWith(needs: ReadonlySet<string>): Study {
+  const tables = emptyTables();
+  for (const name of TABLE_NAMES) {
+    if (needs.has(name)) (tables as Record<string, unknown>)[name] = study.tables[name];
+  }
+  const present = new Set([...study.present].filter((name) => needs.has(name)));
+  return { ...study, tables, present };
+}
+
+describe('a section of the results', () => {
+  it.each(SECTION_NAMES)('%s hangs on no table but those that it names', (name) => {
+    const whole = openContext(study).resultOf(name);
+    expect(openContext(onlyWith(needsOf(name))).resultOf(name)).toEqual(whole);
+  });
+
+  it.each(SECTION_NAMES.filter((name) => !hangsOnReference(name)))(
+    '%s is the same whatever the reference is',
+    (name) => {
+      const own = openContext(study).resultOf(name);
+      expect(openContext(study, { reference: 'D-stock' }).resultOf(name)).toEqual(own);
+    },
+  );
+
+  it('has parts of its own, each of which names it', () => {
+    for (const part of PART_NAMES) expect(partNames(sectionOfPart(part))).toContain(part);
+    expect(SECTION_NAMES.filter((name) => partNames(name).length === 0)).toEqual([]);
+    expect(new Set(PART_NAMES).size).toBe(PART_NAMES.length);
+  });
+});
+
+/** One of every kind of figure. */
+const FIGURES = [
+  ...['accuracy/B-stock', 'group/B-stock/z', 'group/B-stock/hole', 'group/B-stock/to-30'],
+  ...['tolerance/B-stock', 'fit/A-stock/x', 'pair/B-stock', 'speed/B-stock'],
+  ...['speed/B-stock/stair-block', 'time/B-stock', 'reliability/B-stock', 'incidents/A-stock'],
+  'cost/B-stock/stair-block',
+];
+
+describe('evidence', () => {
+  it.each(FIGURES)('of %s has a sentence, a formula and rows as wide as their heads', (figure) => {
+    const evidence = evidenceOf(openContext(study), figure);
+    expect(evidence?.title).toMatch(/^(Auklet 23|Gannet X26) stock: \w/);
+    expect(evidence?.sentence).toMatch(/\.$/);
+    expect(evidence?.formula.length).toBeGreaterThan(20);
+    expect(evidence?.tables.length).toBeGreaterThan(0);
+    for (const { columns, rows } of evidence?.tables ?? []) {
+      for (const row of rows) expect(row).toHaveLength(columns.length);
+    }
+  });
+
+  it('of a mean is the rows that it is the mean of', () => {
+    const context = openContext(study);
+    const [prints] = evidenceOf(context, 'accuracy/B-stock')?.tables ?? [];
+    const at = (label: string) => prints?.columns.findIndex((one) => one.label === label) ?? -1;
+    const byArtefact = new Map<string, number[]>();
+    for (const row of prints?.rows ?? []) {
+      const name = String(row[at('artefact')]);
+      byArtefact.set(name, [...(byArtefact.get(name) ?? []), Number(row[at('MAE mm')])]);
+    }
+    const mean = (values: readonly number[]) =>
+      values.reduce((sum, value) => sum + value, 0) / values.length;
+    const whole = mean([...byArtefact.values()].map(mean));
+    const figure = context.resultOf('accuracy')?.['B-stock']?.mae_mm.estimate;
+    expect(whole).toBeCloseTo(figure ?? Number.NaN, 3);
+  });
+
+  it('of what is no figure is none', () => {
+    expect(sectionOfFigure('nonsense/B-stock')).toBeNull();
+    for (const figure of ['nonsense/B-stock', 'accuracy/Z', 'cost/B-stock/none', 'fit/B-stock/w']) {
+      expect(evidenceOf(openContext(study), figure)).toBeNull();
+    }
+  });
+
+  it('a reference that is no contender is refused', () => {
+    expect(() => openContext(study, { reference: 'Z' })).toThrow(RangeError);
+  });
+});
