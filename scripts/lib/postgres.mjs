@@ -179,6 +179,8 @@ class Cluster {
     });
     keeper.unref();
     const stop = async () => {
+      // Now it is waited for: without this the process would end before its end, with another code.
+      keeper.ref();
       keeper.stdin.end();
       await closed;
     };

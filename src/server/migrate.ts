@@ -1,7 +1,20 @@
-import { migrate } from '../data';
+import { isDatabaseAway, migrate } from '../data';
 import { app } from './app';
 
-/** Brings the application's database to the newest schema. */
-export const migrateDatabase = async (): Promise<void> => {
-  await migrate(app().db.sequelize);
-};
+/**
+ * Brings the application's database to the newest schema.
+ *
+ * @throws Error in words where the database cannot be used
+ */
+export async function migrateDatabase(): Promise<void> {
+  try {
+    await migrate(app().db.sequelize);
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error;
+    const why = error instanceof Error && error.message !== '' ? error.message : 'no answer';
+    throw new Error(
+      `The database in DATABASE_URL cannot be used (${why}): start it, or unset DATABASE_URL.`,
+      { cause: error },
+    );
+  }
+}

@@ -4,19 +4,26 @@ import { groupBy, type Print, type StudyIndex } from '../study';
 
 /** What all attempts of a contender at an artefact cost, in the study's currency. */
 export interface Cost {
+  /** Prints, the failed ones too. */
   attempts: number;
   /** Parts of prints that were a success; a print whose parts are not listed counts one. */
   good_copies: number;
+  /** Filament, in the study’s currency. */
   material: number | null;
+  /** Electricity, in the study’s currency. */
   energy: number | null;
+  /** Wear of the machine by the hour, in the study’s currency. */
   machine: number | null;
+  /** Hands on incidents, in the study’s currency. */
   hands: number | null;
+  /** The sum of those four. */
   total: number | null;
   /** The total, failed attempts included, for each good part. */
   per_good_part: number | null;
   /** Ends of the bootstrap interval over prints; the upper is null where it has no bound. */
   per_good_part_low: number | null;
   per_good_part_high: number | null;
+  /** What is not known, in words. */
   notes: string[];
 }
 

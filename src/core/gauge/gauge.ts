@@ -3,9 +3,13 @@ import { groupBy, type StudyIndex } from '../study';
 
 /** Whether an instrument in several hands is good enough for a dimension; standard deviations, mm. */
 export interface GaugeStudy {
+  /** Different parts that were read. */
   parts: number;
+  /** People who read them. */
   operators: number;
+  /** Readings of each part by each of them. */
   trials: number;
+  /** p of no interaction of part and operator, by the F test. */
   interaction_p: number | null;
   /** Whether the interaction went into the error. */
   interaction_pooled: boolean;
@@ -13,18 +17,27 @@ export interface GaugeStudy {
   ev_mm: number;
   /** Appraiser variation: reproducibility. */
   av_mm: number;
+  /** Standard deviation of that interaction, mm. */
   interaction_mm: number;
+  /** Repeatability and reproducibility together, mm. */
   grr_mm: number;
   /** Part variation. */
   pv_mm: number;
+  /** Everything together, mm. */
   tv_mm: number;
+  /** Repeatability as a share of everything, %. */
   ev_pct: number | null;
+  /** Reproducibility as a share of everything, %. */
   av_pct: number | null;
+  /** The interaction as a share of everything, %. */
   interaction_pct: number | null;
+  /** Repeatability and reproducibility as a share of everything, %. */
   grr_pct: number | null;
+  /** The parts as a share of everything, %. */
   pv_pct: number | null;
   /** Distinct categories. */
   ndc: number | null;
+  /** What is not known, in words. */
   notes: string[];
 }
 

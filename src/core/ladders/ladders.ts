@@ -4,12 +4,19 @@ type StepResult = Row<'ladder_results'>['result'];
 
 /** How the specimens did at one step. */
 export interface LadderStep {
+  /** Number of the step, from easy to hard. */
   step: number;
+  /** What the step is, in the ladder’s unit. */
   value: number;
+  /** Specimens that passed it clear. */
   clear: number;
+  /** That passed it with effort. */
   effort: number;
+  /** That did not pass it. */
   fail: number;
+  /** That broke on it. */
   broken: number;
+  /** That were not tried on it. */
   untested: number;
 }
 
@@ -19,9 +26,13 @@ export interface LadderLimit {
   limit: number | null;
   /** The same where passing with effort counts. */
   limit_with_effort: number | null;
+  /** Unit of the steps’ values. */
   unit: string;
+  /** Specimens that were tried. */
   specimens: number;
+  /** How each step went. */
   by_step: LadderStep[];
+  /** What is not known, in words. */
   notes: string[];
 }
 

@@ -30,44 +30,74 @@ import { toleranceClass } from './tolerance-class';
 
 /** Mean and mean absolute deviation of some cells. */
 export interface GroupError {
+  /** Cells of the group. */
   n: number;
+  /** Mean deviation, mm; positive is too large. Null without cells. */
   bias_mm: number | null;
+  /** Mean absolute deviation, mm. */
   mae_mm: number | null;
 }
 
 export interface CellResult {
   specimen_id: string;
   dimension_id: string;
+  /** Readings that count. */
   n: number;
+  /** Mean of the readings, mm. */
   mean_mm: number;
+  /** Mean less nominal, mm; positive is too large. */
   deviation_mm: number;
+  /** Standard uncertainty of the mean (k = 1), mm; null where it is not known. */
   u_mm: number | null;
+  /** Inside, outside, or undecided within 2 u; null without limits. */
   in_tolerance: ToleranceState | null;
 }
 
 /** How true a contender's parts are to their nominal sizes. */
 export interface Accuracy {
+  /** Prints with a cell. */
   prints: number;
+  /** Specimens with a cell. */
   specimens: number;
+  /** Different dimensions read. */
   dimensions: number;
+  /** Readings that count. */
   readings: number;
+  /** Mean deviation, mm, over the means of prints; positive is too large. */
   bias_mm: Interval;
+  /** Mean absolute deviation, mm, over the means of prints. */
   mae_mm: Interval;
+  /** Root of the mean square of all cells’ deviations, mm. */
   rmse_mm: number | null;
+  /** Largest absolute deviation of a cell, mm. */
   max_abs_mm: number | null;
+  /** Mean of |deviation|/nominal, %. */
   mean_abs_pct: number | null;
+  /** Pooled standard deviation of a dimension over repeats, mm. */
   repeatability_mm: number | null;
+  /** What remains of the mean square when repeatability is taken out, mm. */
   systematic_mm: number | null;
+  /** Tolerance class whose zone holds the deviations, as ISO 286 names it: `IT12`. */
   it_grade: string | null;
+  /** The same as a number of tolerance units, 2000·|e|/i. */
   it_value: number | null;
+  /** Whether 95 % of the deviations are held, or all of them (fewer than 20 cells). */
   it_basis: 'p95' | 'max';
+  /** Cells inside, outside and undecided. */
   tolerance: Record<ToleranceState, number>;
+  /** The same along each axis. */
   by_axis: Record<Axis, GroupError>;
+  /** The same for each kind of dimension. */
   by_kind: Record<DimensionKind, GroupError>;
+  /** The same for ranges of nominal size. */
   by_size: Record<SizeBand, GroupError>;
+  /** Why lengths along each axis are off, and what would mend it. */
   fit: Record<Axis, AxisFit>;
+  /** Errors of each specimen. */
   by_specimen: SpecimenError[];
+  /** Every cell. */
   cells: CellResult[];
+  /** What is not known or was left out, in words. */
   notes: string[];
 }
 

@@ -24,24 +24,39 @@ export type FitTerm = 'scale' | 'offset' | 'hole_offset';
 
 /** What to change so that the errors that are beyond the noise go away. */
 export interface Advice {
+  /** The errors that are beyond the noise. */
   terms: FitTerm[];
+  /** Factor to draw the axis with; 1 is as it is. */
   scale_to_enter: Interval | null;
+  /** To add to each wall outside, mm; negative shrinks. */
   wall_compensation_mm: Interval | null;
+  /** To add to each wall of a hole, mm: what to enter where holes have a setting of their own. */
   hole_compensation_mm: Interval | null;
+  /** What holes need beyond the walls’ compensation, mm a wall; null without holes. */
   hole_extra_mm: Interval | null;
+  /** Mean absolute deviation of the axis as it is, mm. */
   mae_before_mm: number;
+  /** The same with the advice taken, by the fit, mm. */
   mae_after_mm: number;
+  /** Conditions of the advice, in words. */
   notes: string[];
 }
 
 /** Why a contender is off along an axis. */
 export interface AxisFit {
+  /** Dimensions fitted: a mean deviation each. */
   n: number;
+  /** Relative error of length, 1 is none. */
   scale: Interval | null;
+  /** Constant error of outside lengths, mm. */
   offset_mm: Interval | null;
+  /** What holes lose beyond that, mm. */
   hole_offset_mm: Interval | null;
+  /** Mean absolute deviation that the fit leaves, mm. */
   residual_mae_mm: number | null;
+  /** What to change; null where nothing can be said. */
   advice: Advice | null;
+  /** Why a term was left out, in words. */
   notes: string[];
 }
 

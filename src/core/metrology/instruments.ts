@@ -3,6 +3,7 @@ import { pooledDeviation, valuesByInstrument, type Measurements } from './cells'
 
 /** What an instrument did in a study. */
 export interface InstrumentUse {
+  /** Readings taken with it that count. */
   readings: number;
   /** Places that it read twice or more: what its repeatability is seen from. */
   repeated: number;

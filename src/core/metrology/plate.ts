@@ -4,16 +4,22 @@ import type { Cell, Measurements } from './cells';
 
 /** How a dimension's deviation goes over the plate. */
 export interface PlateFit {
+  /** Placed specimens. */
   n: number;
+  /** Prints that they come from. */
   prints: number;
+  /** Mean deviation, mm. */
   mean_mm: number;
+  /** Standard deviation over the places, mm. */
   sd_mm: number;
+  /** Largest less smallest, mm. */
   range_mm: number;
   /** µm per 100 mm of plate. */
   gradient_x_um_per_100mm: number | null;
   gradient_y_um_per_100mm: number | null;
   /** p of no gradient at all, by the F test. */
   trend_p: number | null;
+  /** What is not known, in words. */
   notes: string[];
 }
 

@@ -4,8 +4,11 @@ import type { Cell, Measurements } from './cells';
 
 /** Whether a square comes out square. */
 export interface Squareness {
+  /** Specimens with both diagonals. */
   specimens: number;
+  /** Angle between the axes less 90°, degrees, over prints. */
   angle_deg: Interval;
+  /** The same as a shift over 100 mm, mm. */
   mm_per_100mm: number | null;
 }
 

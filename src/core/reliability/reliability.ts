@@ -4,27 +4,42 @@ import { printHours } from './hours';
 
 /** How prints ended and what went wrong on the way. */
 export interface Reliability {
+  /** Attempts. */
   prints: number;
+  /** Ended as success. */
   good: number;
+  /** Usable after help. */
   rescued: number;
+  /** Ended without a usable part. */
   failed: number;
+  /** Stopped by a person. */
   aborted: number;
   /** Clopper–Pearson. */
   success: Interval;
+  /** The same by Wilson’s interval. */
   success_wilson: Interval;
   /** Where every print succeeded: the failure rate is below this, one-sided. */
   failure_rate_below: number | null;
+  /** Hours printed. */
   hours: number;
+  /** Incidents noted; null where the study keeps none. */
   incidents: number | null;
+  /** Incidents in 100 hours, with the exact Poisson interval. */
   per_100_h: Interval;
+  /** Time that it stood still, as a share of the hours. */
   downtime_share: number | null;
+  /** Minutes of hands in 100 hours. */
   hands_min_per_100_h: number | null;
+  /** Filament used, m. */
   metres: number;
+  /** What is not known, in words. */
   notes: string[];
 }
 
 export interface ReliabilitySets {
+  /** Of all prints. */
   all: Reliability;
+  /** Without those that only the operator spoilt. */
   without_operator: Reliability;
 }
 

@@ -13,21 +13,27 @@ import {
 export interface ArtefactSpeed {
   /** Finished prints whose time is known. */
   n: number;
+  /** Median printing time, s, heating and pauses apart. */
   median_print_s: number | null;
   /** Ratio of geometric means, contender over reference. */
   ratio_to_reference: number | null;
+  /** What is not known, in words. */
   notes: string[];
 }
 
 /** How fast a contender is. */
 export interface Speed {
+  /** Finished prints whose time is known. */
   prints: number;
+  /** Median printing time, s, heating and pauses apart. */
   median_print_s: number | null;
   /** Actual over estimated printing time. */
   estimate_ratio: Interval;
   /** Printing time against the reference; 1 for the reference itself. */
   time_index: Interval;
+  /** The same for each artefact. */
   by_artefact: Record<string, ArtefactSpeed>;
+  /** What is not known, in words. */
   notes: string[];
 }
 
