@@ -111,6 +111,7 @@ export {
   setFacts,
   setPurpose,
   setReading,
+  setReadShare,
   slicedFacts,
   unreadFiles,
   type SlicedFile,

@@ -16,6 +16,8 @@ import {
   migrate,
   readFile,
   RefusedError,
+  setReading,
+  setReadShare,
   verifyUpload,
   writeStudy,
   type Upload,
@@ -98,5 +100,29 @@ describe('an upload', () => {
     );
     await dropUpload(db, studyId, file.sha256);
     expect(await isStored(db, file.sha256)).toBe(false);
+  });
+});
+
+describe('the reading of a file', () => {
+  it('that has ended is not begun again by news of its progress that comes late', async () => {
+    const path = 'sliced/late.gcode';
+    const bytes = randomBytes(100);
+    const file = { sha256: sha(bytes), bytes: bytes.length, name: 'late.gcode' };
+    await begin(file);
+    await appendUpload(db, studyId, file.sha256, 0, stream(bytes));
+    await verifyUpload(db, studyId, file.sha256);
+    await writeStudy(db, studyId, 'K', async (write) => {
+      await finishUpload(write, file.sha256, path);
+      const purpose = { contender_id: null, artefact_id: null, is_confirmed: false };
+      await insertSlicedFile(write, path, purpose);
+    });
+    await setReading(db, studyId, path, 'reading', 0);
+    await setReadShare(db, studyId, path, 0.5);
+    expect(await findSlicedFile(db, studyId, path)).toMatchObject({ read_share: 0.5 });
+    await setReading(db, studyId, path, 'failed', 0, 'it cannot be read');
+    await setReadShare(db, studyId, path, 0.9);
+    expect(await findSlicedFile(db, studyId, path)).toMatchObject({
+      ...{ state: 'failed', read_share: 0, message: 'it cannot be read' },
+    });
   });
 });

@@ -160,6 +160,20 @@ export const setReading = (
     [studyId, path, state, share, message],
   );
 
+/** Sets how far the reading of a file is; one that comes when it has ended already changes nothing. */
+export const setReadShare = (
+  db: Database,
+  studyId: string,
+  path: string,
+  share: number,
+): Promise<void> =>
+  execute(
+    db,
+    `update sliced_files set read_share = $3
+     where study_id = $1 and path = $2 and state = 'reading'`,
+    [studyId, path, share],
+  );
+
 /**
  * Sets what was read in a file, and what it is for where nobody has said so; where its settings or its
  * purpose are new, results are made anew.

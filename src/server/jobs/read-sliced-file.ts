@@ -9,6 +9,7 @@ import {
   readFile,
   setFacts,
   setReading,
+  setReadShare,
   type SlicedFile,
 } from '../../data';
 import { withFolder } from '../../files/temporary';
@@ -55,7 +56,7 @@ async function readCopy(app: App, studyId: string, file: SlicedFile, copy: strin
   if (!loaded) return;
   const { port1, port2 } = new MessageChannel();
   port1.on('message', (share: number) => {
-    setReading(db, studyId, path, 'reading', share).catch((error: unknown) =>
+    setReadShare(db, studyId, path, share).catch((error: unknown) =>
       app.log.error(error, 'progress'),
     );
   });
