@@ -84,7 +84,11 @@ try {
     const page = await browser.newPage({ viewport: { width, height }, colorScheme });
     await page.goto(path === '' ? base : `${base}/studies/${studies[study].study_id}${path}`);
     await page.waitForLoadState('networkidle');
-    if (click) await page.click(click);
+    if (click) {
+      await page.click(click);
+      await page.waitForLoadState('networkidle');
+      await page.getByText('Looking it up').waitFor({ state: 'hidden' });
+    }
     for (const key of keys ?? []) await page.keyboard.press(key);
     await page.waitForTimeout(300);
     await page.screenshot({ path: join(folder, `${name}.png`) });
