@@ -27,9 +27,6 @@ export interface EvidenceTable {
 /** Most rows that one table of evidence shows; the rest is in the export. */
 const MOST_ROWS = 400;
 
-/** A key's words: `loose-strands` is `loose strands`. */
-export const inWords = (key: string): string => key.replaceAll('-', ' ');
-
 /** A table of evidence, cut to what can be looked through. */
 export function evidenceTable(
   title: string,

@@ -5,11 +5,5 @@ export {
   groupEvidence,
   toleranceEvidence,
 } from './accuracy';
-export {
-  evidenceTable,
-  inWords,
-  type Evidence,
-  type EvidenceColumn,
-  type EvidenceTable,
-} from './evidence';
+export { evidenceTable, type Evidence, type EvidenceColumn, type EvidenceTable } from './evidence';
 export { costEvidence, reliabilityEvidence, speedEvidence, timePairEvidence } from './runs';

@@ -1,7 +1,7 @@
 import { printHours } from '../reliability';
 import { timedPrints } from '../speed';
-import type { Print, StudyIndex } from '../study';
-import { evidenceTable, inWords, type Evidence, type EvidenceTable } from './evidence';
+import { counted, inWords, type Print, type StudyIndex } from '../study';
+import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
 
 const minutes = (seconds: number | null): string | null =>
   seconds === null ? null : (seconds / 60).toFixed(1);
@@ -44,7 +44,7 @@ export function speedEvidence(
   const artefact = artefactId === null ? null : index.artefacts.get(artefactId);
   return {
     title: artefact ? `Printing time, ${artefact.name}` : 'Printing time',
-    sentence: `${prints.length} finished prints whose printing time is known. Heating and pauses are kept apart.`,
+    sentence: `${counted(prints.length, 'finished print')} whose printing time is known. Heating and pauses are kept apart.`,
     formula: 'Median of the printing times of prints that ended as success or rescued.',
     tables: [timesTable(index, 'Prints', prints)],
     notes: [],
@@ -130,7 +130,7 @@ export function costEvidence(
   };
   return {
     title: `Cost of a good part, ${artefact.name}`,
-    sentence: `${attempts.length} attempts, the failed ones included, over the good parts that came of them.`,
+    sentence: `${counted(attempts.length, 'attempt')}, the failed ones included, over the good parts that came of them.`,
     formula:
       '(filament g · price per kg/1000 + energy Wh/1000 · tariff + hours · price paid/lifetime + hands s/3600 · wage) summed over all attempts, over the good copies. Interval: bootstrap over prints.',
     tables: [

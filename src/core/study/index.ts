@@ -48,7 +48,7 @@ export {
   isIsoTime,
 } from './values';
 export { contenderMarks, type ContenderMark } from './marks';
-export { columnLabel, columnWords } from './labels';
+export { columnLabel, columnWords, counted, inWords } from './labels';
 export { nextCodes } from './codes';
 export {
   isKnownSetting,

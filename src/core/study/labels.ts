@@ -63,3 +63,10 @@ export function columnWords(column: string): string {
   const { label, unit } = columnLabel(column);
   return unit === null ? label : `${label} · ${unit}`;
 }
+
+/** A word of a catalogue as people write it: `loose-strands` is `loose strands`, `under-extruded` stays. */
+export const inWords = (key: string): string => key.replace(/(?<!\b(?:under|over))-/g, ' ');
+
+/** A count with its noun: `1 print`, `3 prints`. */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;

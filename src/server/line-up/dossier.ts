@@ -1,4 +1,4 @@
-import { instant } from '../../core/study';
+import { instant, inWords } from '../../core/study';
 import { listRows, listRowsBy, printsOfMachine, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
 
@@ -57,7 +57,7 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
             {
               at: row.at,
               kind: 'incident',
-              text: [row.mode, row.note].filter(Boolean).join(': '),
+              text: [inWords(row.mode), row.note].filter(Boolean).join(': '),
               print_id: row.print_id,
               outcome: row.cause,
             },
@@ -66,7 +66,7 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
     ...changes.map((row): DossierEntry => ({
       at: row.at,
       kind: 'change',
-      text: `${row.kind}: ${row.what}`,
+      text: `${inWords(row.kind)}: ${row.what}`,
       ...{ print_id: null, outcome: null },
     })),
     ...firmwareTurns(prints),

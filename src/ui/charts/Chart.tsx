@@ -82,7 +82,7 @@ export default function Chart(props: ChartProps) {
         <ReactApexChart options={options} series={data} type="line" height={height} />
       </div>
       <div className="flex flex-wrap gap-2">
-        <details className="min-w-0 flex-1 text-xs">
+        <details className="order-last min-w-0 basis-full text-xs">
           <summary className="action inline-flex">The figures</summary>
           <div
             className="mt-1 max-h-[240px] overflow-auto"
@@ -95,7 +95,7 @@ export default function Chart(props: ChartProps) {
                   <tr>
                     <th className="th text-right">{xTitle}</th>
                     {series.map((one) => (
-                      <th key={one.name} className="th text-right">
+                      <th key={one.name} className="th text-right whitespace-normal">
                         {one.name}, {one.isSecond ? props.secondTitle : yTitle}
                       </th>
                     ))}

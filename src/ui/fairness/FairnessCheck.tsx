@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import type { Fairness, FairnessItem } from '../../core/fairness';
 import { itemWords, sayValue } from '../../core/fairness/sentence';
 import type { ContenderMark } from '../../core/study';
@@ -68,7 +68,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
                           one.contender === mark.contender_id && one.artefact_id === artefact.id,
                       );
                       return row ? (
-                        <td key={mark.contender_id} className="px-1 py-1">
+                        <td key={mark.contender_id} className="px-0.5 py-1 sm:px-1">
                           <button
                             type="button"
                             className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
@@ -148,48 +148,53 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
             </thead>
             <tbody>
               {items.map((item) => (
-                <tr
-                  key={item.key}
-                  className={`border-b border-line-soft ${item.state === 'different' ? '' : 'text-ink-2'}`}
-                >
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    {itemWords(item.key)}
-                    {item.accepted && (
-                      <span className="block text-2xs text-ink-2">
-                        accepted: {item.accepted.reason}
-                        {item.accepted.operator && ` (${item.accepted.operator})`}
-                      </span>
-                    )}
-                    {accepting === item.key && (
-                      <AcceptForm
-                        studyId={studyId}
-                        row={row}
-                        item={item.key}
-                        onCancel={() => setAccepting(null)}
-                      />
-                    )}
-                  </th>
-                  <Side item={item} value={item.contender_value} />
-                  <Side item={item} value={item.reference_value} />
-                  <td className="px-2">
-                    {item.state === 'different' ? '≠ ' : item.state === 'same' ? '= ' : '? '}
-                    {item.state}
-                    {item.varies && ', varies'},{' '}
-                    {item.role === 'held' ? 'must be equal' : item.role}
-                    {item.role === 'held' &&
-                      item.state !== 'same' &&
-                      !item.accepted &&
-                      accepting !== item.key && (
-                        <button
-                          type="button"
-                          className="ml-1 min-h-[24px] text-plum underline"
-                          onClick={() => setAccepting(item.key)}
-                        >
-                          accept …
-                        </button>
+                <Fragment key={item.key}>
+                  <tr
+                    className={`border-b border-line-soft ${item.state === 'different' ? '' : 'text-ink-2'}`}
+                  >
+                    <th scope="row" className="px-2 py-1 text-left font-normal">
+                      {itemWords(item.key)}
+                      {item.accepted && (
+                        <span className="block text-2xs text-ink-2">
+                          accepted: {item.accepted.reason}
+                          {item.accepted.operator && ` (${item.accepted.operator})`}
+                        </span>
                       )}
-                  </td>
-                </tr>
+                    </th>
+                    <Side item={item} value={item.contender_value} />
+                    <Side item={item} value={item.reference_value} />
+                    <td className="px-2">
+                      {item.state === 'different' ? '≠ ' : item.state === 'same' ? '= ' : '? '}
+                      {item.state}
+                      {item.varies && ', varies'},{' '}
+                      {item.role === 'held' ? 'must be equal' : item.role}
+                      {item.role === 'held' &&
+                        item.state !== 'same' &&
+                        !item.accepted &&
+                        accepting !== item.key && (
+                          <button
+                            type="button"
+                            className="ml-1 min-h-[24px] text-plum underline"
+                            onClick={() => setAccepting(item.key)}
+                          >
+                            accept …
+                          </button>
+                        )}
+                    </td>
+                  </tr>
+                  {accepting === item.key && (
+                    <tr className="border-b border-line-soft">
+                      <td colSpan={4} className="px-2 pb-2">
+                        <AcceptForm
+                          studyId={studyId}
+                          row={row}
+                          item={item.key}
+                          onCancel={() => setAccepting(null)}
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
               ))}
             </tbody>
           </table>

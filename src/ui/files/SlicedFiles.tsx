@@ -175,9 +175,9 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
                   <th className="th">for</th>
                   <th className="th text-right">estimate</th>
                   <th className="th text-right">model</th>
-                  <th className="th text-right">filament · g</th>
-                  <th className="th text-right">asked · mm/s</th>
-                  <th className="th text-right">reached</th>
+                  <th className="hidden th text-right md:table-cell">filament · g</th>
+                  <th className="hidden th text-right md:table-cell">asked · mm/s</th>
+                  <th className="hidden th text-right md:table-cell">reached</th>
                 </tr>
               </thead>
               <tbody>
@@ -314,13 +314,13 @@ function FileRow(props: FileRowProps) {
         <>
           <td className="px-2 text-right font-mono">{known(file.annotated_time_s, duration)}</td>
           <td className="px-2 text-right font-mono">{known(file.time_s, duration)}</td>
-          <td className="px-2 text-right font-mono">
+          <td className="hidden px-2 text-right font-mono md:table-cell">
             {known(file.filament_g, (value) => fixed(value, 1))}
           </td>
-          <td className="px-2 text-right font-mono">
+          <td className="hidden px-2 text-right font-mono md:table-cell">
             {known(file.commanded_max, (value) => fixed(value, 0))}
           </td>
-          <td className="px-2 text-right font-mono">
+          <td className="hidden px-2 text-right font-mono md:table-cell">
             {known(file.reached_max, (value) => fixed(value, 0))}
           </td>
         </>

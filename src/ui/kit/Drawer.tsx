@@ -18,6 +18,7 @@ export function Drawer({ label, title, onClose, children }: DrawerProps) {
       ref={panel}
       tabIndex={-1}
       aria-label={label}
+      data-drawer=""
       onKeyDown={(event) => event.key === 'Escape' && onClose()}
       className="fixed inset-y-0 right-0 z-40 flex w-full max-w-[720px] flex-col border-l border-line bg-sheet shadow-2xl outline-none"
     >

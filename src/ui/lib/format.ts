@@ -28,9 +28,7 @@ export function duration(seconds: number): string {
 export const percent = (share: number, digits = 0): string =>
   `${fixed(100 * share, digits)}\u00a0%`;
 
-/** A count with its noun: `1 print`, `3 prints`. */
-export const counted = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;
+export { counted } from '../../core/study/labels';
 
 /** A date and time as it was written, without its offset and seconds. */
 export const shortTime = (iso: string): string => iso.slice(0, 16).replace('T', ' ');

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import type { ContenderMark } from '../../core/study';
 import { ContenderName } from './ContenderName';
 import { StripAxis, type StripScale } from './DotStrip';
@@ -14,6 +14,8 @@ interface StripTableProps {
     strip: ReactNode;
     /** The cells after the strip. */
     cells: ReactNode;
+    /** What is said of the row, over its whole width. */
+    below?: ReactNode;
   }[];
   reference: string | null;
   scale: StripScale;
@@ -41,14 +43,23 @@ export function StripTable(props: StripTableProps) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ mark, strip, cells }) => (
-              <tr key={mark.contender_id} className={line}>
-                <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                </th>
-                <td className="min-w-[200px] p-0">{strip}</td>
-                {cells}
-              </tr>
+            {rows.map(({ mark, strip, cells, below }) => (
+              <Fragment key={mark.contender_id}>
+                <tr className={line}>
+                  <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  <td className="min-w-[200px] p-0">{strip}</td>
+                  {cells}
+                </tr>
+                {below && (
+                  <tr>
+                    <td colSpan={heads.length + 1} className="pb-2 pl-3 text-xs text-ink-2">
+                      <div className="sticky left-3 w-fit max-w-[calc(100vw-48px)]">{below}</div>
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
             ))}
             <tr>
               <td />

@@ -80,7 +80,7 @@ export function FieldInput(props: FieldInputProps) {
     if (isEager) take(text);
   };
   return (
-    <div>
+    <div className={field.kind === 'time' ? 'max-md:col-span-2' : undefined}>
       <label htmlFor={id} className="block text-xs text-ink-2">
         {field.label}
         {field.unit && <span> · {field.unit}</span>}

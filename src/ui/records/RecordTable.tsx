@@ -1,5 +1,6 @@
 import { Fragment, useState } from 'react';
-import { columnLabel, type ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/study';
+import { columnLabel, inWords } from '../../core/study/labels';
 import { callApi, failureText } from '../kit/request';
 import { shortTime } from '../lib/format';
 import { Badge } from '../marks/Badge';
@@ -165,6 +166,10 @@ export function RecordTable(props: RecordTableProps) {
   );
 }
 
+/** A value that names no other row, as people write it. */
+const written = (value: Value, kind: FieldSpec['kind'] | undefined): Value =>
+  kind === 'time' ? shortTime(String(value)) : kind === 'choice' ? inWords(String(value)) : value;
+
 function Shown({
   value,
   said,
@@ -183,7 +188,7 @@ function Shown({
     <td className={`px-2 py-1 ${kind === 'number' ? 'text-right font-mono' : ''}`}>
       <span className="inline-flex items-center gap-2">
         {badge && <Badge mark={badge} />}
-        {said ?? (kind === 'time' ? shortTime(String(value)) : value)}
+        {said ?? written(value, kind)}
       </span>
     </td>
   );

@@ -1,4 +1,4 @@
-import { columnLabel, columnsOf, type TableName } from '../../core/study';
+import { columnLabel, inWords, columnsOf, type TableName } from '../../core/study';
 
 /** How a form lets one value be entered. */
 export interface FieldSpec {
@@ -32,7 +32,8 @@ export function fieldsOf(
     const column = columns.get(name);
     if (!column) throw new Error(`${table} has no column ${name}`);
     const { label, unit } = columnLabel(name);
-    const choices = options[name] ?? column.choices?.map((word) => ({ value: word, label: word }));
+    const choices =
+      options[name] ?? column.choices?.map((word) => ({ value: word, label: inWords(word) }));
     const base = { name, label, required: column.required };
     if (choices) return { ...base, unit: null, kind: 'choice', options: choices };
     if (unit === 's') return { ...base, unit: 'h:mm:ss', kind: 'duration' };

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { ModeTally } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
+import { inWords } from '../../core/study/labels';
 import { duration, fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Leaving } from '../kit/Leaving';
@@ -63,7 +64,7 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
                 return (
                   <tr key={mode} className="border-b border-line-soft">
                     <th scope="row" className="px-3 py-1 text-left font-normal whitespace-nowrap">
-                      {mode}
+                      {inWords(mode)}
                     </th>
                     <td className="w-[34%] px-2">
                       <svg className="block w-full" height={10} aria-hidden="true">
@@ -75,7 +76,7 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
                       </svg>
                     </td>
                     <td className="px-2 text-right font-mono">{measure.said(value)}</td>
-                    <td className="px-2 text-right font-mono text-ink-2">
+                    <td className="px-2 text-right font-mono whitespace-nowrap text-ink-2">
                       {all > 0 ? `${fixed((100 * running) / all, 0)} %` : ''}
                     </td>
                     <td className="px-2">
@@ -85,7 +86,7 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
                           return tally && measure.of(tally) > 0 ? (
                             <span
                               key={mark.contender_id}
-                              className="inline-flex items-center gap-1 font-mono"
+                              className="inline-flex items-center gap-1 font-mono whitespace-nowrap"
                             >
                               <Badge mark={mark} /> {measure.said(measure.of(tally))}
                               {tally.operator_count > 0 && (

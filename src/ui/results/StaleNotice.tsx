@@ -29,7 +29,9 @@ export function StaleNotice({ studyId, reference, parts }: StaleNoticeProps) {
   usePolling(async () => {
     const address = `/studies/${studyId}/results?${query.toString()}`;
     const { stale } = await callApi<{ stale: string[] }>('GET', address);
-    if (stale.length === 0 && !isLeaving.current) location.reload();
+    // What somebody has opened to read stays open: the page is read again after it is closed.
+    const isReading = document.querySelector('dialog[open], [data-drawer]') !== null;
+    if (stale.length === 0 && !isLeaving.current && !isReading) location.reload();
   }, LOOK_AGAIN_MS);
   return (
     <p role="status" className="mb-2 text-xs text-warn" data-stale-results="">

@@ -1,4 +1,4 @@
-import { columnWords } from '../../../core/study';
+import { columnWords } from '../../../core/study/labels';
 import { UnknownCell } from '../../marks/Unknown';
 import { Leaving } from '../../kit/Leaving';
 

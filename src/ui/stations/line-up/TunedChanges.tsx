@@ -1,4 +1,4 @@
-import { columnWords } from '../../../core/study';
+import { columnWords } from '../../../core/study/labels';
 import { Leaving } from '../../kit/Leaving';
 
 interface TunedChangesProps {

@@ -1,5 +1,5 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SlicedSummary, Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
@@ -117,29 +117,42 @@ export function PlanMatrix(props: PlanMatrixProps) {
             <ContenderHeads hasNames marks={marks} reference={reference} />
             <tbody>
               {artefacts.map((artefact) => (
-                <tr key={artefact.id} className="border-b border-line-soft align-top">
-                  <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
-                    {artefact.name}
-                    {warnings[artefact.id] && (
-                      <span className="block text-2xs font-normal text-warn" role="alert">
-                        ≠ {warnings[artefact.id]}
-                      </span>
-                    )}
-                  </th>
-                  {marks.map((mark) => (
-                    <PlanCell
-                      key={`${mark.contender_id} ${material}`}
-                      label={`${artefact.name}, ${mark.label}`}
-                      row={find(mark.contender_id, artefact.id)}
-                      files={files.filter(
-                        (file) =>
-                          file.artefact_id === artefact.id &&
-                          file.contender_id === mark.contender_id,
-                      )}
-                      onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
-                    />
-                  ))}
-                </tr>
+                <Fragment key={artefact.id}>
+                  <tr
+                    className={
+                      warnings[artefact.id] ? 'align-top' : 'border-b border-line-soft align-top'
+                    }
+                  >
+                    <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
+                      {artefact.name}
+                    </th>
+                    {marks.map((mark) => (
+                      <PlanCell
+                        key={`${mark.contender_id} ${material}`}
+                        label={`${artefact.name}, ${mark.label}`}
+                        row={find(mark.contender_id, artefact.id)}
+                        files={files.filter(
+                          (file) =>
+                            file.artefact_id === artefact.id &&
+                            file.contender_id === mark.contender_id,
+                        )}
+                        onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
+                      />
+                    ))}
+                  </tr>
+                  {warnings[artefact.id] && (
+                    <tr className="border-b border-line-soft">
+                      <td colSpan={marks.length + 1} className="px-2 pb-2">
+                        <p
+                          role="alert"
+                          className="sticky left-2 w-fit max-w-[calc(100vw-60px)] text-xs text-warn"
+                        >
+                          ≠ {warnings[artefact.id]}
+                        </p>
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
               ))}
             </tbody>
           </table>
@@ -152,6 +165,10 @@ export function PlanMatrix(props: PlanMatrixProps) {
 const fileFor = (files: readonly SlicedSummary[], contender: string, artefact: string) =>
   files.find((file) => file.contender_id === contender && file.artefact_id === artefact)?.path ??
   null;
+
+/** A file's name without its folder and endings: there is no room for what all of them share. */
+const shortName = (path: string): string =>
+  path.slice(path.lastIndexOf('/') + 1).replace(/(?:\.[a-z][a-z0-9]{0,5})+$/i, '');
 
 interface PlanCellProps {
   label: string;
@@ -196,7 +213,7 @@ function PlanCell({ label, row, files, onKeep }: PlanCellProps) {
             <option value="">no file</option>
             {files.map((file) => (
               <option key={file.path} value={file.path}>
-                {file.path.slice(file.path.lastIndexOf('/') + 1)}
+                {shortName(file.path)}
               </option>
             ))}
           </select>

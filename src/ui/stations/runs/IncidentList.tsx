@@ -1,5 +1,6 @@
 import type { Stored } from '../../../data';
 import type { ContenderMark } from '../../../core/study';
+import { inWords } from '../../../core/study/labels';
 import { duration, shortTime } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import { UnknownCell } from '../../marks/Unknown';
@@ -40,7 +41,7 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
                   <span className="sr-only">machine</span>
                 </th>
                 <th className="th">what</th>
-                <th className="th">booked on</th>
+                <th className="hidden th sm:table-cell">booked on</th>
                 <th className="th text-right">stood still</th>
               </tr>
             </thead>
@@ -59,12 +60,13 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
                         className="text-left hover:underline"
                         onClick={() => onOpen(row)}
                       >
-                        <b className="font-medium">{row.mode}</b>
+                        <b className="font-medium">{inWords(row.mode)}</b>
                         {row.progress_pct !== null && ` at ${row.progress_pct} %`}
                         {row.note !== null && `: ${row.note}`}
+                        <span className="text-ink-2 sm:hidden"> · {row.cause}</span>
                       </button>
                     </td>
-                    <td className="px-2">
+                    <td className="hidden px-2 sm:table-cell">
                       <span className="rounded-full border border-line px-2 text-xs">
                         {row.cause}
                       </span>
