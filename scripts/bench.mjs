@@ -1,9 +1,9 @@
-import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { end, track } from './lib/lifetime.mjs';
+import { end } from './lib/lifetime.mjs';
 import { ensureNeeds } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { serveQuietly } from './lib/server.mjs';
 import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Measures what the product promises, and prints a table. Figures are of this machine.
@@ -33,26 +33,10 @@ try {
   const farm = await bench.fillFarm(databaseUrl);
   const studyId = isFarmOnly ? null : await bench.fillDatabase(databaseUrl);
   if (studyId) lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
-  const child = track(
-    spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
-      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-      detached: true,
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        ASTRO_NODE_AUTOSTART: 'disabled',
-        DATABASE_URL: databaseUrl,
-        PORT: '0',
-        MQTT_PORT: '0',
-      },
-    }),
-  );
-  const { port } = await new Promise((resolve) => child.once('message', resolve));
-  const base = `http://127.0.0.1:${port}`;
+  const { base, stop } = await serveQuietly(databaseUrl);
   if (studyId) lines.push(...(await bench.benchServer(base, studyId)));
   lines.push(...(await bench.benchFarm(base, farm)));
-  child.kill('SIGTERM');
-  await new Promise((resolve) => child.once('exit', resolve));
+  await stop();
 } finally {
   await cluster.stop();
 }

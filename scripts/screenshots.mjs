@@ -1,9 +1,9 @@
-import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { end, track } from './lib/lifetime.mjs';
+import { end } from './lib/lifetime.mjs';
 import { ensureNeeds, findChromium } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { serveQuietly } from './lib/server.mjs';
 import { DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Takes a picture of every main view, from the demo data, into docs/screenshots.
@@ -41,23 +41,9 @@ const VIEWS = [
 const cluster = await startCluster('screenshots', { forTests: true });
 try {
   const databaseUrl = await cluster.createDatabase(`pictures_${Date.now()}`);
-  const child = track(
-    spawn(process.execPath, [join('dist', 'processes', 'web.js')], {
-      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-      detached: true,
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        ASTRO_NODE_AUTOSTART: 'disabled',
-        DATABASE_URL: databaseUrl,
-        DEMO_STUDY: DEMO_STUDIES.join(delimiter),
-        PORT: '0',
-        MQTT_PORT: '0',
-      },
-    }),
-  );
-  const { port } = await new Promise((resolve) => child.once('message', resolve));
-  const base = `http://127.0.0.1:${port}`;
+  const { base, stop } = await serveQuietly(databaseUrl, {
+    DEMO_STUDY: DEMO_STUDIES.join(delimiter),
+  });
   const studies = await (await fetch(`${base}/api/v1/studies`)).json();
   // The pictures show the sliced files read.
   for (let isReading = true; isReading;) {
@@ -95,8 +81,7 @@ try {
     await page.close();
   }
   await browser.close();
-  child.kill('SIGTERM');
-  await new Promise((resolve) => child.once('exit', resolve));
+  await stop();
 } finally {
   await cluster.stop();
 }

@@ -1,5 +1,4 @@
 import type { ApexOptions } from 'apexcharts';
-import ApexCharts from 'apexcharts';
 import { useId, useMemo, useSyncExternalStore } from 'react';
 import ReactApexChart from 'react-apexcharts';
 import { scaleFor } from '../marks/DotStrip';
@@ -72,96 +71,62 @@ export default function Chart(props: ChartProps) {
     (a, b) => a - b,
   );
   const valueAt = series.map((one) => new Map(one.points));
+  const heads = [
+    xTitle,
+    ...series.map((one) => `${one.name}, ${(one.isSecond ? props.secondTitle : yTitle) ?? ''}`),
+  ];
+  const figures = [heads, ...xs.map((x) => [x, ...valueAt.map((values) => values.get(x) ?? null)])];
   return (
     <figure className="min-w-0 sheet p-3">
       <figcaption>
         <h2 className="font-semibold">{title}</h2>
         <p className="text-xs text-ink-2">{sentence}</p>
       </figcaption>
-      <div role="img" aria-label={`${title}: ${sentence}`}>
-        <ReactApexChart options={options} series={data} type="line" height={height} />
-      </div>
-      <div className="flex flex-wrap gap-2">
-        <details className="order-last min-w-0 basis-full text-xs">
-          <summary className="action inline-flex">The figures</summary>
-          <div
-            className="mt-1 max-h-[240px] overflow-auto"
-            tabIndex={0}
-            aria-label={`${title}: figures`}
-          >
-            <Leaving>
-              <table>
-                <thead>
-                  <tr>
-                    <th className="th text-right">{xTitle}</th>
-                    {series.map((one) => (
-                      <th key={one.name} className="th text-right whitespace-normal">
-                        {one.name}, {one.isSecond ? props.secondTitle : yTitle}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {xs.map((x) => (
-                    <tr key={x}>
-                      <td className="px-2 text-right font-mono">{Number(x.toFixed(3))}</td>
-                      {valueAt.map((values, at) => {
-                        const y = values.get(x);
-                        return (
-                          <td
-                            key={series[at]?.name}
-                            className={`px-2 text-right font-mono ${y == null ? 'unknown' : ''}`}
-                          >
-                            {y == null ? (
-                              <span className="sr-only">not known</span>
-                            ) : (
-                              y.toFixed(digits)
-                            )}
-                          </td>
-                        );
-                      })}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Leaving>
-          </div>
-        </details>
-        <button
-          type="button"
-          className="action text-xs"
-          onClick={() => void takeAway(id, title, 'svg')}
+      <Leaving isPicture name={title} figures={figures}>
+        <div role="img" aria-label={`${title}: ${sentence}`}>
+          <ReactApexChart options={options} series={data} type="line" height={height} />
+        </div>
+      </Leaving>
+      <details className="min-w-0 text-xs">
+        <summary className="action inline-flex">The figures</summary>
+        <div
+          className="mt-1 max-h-[240px] overflow-auto"
+          tabIndex={0}
+          aria-label={`${title}: figures`}
         >
-          SVG
-        </button>
-        <button
-          type="button"
-          className="action text-xs"
-          onClick={() => void takeAway(id, title, 'png')}
-        >
-          PNG
-        </button>
-      </div>
+          <table>
+            <thead>
+              <tr>
+                {heads.map((head) => (
+                  <th key={head} className="th text-right whitespace-normal">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {xs.map((x) => (
+                <tr key={x}>
+                  <td className="px-2 text-right font-mono">{Number(x.toFixed(3))}</td>
+                  {valueAt.map((values, at) => {
+                    const y = values.get(x);
+                    return (
+                      <td
+                        key={series[at]?.name}
+                        className={`px-2 text-right font-mono ${y == null ? 'unknown' : ''}`}
+                      >
+                        {y == null ? <span className="sr-only">not known</span> : y.toFixed(digits)}
+                      </td>
+                    );
+                  })}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </details>
     </figure>
   );
-}
-
-async function takeAway(id: string, title: string, kind: 'svg' | 'png'): Promise<void> {
-  const name = title.toLowerCase().replace(/[^a-z0-9]+/g, '-');
-  const link = document.createElement('a');
-  link.download = `${name}.${kind}`;
-  if (kind === 'png') {
-    const { imgURI } = (await ApexCharts.exec(id, 'dataURI', { scale: 2 })) as { imgURI: string };
-    link.href = imgURI;
-  } else {
-    const drawn = document.querySelector(`#apexcharts${id} svg`);
-    if (!drawn) return;
-    const blob = new Blob([new XMLSerializer().serializeToString(drawn)], {
-      type: 'image/svg+xml',
-    });
-    link.href = URL.createObjectURL(blob);
-  }
-  link.click();
 }
 
 function optionsOf(props: ChartProps, id: string, isDark: boolean): ApexOptions {

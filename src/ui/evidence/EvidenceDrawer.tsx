@@ -113,40 +113,38 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
       {table.rows.length === 0 ? (
         <p className="text-ink-2">none</p>
       ) : (
-        <div className="overflow-x-auto">
-          <Leaving>
-            <table className="w-full text-xs">
-              <thead>
-                <tr className="border-b border-line">
-                  {table.columns.map((column) => (
-                    <th
-                      key={column.label}
-                      className={`th px-1.5 whitespace-normal ${column.isFigure ? 'text-right' : ''}`}
+        <Leaving>
+          <table className="w-full text-xs">
+            <thead>
+              <tr className="border-b border-line">
+                {table.columns.map((column) => (
+                  <th
+                    key={column.label}
+                    className={`th px-1.5 whitespace-normal ${column.isFigure ? 'text-right' : ''}`}
+                  >
+                    {column.label}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {table.rows.map((row, at) => (
+                <tr key={at} className="border-b border-line-soft">
+                  {row.map((cell, column) => (
+                    <td
+                      key={column}
+                      className={`px-1.5 py-1 ${classOf(table.columns[column])} ${
+                        cell === null ? 'unknown' : ''
+                      }`}
                     >
-                      {column.label}
-                    </th>
+                      {cell === null ? <span className="sr-only">not known</span> : cell}
+                    </td>
                   ))}
                 </tr>
-              </thead>
-              <tbody>
-                {table.rows.map((row, at) => (
-                  <tr key={at} className="border-b border-line-soft">
-                    {row.map((cell, column) => (
-                      <td
-                        key={column}
-                        className={`px-1.5 py-1 ${classOf(table.columns[column])} ${
-                          cell === null ? 'unknown' : ''
-                        }`}
-                      >
-                        {cell === null ? <span className="sr-only">not known</span> : cell}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Leaving>
-        </div>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       )}
       {table.more > 0 && (
         <p className="mt-1 text-xs text-ink-2">and {table.more} more: the export holds them all</p>

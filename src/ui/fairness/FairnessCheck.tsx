@@ -43,52 +43,50 @@ export function FairnessCheck(props: FairnessCheckProps) {
         </p>
       </header>
       <div className="grid grid-cols-1 xl:grid-cols-[auto_minmax(0,1fr)]">
-        <div className="overflow-x-auto">
-          <Leaving>
-            <table className="w-full">
-              <thead>
-                <tr className="border-b border-line">
-                  <th className="th">artefact</th>
-                  {others.map((mark) => (
-                    <th key={mark.contender_id} id={`fair-${mark.contender_id}`} className="th">
-                      <Badge mark={mark} />
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {shown.map((artefact) => (
-                  <tr key={artefact.id} className="border-b border-line-soft">
-                    <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
-                      {artefact.name}
-                    </th>
-                    {others.map((mark) => {
-                      const row = fairness.find(
-                        (one) =>
-                          one.contender === mark.contender_id && one.artefact_id === artefact.id,
-                      );
-                      return row ? (
-                        <td key={mark.contender_id} className="px-0.5 py-1 sm:px-1">
-                          <button
-                            type="button"
-                            className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
-                            aria-pressed={keyOf(row) === opened}
-                            aria-label={`${artefact.name}, ${mark.label}: ${row.result}`}
-                            onClick={() => setOpened(keyOf(row))}
-                          >
-                            <FairnessSign result={row.result} title={row.sentence} />
-                          </button>
-                        </td>
-                      ) : (
-                        <UnknownCell key={mark.contender_id} why="not both printed" />
-                      );
-                    })}
-                  </tr>
+        <Leaving>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">artefact</th>
+                {others.map((mark) => (
+                  <th key={mark.contender_id} id={`fair-${mark.contender_id}`} className="th">
+                    <Badge mark={mark} />
+                  </th>
                 ))}
-              </tbody>
-            </table>
-          </Leaving>
-        </div>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((artefact) => (
+                <tr key={artefact.id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
+                    {artefact.name}
+                  </th>
+                  {others.map((mark) => {
+                    const row = fairness.find(
+                      (one) =>
+                        one.contender === mark.contender_id && one.artefact_id === artefact.id,
+                    );
+                    return row ? (
+                      <td key={mark.contender_id} className="px-0.5 py-1 sm:px-1">
+                        <button
+                          type="button"
+                          className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
+                          aria-pressed={keyOf(row) === opened}
+                          aria-label={`${artefact.name}, ${mark.label}: ${row.result}`}
+                          onClick={() => setOpened(keyOf(row))}
+                        >
+                          <FairnessSign result={row.result} title={row.sentence} />
+                        </button>
+                      </td>
+                    ) : (
+                      <UnknownCell key={mark.contender_id} why="not both printed" />
+                    );
+                  })}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
         {open && (
           <PairItems
             key={opened}
@@ -128,13 +126,13 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
         {artefact} <FairnessSign result={row.result} />
       </p>
       <p className="px-3 py-1.5">{row.sentence}</p>
-      <div
-        className="max-h-[300px] overflow-auto"
-        tabIndex={0}
-        role="region"
-        aria-label="What was compared"
-      >
-        <Leaving>
+      <Leaving>
+        <div
+          className="max-h-[300px] overflow-auto"
+          tabIndex={0}
+          role="region"
+          aria-label="What was compared"
+        >
           <table className="w-full text-xs">
             <thead className="sticky top-0 bg-sheet">
               <tr className="border-b border-line">
@@ -198,8 +196,8 @@ function PairItems({ studyId, row, mark, referenceMark, artefact }: PairItemsPro
               ))}
             </tbody>
           </table>
-        </Leaving>
-      </div>
+        </div>
+      </Leaving>
     </div>
   );
 }

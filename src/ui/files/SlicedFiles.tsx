@@ -163,8 +163,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
         </ul>
       )}
       {files.length > 0 && (
-        <div className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Sliced files">
-          <Leaving>
+        <Leaving>
+          <div className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Sliced files">
             <table className="w-full text-xs">
               <thead className="sticky top-0 bg-sheet">
                 <tr className="border-b border-line">
@@ -203,8 +203,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
                 ))}
               </tbody>
             </table>
-          </Leaving>
-        </div>
+          </div>
+        </Leaving>
       )}
     </section>
   );

@@ -21,7 +21,7 @@ const PICTURE_WAYS = [
 ] as const;
 
 /**
- * A table or picture that can be taken away: as CSV, by the clipboard, as SVG and PNG. What its buttons
+ * A table or picture that scrolls where it is wider than its place, and can be taken away: as CSV, by the clipboard, as SVG and PNG. What its buttons
  * do, `TakeAway` does for all of a page.
  */
 export function Leaving({ children, isPicture = false, name, figures }: LeavingProps) {
@@ -31,10 +31,10 @@ export function Leaving({ children, isPicture = false, name, figures }: LeavingP
       data-figures={figures ? JSON.stringify(figures) : undefined}
       className="min-w-0"
     >
-      {children}
+      <div className="overflow-x-auto">{children}</div>
       <p
         data-leaving=""
-        className="sticky left-0 flex w-fit items-center gap-0.5 px-2 text-2xs text-ink-2 print:hidden"
+        className="flex w-fit items-center gap-0.5 px-2 text-2xs text-ink-2 print:hidden"
       >
         <span aria-hidden="true">take away</span>
         {[...TABLE_WAYS, ...(isPicture ? PICTURE_WAYS : [])].map(([way, word, how]) => (

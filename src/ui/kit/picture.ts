@@ -23,7 +23,9 @@ const isClear = (colour: string): boolean =>
 /** An element of the page as a drawing of its own: shapes as they are, text as text, boxes and lines. */
 export function svgOf(root: HTMLElement): SVGSVGElement {
   const frame = root.getBoundingClientRect();
-  const [width, height] = [Math.ceil(root.scrollWidth), Math.ceil(frame.height)];
+  // What scrolls within it is drawn in its whole width.
+  const whole = Math.max(root.scrollWidth, root.firstElementChild?.scrollWidth ?? 0);
+  const [width, height] = [Math.ceil(whole), Math.ceil(frame.height)];
   const sheet = document.createElementNS(SVG, 'svg');
   set(sheet, { width, height, viewBox: `0 0 ${width} ${height}` });
   const paper = getComputedStyle(document.documentElement).getPropertyValue('--sheet').trim();
@@ -48,7 +50,7 @@ function set<Drawn extends Element>(
 
 function draw(node: Element, sheet: SVGSVGElement, origin: Point): void {
   const style = getComputedStyle(node);
-  if (style.display === 'none' || style.visibility === 'hidden') return;
+  if (style.display === 'none' || style.visibility === 'hidden' || style.opacity === '0') return;
   if (node.matches('.sr-only, script, style, [data-leaving]')) return;
   const box = node.getBoundingClientRect();
   const at = { x: box.left - origin.x, y: box.top - origin.y };
@@ -66,7 +68,8 @@ function draw(node: Element, sheet: SVGSVGElement, origin: Point): void {
 /** A drawing of the page with its looks written into it. */
 function drawnCopy(source: SVGSVGElement, at: Point, box: DOMRect): SVGSVGElement {
   const copy = source.cloneNode(true) as SVGSVGElement;
-  set(copy, { x: at.x, y: at.y, width: box.width, height: box.height });
+  // A drawing within a drawing is cut at its edges unless it says otherwise.
+  set(copy, { ...at, width: box.width, height: box.height, overflow: 'visible' });
   copy.removeAttribute('class');
   const sources = source.querySelectorAll('*');
   copy.querySelectorAll('*').forEach((element, place) => {

@@ -29,50 +29,48 @@ export function StripTable(props: StripTableProps) {
   const { heads, hasHiddenHeads = false, rows, reference, scale, digits, foot } = props;
   const line = hasHiddenHeads ? '' : 'border-b border-line-soft';
   return (
-    <div className="overflow-x-auto">
-      <Leaving isPicture>
-        <table className="w-full min-w-[760px]">
-          <thead className={hasHiddenHeads ? 'sr-only' : ''}>
-            <tr className="border-b border-line">
-              <th className="th pl-3">contender</th>
-              {heads.map((head) => (
-                <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
-                  {head.text}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ mark, strip, cells, below }) => (
-              <Fragment key={mark.contender_id}>
-                <tr className={line}>
-                  <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                  </th>
-                  <td className="min-w-[200px] p-0">{strip}</td>
-                  {cells}
-                </tr>
-                {below && (
-                  <tr>
-                    <td colSpan={heads.length + 1} className="pb-2 pl-3 text-xs text-ink-2">
-                      <div className="sticky left-3 w-fit max-w-[calc(100vw-48px)]">{below}</div>
-                    </td>
-                  </tr>
-                )}
-              </Fragment>
+    <Leaving isPicture>
+      <table className="w-full min-w-[760px]">
+        <thead className={hasHiddenHeads ? 'sr-only' : ''}>
+          <tr className="border-b border-line">
+            <th className="th pl-3">contender</th>
+            {heads.map((head) => (
+              <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
+                {head.text}
+              </th>
             ))}
-            <tr>
-              <td />
-              <td className="p-0">
-                <StripAxis scale={scale} digits={digits} />
-              </td>
-              <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
-                {foot}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </Leaving>
-    </div>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ mark, strip, cells, below }) => (
+            <Fragment key={mark.contender_id}>
+              <tr className={line}>
+                <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                <td className="min-w-[200px] p-0">{strip}</td>
+                {cells}
+              </tr>
+              {below && (
+                <tr>
+                  <td colSpan={heads.length + 1} className="pb-2 pl-3 text-xs text-ink-2">
+                    <div className="sticky left-3 w-fit max-w-[calc(100vw-48px)]">{below}</div>
+                  </td>
+                </tr>
+              )}
+            </Fragment>
+          ))}
+          <tr>
+            <td />
+            <td className="p-0">
+              <StripAxis scale={scale} digits={digits} />
+            </td>
+            <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
+              {foot}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </Leaving>
   );
 }

@@ -68,81 +68,79 @@ export function RecordTable(props: RecordTableProps) {
           Add {one}
         </button>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving>
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-line">
-                {heads.map((field, at) => (
-                  <th
-                    key={shown[at]}
-                    className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
-                  >
-                    {field?.label ?? columnLabel(shown[at] ?? '').label}
-                    {field?.unit && ` · ${field.unit}`}
-                  </th>
-                ))}
-                <th className="th">
-                  <span className="sr-only">edit</span>
+      <Leaving>
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              {heads.map((field, at) => (
+                <th
+                  key={shown[at]}
+                  className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
+                >
+                  {field?.label ?? columnLabel(shown[at] ?? '').label}
+                  {field?.unit && ` · ${field.unit}`}
                 </th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => {
-                const key = keyOf(row);
-                const isOpen = key === opened;
-                return (
-                  <Fragment key={key}>
-                    <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
-                      {shown.map((name, at) => (
-                        <Shown
-                          key={name}
-                          value={row[name] ?? null}
-                          said={words?.[name]?.[String(row[name])]}
-                          badge={at === 0 ? props.badges?.[key] : undefined}
-                          kind={heads[at]?.kind}
+              ))}
+              <th className="th">
+                <span className="sr-only">edit</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => {
+              const key = keyOf(row);
+              const isOpen = key === opened;
+              return (
+                <Fragment key={key}>
+                  <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
+                    {shown.map((name, at) => (
+                      <Shown
+                        key={name}
+                        value={row[name] ?? null}
+                        said={words?.[name]?.[String(row[name])]}
+                        badge={at === 0 ? props.badges?.[key] : undefined}
+                        kind={heads[at]?.kind}
+                      />
+                    ))}
+                    <td className="w-16 px-2 text-right">
+                      <button
+                        type="button"
+                        className="text-xs text-plum underline"
+                        aria-expanded={isOpen}
+                        aria-label={`${isOpen ? 'Close' : 'Edit'} ${nameOf(row)}`}
+                        onClick={() => setOpened(isOpen ? null : key)}
+                      >
+                        {isOpen ? 'close' : 'edit'}
+                      </button>
+                    </td>
+                  </tr>
+                  {isOpen && (
+                    <tr className="border-b border-line">
+                      <td colSpan={shown.length + 1} className="bg-desk p-3">
+                        <RecordForm
+                          path={`${path}/${key}`}
+                          fields={fields}
+                          values={row}
+                          version={row.row_version}
+                          label={`${one} ${nameOf(row)}`}
+                          onSaved={(saved) => changed(key, saved)}
                         />
-                      ))}
-                      <td className="w-16 px-2 text-right">
-                        <button
-                          type="button"
-                          className="text-xs text-plum underline"
-                          aria-expanded={isOpen}
-                          aria-label={`${isOpen ? 'Close' : 'Edit'} ${nameOf(row)}`}
-                          onClick={() => setOpened(isOpen ? null : key)}
-                        >
-                          {isOpen ? 'close' : 'edit'}
-                        </button>
+                        <DeleteRow
+                          path={`${path}/${key}`}
+                          one={one}
+                          onDeleted={() =>
+                            setRows((known) => known.filter((r) => keyOf(r) !== key))
+                          }
+                        />
                       </td>
                     </tr>
-                    {isOpen && (
-                      <tr className="border-b border-line">
-                        <td colSpan={shown.length + 1} className="bg-desk p-3">
-                          <RecordForm
-                            path={`${path}/${key}`}
-                            fields={fields}
-                            values={row}
-                            version={row.row_version}
-                            label={`${one} ${nameOf(row)}`}
-                            onSaved={(saved) => changed(key, saved)}
-                          />
-                          <DeleteRow
-                            path={`${path}/${key}`}
-                            one={one}
-                            onDeleted={() =>
-                              setRows((known) => known.filter((r) => keyOf(r) !== key))
-                            }
-                          />
-                        </td>
-                      </tr>
-                    )}
-                  </Fragment>
-                );
-              })}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+                  )}
+                </Fragment>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
       {rows.length === 0 && !isAdding && <p className="px-3 py-2 text-ink-2">none yet</p>}
       {isAdding && (
         <div className="border-t border-line bg-desk p-3">

@@ -41,57 +41,55 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
           ))}
         </p>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving isPicture>
-          <table className="w-full min-w-[720px]">
-            <ContenderHeads isFigure marks={marks} reference={reference} />
-            <tbody>
-              {shown.map((artefact) => {
-                const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);
-                const known = own.flatMap((one) => one?.per_good_part ?? []);
-                const cheapest = known.length > 1 ? Math.min(...known) : null;
-                const most = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
-                return (
-                  <tr key={artefact.id} className="border-b border-line-soft align-top">
-                    <th scope="row" className="px-2 py-1.5 text-left font-normal">
-                      {artefact.name}
-                    </th>
-                    {own.map((one, at) => {
-                      const mark = marks[at];
-                      if (!mark || one?.per_good_part == null) {
-                        return (
-                          <td key={mark?.contender_id ?? at} className="px-2 text-right">
-                            <Unknown why={one?.notes.join('; ') ?? 'not printed'} />
-                          </td>
-                        );
-                      }
+      <Leaving isPicture>
+        <table className="w-full min-w-[720px]">
+          <ContenderHeads isFigure marks={marks} reference={reference} />
+          <tbody>
+            {shown.map((artefact) => {
+              const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);
+              const known = own.flatMap((one) => one?.per_good_part ?? []);
+              const cheapest = known.length > 1 ? Math.min(...known) : null;
+              const most = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
+              return (
+                <tr key={artefact.id} className="border-b border-line-soft align-top">
+                  <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                    {artefact.name}
+                  </th>
+                  {own.map((one, at) => {
+                    const mark = marks[at];
+                    if (!mark || one?.per_good_part == null) {
                       return (
-                        <td key={mark.contender_id} className="px-2 py-1 text-right">
-                          <button
-                            type="button"
-                            className={`figure ${one.per_good_part === cheapest ? 'font-bold underline' : ''}`}
-                            data-figure={`cost/${mark.contender_id}/${artefact.id}`}
-                          >
-                            {fixed(one.per_good_part, 2)}
-                          </button>
-                          <span className="block text-2xs text-ink-2">
-                            {one.per_good_part_low === null
-                              ? 'no interval'
-                              : `${fixed(one.per_good_part_low, 2)} … ${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
-                            · {one.good_copies} good of{' '}
-                            {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
-                          </span>
-                          <Bar cost={one} most={most} />
+                        <td key={mark?.contender_id ?? at} className="px-2 text-right">
+                          <Unknown why={one?.notes.join('; ') ?? 'not printed'} />
                         </td>
                       );
-                    })}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+                    }
+                    return (
+                      <td key={mark.contender_id} className="px-2 py-1 text-right">
+                        <button
+                          type="button"
+                          className={`figure ${one.per_good_part === cheapest ? 'font-bold underline' : ''}`}
+                          data-figure={`cost/${mark.contender_id}/${artefact.id}`}
+                        >
+                          {fixed(one.per_good_part, 2)}
+                        </button>
+                        <span className="block text-2xs text-ink-2">
+                          {one.per_good_part_low === null
+                            ? 'no interval'
+                            : `${fixed(one.per_good_part_low, 2)} … ${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
+                          · {one.good_copies} good of{' '}
+                          {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
+                        </span>
+                        <Bar cost={one} most={most} />
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

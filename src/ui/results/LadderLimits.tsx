@@ -33,58 +33,56 @@ export function LadderLimits(props: LadderLimitsProps) {
           a step’s bar: how many specimens pass it clear (full), with effort (pale), not (empty)
         </p>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving isPicture>
-          <table className="w-full text-xs">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">contender</th>
-                {steps.map((step) => (
-                  <th key={step.step} className="th text-center">
-                    {step.value}
-                  </th>
+      <Leaving isPicture>
+        <table className="w-full text-xs">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">contender</th>
+              {steps.map((step) => (
+                <th key={step.step} className="th text-center">
+                  {step.value}
+                </th>
+              ))}
+              <th className="th text-right">limit · {unit}</th>
+              <th className="th text-right">with effort</th>
+              <th className="th text-right">specimens</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map(({ mark, own }) => (
+              <tr key={mark.contender_id} className="border-b border-line-soft">
+                <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                {own.by_step.map((step) => (
+                  <td key={step.step} className="px-1">
+                    <StepBar step={step} hue={mark.hue} />
+                  </td>
                 ))}
-                <th className="th text-right">limit · {unit}</th>
-                <th className="th text-right">with effort</th>
-                <th className="th text-right">specimens</th>
+                <td className="px-2 text-right font-mono">
+                  {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
+                </td>
+                <td className="px-2 text-right font-mono">
+                  {own.limit_with_effort ?? (
+                    <Unknown why={own.notes.join('; ') || 'none is passed'} />
+                  )}
+                </td>
+                <td className="px-2 text-right font-mono">{own.specimens}</td>
               </tr>
-            </thead>
-            <tbody>
-              {shown.map(({ mark, own }) => (
+            ))}
+            {marks
+              .filter((mark) => !results[mark.contender_id]?.[ladder])
+              .map((mark) => (
                 <tr key={mark.contender_id} className="border-b border-line-soft">
                   <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
                     <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                   </th>
-                  {own.by_step.map((step) => (
-                    <td key={step.step} className="px-1">
-                      <StepBar step={step} hue={mark.hue} />
-                    </td>
-                  ))}
-                  <td className="px-2 text-right font-mono">
-                    {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
-                  </td>
-                  <td className="px-2 text-right font-mono">
-                    {own.limit_with_effort ?? (
-                      <Unknown why={own.notes.join('; ') || 'none is passed'} />
-                    )}
-                  </td>
-                  <td className="px-2 text-right font-mono">{own.specimens}</td>
+                  <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
                 </tr>
               ))}
-              {marks
-                .filter((mark) => !results[mark.contender_id]?.[ladder])
-                .map((mark) => (
-                  <tr key={mark.contender_id} className="border-b border-line-soft">
-                    <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
-                      <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                    </th>
-                    <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
-                  </tr>
-                ))}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

@@ -55,57 +55,53 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
         </div>
       </header>
       {rows.length === 0 && <p className="p-3 text-ink-2">no incident noted</p>}
-      <div className="overflow-x-auto">
-        <Leaving isPicture>
-          <table className="w-full text-xs">
-            <tbody>
-              {rows.map(([mode, value], place) => {
-                const running = rows.slice(0, place + 1).reduce((sum, [, one]) => sum + one, 0);
-                return (
-                  <tr key={mode} className="border-b border-line-soft">
-                    <th scope="row" className="px-3 py-1 text-left font-normal whitespace-nowrap">
-                      {inWords(mode)}
-                    </th>
-                    <td className="w-[34%] px-2">
-                      <svg className="block w-full" height={10} aria-hidden="true">
-                        <rect
-                          width={`${((100 * value) / Math.max(most, 1e-9)).toFixed(1)}%`}
-                          height={10}
-                          fill="var(--plum)"
-                        />
-                      </svg>
-                    </td>
-                    <td className="px-2 text-right font-mono">{measure.said(value)}</td>
-                    <td className="px-2 text-right font-mono whitespace-nowrap text-ink-2">
-                      {all > 0 ? `${fixed((100 * running) / all, 0)} %` : ''}
-                    </td>
-                    <td className="px-2">
-                      <span className="flex flex-wrap gap-2">
-                        {marks.map((mark) => {
-                          const tally = modes[mark.contender_id]?.find((one) => one.mode === mode);
-                          return tally && measure.of(tally) > 0 ? (
-                            <span
-                              key={mark.contender_id}
-                              className="inline-flex items-center gap-1 font-mono whitespace-nowrap"
-                            >
-                              <Badge mark={mark} /> {measure.said(measure.of(tally))}
-                              {tally.operator_count > 0 && (
-                                <span className="text-ink-2">
-                                  ({tally.operator_count} operator)
-                                </span>
-                              )}
-                            </span>
-                          ) : null;
-                        })}
-                      </span>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+      <Leaving isPicture>
+        <table className="w-full text-xs">
+          <tbody>
+            {rows.map(([mode, value], place) => {
+              const running = rows.slice(0, place + 1).reduce((sum, [, one]) => sum + one, 0);
+              return (
+                <tr key={mode} className="border-b border-line-soft">
+                  <th scope="row" className="px-3 py-1 text-left font-normal whitespace-nowrap">
+                    {inWords(mode)}
+                  </th>
+                  <td className="w-[34%] px-2">
+                    <svg className="block w-full" height={10} aria-hidden="true">
+                      <rect
+                        width={`${((100 * value) / Math.max(most, 1e-9)).toFixed(1)}%`}
+                        height={10}
+                        fill="var(--plum)"
+                      />
+                    </svg>
+                  </td>
+                  <td className="px-2 text-right font-mono">{measure.said(value)}</td>
+                  <td className="px-2 text-right font-mono whitespace-nowrap text-ink-2">
+                    {all > 0 ? `${fixed((100 * running) / all, 0)} %` : ''}
+                  </td>
+                  <td className="px-2">
+                    <span className="flex flex-wrap gap-2">
+                      {marks.map((mark) => {
+                        const tally = modes[mark.contender_id]?.find((one) => one.mode === mode);
+                        return tally && measure.of(tally) > 0 ? (
+                          <span
+                            key={mark.contender_id}
+                            className="inline-flex items-center gap-1 font-mono whitespace-nowrap"
+                          >
+                            <Badge mark={mark} /> {measure.said(measure.of(tally))}
+                            {tally.operator_count > 0 && (
+                              <span className="text-ink-2">({tally.operator_count} operator)</span>
+                            )}
+                          </span>
+                        ) : null;
+                      })}
+                    </span>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

@@ -138,52 +138,50 @@ export function TimesByArtefact({ marks, artefacts, speed, reference }: TimesByA
           finished prints, heating and pauses apart; × the reference below it; the quickest is bold
         </p>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving isPicture>
-          <table className="w-full">
-            <ContenderHeads isFigure marks={marks} reference={reference} />
-            <tbody>
-              {artefacts.map((artefact) => {
-                const times = marks.map(
-                  (mark) => speed[mark.contender_id]?.by_artefact[artefact.id] ?? null,
-                );
-                const known = times.flatMap((time) => time?.median_print_s ?? []);
-                const quickest = known.length > 1 ? Math.min(...known) : null;
-                return (
-                  <tr key={artefact.id} className="border-b border-line-soft">
-                    <th scope="row" className="px-2 py-1.5 text-left font-normal">
-                      {artefact.name}
-                    </th>
-                    {times.map((time, at) => {
-                      const mark = marks[at];
-                      if (time?.median_print_s == null || !mark) {
-                        return <UnknownCell key={mark?.contender_id ?? at} />;
-                      }
-                      return (
-                        <td key={mark.contender_id} className="px-2 text-right">
-                          <button
-                            type="button"
-                            className={`figure ${time.median_print_s === quickest ? 'font-semibold underline' : ''}`}
-                            data-figure={`speed/${mark.contender_id}/${artefact.id}`}
-                          >
-                            {duration(time.median_print_s)}
-                          </button>
-                          <div className="text-2xs text-ink-2">
-                            {time.ratio_to_reference === null
-                              ? ''
-                              : `${fixed(time.ratio_to_reference, 2)} ×`}{' '}
-                            n {time.n}
-                          </div>
-                        </td>
-                      );
-                    })}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+      <Leaving isPicture>
+        <table className="w-full">
+          <ContenderHeads isFigure marks={marks} reference={reference} />
+          <tbody>
+            {artefacts.map((artefact) => {
+              const times = marks.map(
+                (mark) => speed[mark.contender_id]?.by_artefact[artefact.id] ?? null,
+              );
+              const known = times.flatMap((time) => time?.median_print_s ?? []);
+              const quickest = known.length > 1 ? Math.min(...known) : null;
+              return (
+                <tr key={artefact.id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                    {artefact.name}
+                  </th>
+                  {times.map((time, at) => {
+                    const mark = marks[at];
+                    if (time?.median_print_s == null || !mark) {
+                      return <UnknownCell key={mark?.contender_id ?? at} />;
+                    }
+                    return (
+                      <td key={mark.contender_id} className="px-2 text-right">
+                        <button
+                          type="button"
+                          className={`figure ${time.median_print_s === quickest ? 'font-semibold underline' : ''}`}
+                          data-figure={`speed/${mark.contender_id}/${artefact.id}`}
+                        >
+                          {duration(time.median_print_s)}
+                        </button>
+                        <div className="text-2xs text-ink-2">
+                          {time.ratio_to_reference === null
+                            ? ''
+                            : `${fixed(time.ratio_to_reference, 2)} ×`}{' '}
+                          n {time.n}
+                        </div>
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

@@ -39,67 +39,65 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
         </h2>
         <p className="text-xs text-ink-2">mean deviation, mm: − too small, + too large</p>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving isPicture>
-          <table className="w-full">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">
-                  <span className="sr-only">contender</span>
+      <Leaving isPicture>
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">
+                <span className="sr-only">contender</span>
+              </th>
+              {GROUPS.map((group) => (
+                <th key={group.title} className="th text-right">
+                  {group.title}
                 </th>
-                {GROUPS.map((group) => (
-                  <th key={group.title} className="th text-right">
-                    {group.title}
+              ))}
+              <th className="th text-right">worst</th>
+              <th className="th text-right">in tolerance</th>
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map((mark) => {
+              const own = accuracy[mark.contender_id];
+              if (!own) return null;
+              return (
+                <tr key={mark.contender_id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1">
+                    <Badge mark={mark} isReference={mark.contender_id === reference} />
                   </th>
-                ))}
-                <th className="th text-right">worst</th>
-                <th className="th text-right">in tolerance</th>
-              </tr>
-            </thead>
-            <tbody>
-              {marks.map((mark) => {
-                const own = accuracy[mark.contender_id];
-                if (!own) return null;
-                return (
-                  <tr key={mark.contender_id} className="border-b border-line-soft">
-                    <th scope="row" className="px-2 py-1">
-                      <Badge mark={mark} isReference={mark.contender_id === reference} />
-                    </th>
-                    {GROUPS.map((group) => {
-                      const cell =
-                        group.of === 'by_axis' ? own.by_axis[group.key] : own.by_kind[group.key];
-                      return (
-                        <DeviationCell
-                          key={group.title}
-                          value={cell.bias_mm}
-                          neutral={neutral}
-                          figure={`group/${mark.contender_id}/${group.key}`}
-                        />
-                      );
-                    })}
-                    <td className="px-2 text-right font-mono">
-                      {own.max_abs_mm === null ? (
-                        <Unknown />
-                      ) : (
-                        <button
-                          type="button"
-                          className="figure"
-                          data-figure={`tolerance/${mark.contender_id}`}
-                        >
-                          {fixed(own.max_abs_mm, 2)}
-                        </button>
-                      )}
-                    </td>
-                    <td className="px-2 text-right whitespace-nowrap">
-                      <InTolerance own={own} id={mark.contender_id} />
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+                  {GROUPS.map((group) => {
+                    const cell =
+                      group.of === 'by_axis' ? own.by_axis[group.key] : own.by_kind[group.key];
+                    return (
+                      <DeviationCell
+                        key={group.title}
+                        value={cell.bias_mm}
+                        neutral={neutral}
+                        figure={`group/${mark.contender_id}/${group.key}`}
+                      />
+                    );
+                  })}
+                  <td className="px-2 text-right font-mono">
+                    {own.max_abs_mm === null ? (
+                      <Unknown />
+                    ) : (
+                      <button
+                        type="button"
+                        className="figure"
+                        data-figure={`tolerance/${mark.contender_id}`}
+                      >
+                        {fixed(own.max_abs_mm, 2)}
+                      </button>
+                    )}
+                  </td>
+                  <td className="px-2 text-right whitespace-nowrap">
+                    <InTolerance own={own} id={mark.contender_id} />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
       <BySize marks={marks} accuracy={accuracy} reference={reference} />
     </section>
   );

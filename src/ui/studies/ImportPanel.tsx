@@ -149,8 +149,8 @@ function FaultTable({ answer }: { answer: ImportAnswer & { faults: readonly Impo
       <p className="font-semibold text-warn">
         {counted(total, 'fault')} in the package; nothing was imported.
       </p>
-      <div className="mt-2 max-h-[50vh] overflow-auto border border-line" tabIndex={0}>
-        <Leaving>
+      <Leaving>
+        <div className="mt-2 max-h-[50vh] overflow-auto border border-line" tabIndex={0}>
           <table className="w-full text-xs">
             <thead className="sticky top-0 bg-sheet">
               <tr className="border-b border-line">
@@ -173,8 +173,8 @@ function FaultTable({ answer }: { answer: ImportAnswer & { faults: readonly Impo
               ))}
             </tbody>
           </table>
-        </Leaving>
-      </div>
+        </div>
+      </Leaving>
       {total > answer.faults.length && (
         <p className="mt-1 text-xs text-ink-2">and {total - answer.faults.length} more</p>
       )}

@@ -156,60 +156,58 @@ export function ReadingsImport(props: ReadingsImportProps) {
       </section>
       {table && outcome && (
         <section className="min-w-0 sheet" aria-label="Mapping">
-          <div className="overflow-x-auto">
-            <Leaving>
-              <table className="text-xs">
-                <thead>
-                  <tr>
-                    {table.heads.map((head, column) => (
-                      <th key={column} className="th align-bottom">
-                        <span className="block max-w-40 truncate font-mono">{head}</span>
-                        <select
-                          className="field w-auto"
-                          aria-label={`what ${head} is`}
-                          value={written(roles[column] ?? { is: 'nothing' })}
-                          onChange={(event) => choose(column, event.target.value)}
-                        >
-                          {ROLES.map(([role, words]) => (
-                            <option key={role} value={role}>
-                              {words}
+          <Leaving>
+            <table className="text-xs">
+              <thead>
+                <tr>
+                  {table.heads.map((head, column) => (
+                    <th key={column} className="th align-bottom">
+                      <span className="block max-w-40 truncate font-mono">{head}</span>
+                      <select
+                        className="field w-auto"
+                        aria-label={`what ${head} is`}
+                        value={written(roles[column] ?? { is: 'nothing' })}
+                        onChange={(event) => choose(column, event.target.value)}
+                      >
+                        {ROLES.map(([role, words]) => (
+                          <option key={role} value={role}>
+                            {words}
+                          </option>
+                        ))}
+                        <optgroup label="values of">
+                          {names.map(([id, name]) => (
+                            <option key={id} value={`values:${id}`}>
+                              {name}
                             </option>
                           ))}
-                          <optgroup label="values of">
-                            {names.map(([id, name]) => (
-                              <option key={id} value={`values:${id}`}>
-                                {name}
-                              </option>
-                            ))}
-                          </optgroup>
-                        </select>
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {table.rows.slice(0, SHOWN_ROWS).map((cells, at) => (
-                    <tr key={at} className="border-t border-line-soft">
-                      {table.heads.map((head, column) => {
-                        const isFaulty = outcome.faults.some(
-                          (fault) => fault.row === at + 1 && fault.column === head,
-                        );
-                        const isOut = roles[column]?.is === 'nothing';
-                        return (
-                          <td
-                            key={column}
-                            className={`px-2 py-0.5 font-mono ${isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : ''}`}
-                          >
-                            {cells[column] ?? ''}
-                          </td>
-                        );
-                      })}
-                    </tr>
+                        </optgroup>
+                      </select>
+                    </th>
                   ))}
-                </tbody>
-              </table>
-            </Leaving>
-          </div>
+                </tr>
+              </thead>
+              <tbody>
+                {table.rows.slice(0, SHOWN_ROWS).map((cells, at) => (
+                  <tr key={at} className="border-t border-line-soft">
+                    {table.heads.map((head, column) => {
+                      const isFaulty = outcome.faults.some(
+                        (fault) => fault.row === at + 1 && fault.column === head,
+                      );
+                      const isOut = roles[column]?.is === 'nothing';
+                      return (
+                        <td
+                          key={column}
+                          className={`px-2 py-0.5 font-mono ${isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : ''}`}
+                        >
+                          {cells[column] ?? ''}
+                        </td>
+                      );
+                    })}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Leaving>
           {table.rows.length > SHOWN_ROWS && (
             <p className="px-2 py-1 text-xs text-ink-2">
               and {counted(table.rows.length - SHOWN_ROWS, 'row')} more

@@ -33,44 +33,42 @@ export function ProfileDifferences({ profiles, settings }: ProfileDifferencesPro
           hatched cell is not known
         </p>
       </header>
-      <div className="overflow-x-auto">
-        <Leaving>
-          <table className="w-full text-xs">
-            <thead>
-              <tr className="border-b border-line">
-                <th className="th">setting</th>
-                {profiles.map((profile) => (
-                  <th key={profile.id} className="th text-right">
-                    {profile.name} <span className="font-normal">{profile.kind}</span>
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr
-                  key={row.key}
-                  className={`border-b border-line-soft ${row.isDifferent ? 'font-medium' : 'text-ink-2'}`}
-                >
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    {row.isDifferent ? '≠ ' : '= '}
-                    {columnWords(row.key)}
-                  </th>
-                  {row.known.map((value, at) =>
-                    value === undefined ? (
-                      <UnknownCell key={profiles[at]?.id} />
-                    ) : (
-                      <td key={profiles[at]?.id} className="px-2 text-right font-mono">
-                        {value}
-                      </td>
-                    ),
-                  )}
-                </tr>
+      <Leaving>
+        <table className="w-full text-xs">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">setting</th>
+              {profiles.map((profile) => (
+                <th key={profile.id} className="th text-right">
+                  {profile.name} <span className="font-normal">{profile.kind}</span>
+                </th>
               ))}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr
+                key={row.key}
+                className={`border-b border-line-soft ${row.isDifferent ? 'font-medium' : 'text-ink-2'}`}
+              >
+                <th scope="row" className="px-2 py-1 text-left font-normal">
+                  {row.isDifferent ? '≠ ' : '= '}
+                  {columnWords(row.key)}
+                </th>
+                {row.known.map((value, at) =>
+                  value === undefined ? (
+                    <UnknownCell key={profiles[at]?.id} />
+                  ) : (
+                    <td key={profiles[at]?.id} className="px-2 text-right font-mono">
+                      {value}
+                    </td>
+                  ),
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

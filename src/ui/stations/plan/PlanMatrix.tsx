@@ -111,53 +111,51 @@ export function PlanMatrix(props: PlanMatrixProps) {
           {message}
         </p>
       )}
-      <div className="overflow-x-auto">
-        <Leaving>
-          <table className="w-full min-w-[720px]">
-            <ContenderHeads hasNames marks={marks} reference={reference} />
-            <tbody>
-              {artefacts.map((artefact) => (
-                <Fragment key={artefact.id}>
-                  <tr
-                    className={
-                      warnings[artefact.id] ? 'align-top' : 'border-b border-line-soft align-top'
-                    }
-                  >
-                    <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
-                      {artefact.name}
-                    </th>
-                    {marks.map((mark) => (
-                      <PlanCell
-                        key={`${mark.contender_id} ${material}`}
-                        label={`${artefact.name}, ${mark.label}`}
-                        row={find(mark.contender_id, artefact.id)}
-                        files={files.filter(
-                          (file) =>
-                            file.artefact_id === artefact.id &&
-                            file.contender_id === mark.contender_id,
-                        )}
-                        onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
-                      />
-                    ))}
+      <Leaving>
+        <table className="w-full min-w-[720px]">
+          <ContenderHeads hasNames marks={marks} reference={reference} />
+          <tbody>
+            {artefacts.map((artefact) => (
+              <Fragment key={artefact.id}>
+                <tr
+                  className={
+                    warnings[artefact.id] ? 'align-top' : 'border-b border-line-soft align-top'
+                  }
+                >
+                  <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
+                    {artefact.name}
+                  </th>
+                  {marks.map((mark) => (
+                    <PlanCell
+                      key={`${mark.contender_id} ${material}`}
+                      label={`${artefact.name}, ${mark.label}`}
+                      row={find(mark.contender_id, artefact.id)}
+                      files={files.filter(
+                        (file) =>
+                          file.artefact_id === artefact.id &&
+                          file.contender_id === mark.contender_id,
+                      )}
+                      onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
+                    />
+                  ))}
+                </tr>
+                {warnings[artefact.id] && (
+                  <tr className="border-b border-line-soft">
+                    <td colSpan={marks.length + 1} className="px-2 pb-2">
+                      <p
+                        role="alert"
+                        className="sticky left-2 w-fit max-w-[calc(100vw-60px)] text-xs text-warn"
+                      >
+                        ≠ {warnings[artefact.id]}
+                      </p>
+                    </td>
                   </tr>
-                  {warnings[artefact.id] && (
-                    <tr className="border-b border-line-soft">
-                      <td colSpan={marks.length + 1} className="px-2 pb-2">
-                        <p
-                          role="alert"
-                          className="sticky left-2 w-fit max-w-[calc(100vw-60px)] text-xs text-warn"
-                        >
-                          ≠ {warnings[artefact.id]}
-                        </p>
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
-              ))}
-            </tbody>
-          </table>
-        </Leaving>
-      </div>
+                )}
+              </Fragment>
+            ))}
+          </tbody>
+        </table>
+      </Leaving>
     </section>
   );
 }

@@ -27,12 +27,12 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
         </span>
       </header>
       {incidents.length === 0 && <p className="px-3 py-3 text-ink-2">none noted</p>}
-      <div
-        className="max-h-[360px] overflow-auto"
-        tabIndex={0}
-        aria-label="Incidents, the latest first"
-      >
-        <Leaving>
+      <Leaving>
+        <div
+          className="max-h-[360px] overflow-auto"
+          tabIndex={0}
+          aria-label="Incidents, the latest first"
+        >
           <table className="w-full">
             <thead className="sticky top-0 bg-sheet">
               <tr className="border-b border-line">
@@ -83,8 +83,8 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
               })}
             </tbody>
           </table>
-        </Leaving>
-      </div>
+        </div>
+      </Leaving>
     </section>
   );
 }

@@ -45,38 +45,36 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
         </p>
       )}
       {link.isLinked && link.machines.length > 0 && (
-        <div className="overflow-x-auto">
-          <Leaving>
-            <table className="w-full text-xs">
-              <thead>
-                <tr className="border-b border-line">
-                  <th className="th">machine</th>
-                  <th className="th">says</th>
-                  <th className="th text-right">progress</th>
-                  <th className="th">last heard</th>
-                  <th className="th">connection</th>
+        <Leaving>
+          <table className="w-full text-xs">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">machine</th>
+                <th className="th">says</th>
+                <th className="th text-right">progress</th>
+                <th className="th">last heard</th>
+                <th className="th">connection</th>
+              </tr>
+            </thead>
+            <tbody>
+              {link.machines.map((machine) => (
+                <tr key={machine.machine_id} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1 text-left font-normal">
+                    {machines[machine.machine_id] ?? machine.machine_id}
+                  </th>
+                  <td className="px-2">{machine.state}</td>
+                  <td className="px-2 text-right font-mono">
+                    {machine.progress === null ? '' : percent(machine.progress)}
+                  </td>
+                  <td className="px-2 font-mono">{shortTime(machine.at)}</td>
+                  <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
+                    {machine.is_up ? 'there' : 'lost'}
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                {link.machines.map((machine) => (
-                  <tr key={machine.machine_id} className="border-b border-line-soft">
-                    <th scope="row" className="px-2 py-1 text-left font-normal">
-                      {machines[machine.machine_id] ?? machine.machine_id}
-                    </th>
-                    <td className="px-2">{machine.state}</td>
-                    <td className="px-2 text-right font-mono">
-                      {machine.progress === null ? '' : percent(machine.progress)}
-                    </td>
-                    <td className="px-2 font-mono">{shortTime(machine.at)}</td>
-                    <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
-                      {machine.is_up ? 'there' : 'lost'}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Leaving>
-        </div>
+              ))}
+            </tbody>
+          </table>
+        </Leaving>
       )}
       {dropped > 0 && (
         <p className="px-3 py-2 text-xs text-ink-2">

@@ -1,0 +1,35 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+import { track } from './lifetime.mjs';
+
+/** Starts the built application on a database; it ends with this script, however that ends. */
+export const spawnServer = (databaseUrl, { stdio, args = [], env = {} }) =>
+  track(
+    spawn(process.execPath, [...args, join('dist', 'processes', 'web.js')], {
+      // It ends by itself when this script is gone and cannot tell it any more.
+      stdio: ['ignore', stdio, 'inherit', 'ipc'],
+      detached: true,
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        ASTRO_NODE_AUTOSTART: 'disabled',
+        ...env,
+        DATABASE_URL: databaseUrl,
+      },
+    }),
+  );
+
+/** Starts the built application quietly on any free port; gives its address and how to end it. */
+export async function serveQuietly(databaseUrl, env = {}) {
+  const child = spawnServer(databaseUrl, {
+    stdio: 'ignore',
+    env: { ...env, PORT: '0', MQTT_PORT: '0' },
+  });
+  const [{ port }] = await once(child, 'message');
+  const stop = async () => {
+    child.kill('SIGTERM');
+    await once(child, 'exit');
+  };
+  return { base: `http://127.0.0.1:${port}`, stop };
+}
