@@ -29,10 +29,10 @@ export async function runToolpath(paths: readonly string[], flags: ToolpathFlags
       throw error;
     }
   }
-  const [only] = all;
+  const [first] = all;
   const differences = differencesOf(all);
   if (flags.json) {
-    const answer = all.length === 1 ? only : { files: all, differences };
+    const answer = all.length === 1 ? first : { files: all, differences };
     await write(`${JSON.stringify(answer)}\n`);
   } else {
     const parts = all.map(renderToolpath);

@@ -35,8 +35,8 @@ export function startServer(
   });
   return new Promise((resolve, reject) => {
     child.once('message', (message) => {
-      const told = message as { port: number; link: string };
-      resolve({ child, ...told, url: `http://127.0.0.1:${told.port}` });
+      const announced = message as { port: number; link: string };
+      resolve({ child, ...announced, url: `http://127.0.0.1:${announced.port}` });
     });
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
   });

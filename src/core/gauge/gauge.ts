@@ -122,8 +122,8 @@ function blockOf(cells: Cells, operators: readonly string[]): Block[] | null {
   });
   const groups = [...groupBy(complete, (part) => part.trials).values()];
   groups.sort((a, b) => b.length - a.length || (b[0]?.trials ?? 0) - (a[0]?.trials ?? 0));
-  const [most] = groups;
-  return most && most.length >= 2 ? [most.map((part) => part.values)] : null;
+  const [largest] = groups;
+  return largest && largest.length >= 2 ? [largest.map((part) => part.values)] : null;
 }
 
 /**

@@ -6,8 +6,8 @@ export const MACHINE_STATES = ['idle', 'heating', 'printing', 'paused', 'done', 
 
 const time = z.string().refine(isIsoTime, 'must be an ISO 8601 time with offset');
 
-const word = (most: number) =>
-  z.string().min(1).max(most).refine(isPlainText, 'holds a control character');
+const word = (limit: number) =>
+  z.string().min(1).max(limit).refine(isPlainText, 'holds a control character');
 
 /** A message of a machine on the bench link. */
 export const machineMessageSchema = z.object({

@@ -47,8 +47,8 @@ export class Soup {
     if (this.triangles >= MOST_TRIANGLES) {
       throw new MeshError(`has more than ${MOST_TRIANGLES} triangles: make it coarser`);
     }
-    const most = 9 * MOST_TRIANGLES;
-    const grown = new Float64Array(Math.min(most, 2 * this.#corners.length));
+    const limit = 9 * MOST_TRIANGLES;
+    const grown = new Float64Array(Math.min(limit, 2 * this.#corners.length));
     grown.set(this.#corners);
     this.#corners = grown;
   }

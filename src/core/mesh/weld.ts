@@ -80,12 +80,12 @@ class CellTable {
   readonly #heads: Int32Array;
   readonly #chain: Int32Array;
 
-  constructor(most: number) {
+  constructor(vertices: number) {
     let size = 1024;
-    while (2 * size < most) size *= 2;
+    while (2 * size < vertices) size *= 2;
     this.#mask = size - 1;
     this.#heads = new Int32Array(size).fill(-1);
-    this.#chain = new Int32Array(most);
+    this.#chain = new Int32Array(vertices);
   }
 
   first(i: number, j: number, k: number): number {

@@ -8,8 +8,8 @@ export interface PartParameter {
   name: string;
   /** Counts have none, and are whole. */
   unit: 'mm' | '';
-  least: number;
-  most: number;
+  lowest: number;
+  highest: number;
   /** From one usual value to the next. */
   step: number;
   usual: number;
@@ -76,11 +76,11 @@ export const parameter = (
   key: string,
   name: string,
   usual: number,
-  least: number,
-  most: number,
+  lowest: number,
+  highest: number,
   step = 1,
   unit: PartParameter['unit'] = 'mm',
-): PartParameter => ({ key, name, unit, least, most, step, usual });
+): PartParameter => ({ key, name, unit, lowest, highest, step, usual });
 
 /** The usual numbers of a part. */
 export const usualValues = (design: PartDesign): Record<string, number> =>
@@ -88,12 +88,12 @@ export const usualValues = (design: PartDesign): Record<string, number> =>
 
 /** What is wrong with the numbers that a part is to be made by, in words. */
 export function faultsOf(design: PartDesign, values: PartValues): string[] {
-  const outside = design.parameters.flatMap(({ key, name, least, most, unit }) => {
+  const outside = design.parameters.flatMap(({ key, name, lowest, highest, unit }) => {
     const value = values[key];
-    const isInside = value !== undefined && value >= least - 1e-9 && value <= most + 1e-9;
+    const isInside = value !== undefined && value >= lowest - 1e-9 && value <= highest + 1e-9;
     if (isInside && (unit !== '' || Number.isInteger(value))) return [];
     const kind = unit === '' ? 'a whole number ' : '';
-    return [`${name}: ${kind}between ${least} and ${most}${unit && ` ${unit}`}`];
+    return [`${name}: ${kind}between ${lowest} and ${highest}${unit && ` ${unit}`}`];
   });
   return outside.length > 0 ? outside : design.faults(values);
 }

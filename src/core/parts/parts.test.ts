@@ -44,11 +44,11 @@ describe('parts made by numbers', () => {
     const numbers = (one: PartDesign) =>
       fc.record(
         Object.fromEntries(
-          one.parameters.map(({ key, least, most, step }) => [
+          one.parameters.map(({ key, lowest, highest, step }) => [
             key,
             fc
-              .integer({ min: 0, max: Math.round((most - least) / step) })
-              .map((count) => least + count * step),
+              .integer({ min: 0, max: Math.round((highest - lowest) / step) })
+              .map((count) => lowest + count * step),
           ]),
         ),
       );

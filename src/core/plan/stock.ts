@@ -31,10 +31,10 @@ export function lotStocks(
     const used = tables.prints.filter((row) => row.material_id === material_id);
     const used_g = sum(used.map((row) => row.filament_g ?? 0));
     const bought_g = spools.length === 0 ? null : sum(spools.map((row) => row.mass_g));
-    const owed = tables.planned
+    const due = tables.planned
       .filter((row) => row.material_id === material_id)
       .map((row) => ({ row, prints: owedOf(row, tables) }));
-    const masses = owed.map(({ row, prints }) => ({
+    const masses = due.map(({ row, prints }) => ({
       prints,
       each: expected_g(row.contender_id, row.artefact_id),
     }));

@@ -25,11 +25,11 @@ export type PartName = keyof ResultParts;
 const SPLIT: { readonly [Name in SectionName]?: (value: Results[Name]) => Partial<ResultParts> } = {
   accuracy: (value) => {
     const entries = value && Object.entries(value);
-    const pick = <Found>(of: (own: Accuracy) => Found) =>
+    const perContender = <Found>(of: (own: Accuracy) => Found) =>
       entries && Object.fromEntries(entries.map(([contender, own]) => [contender, of(own)]));
     return {
-      accuracy: pick(({ cells: _, ...summary }) => summary),
-      cells: pick(({ cells }) => cells),
+      accuracy: perContender(({ cells: _, ...summary }) => summary),
+      cells: perContender(({ cells }) => cells),
     };
   },
   fairness: (value) => ({

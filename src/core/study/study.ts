@@ -11,8 +11,11 @@ const orNull = <T extends z.ZodType>(inner: T) => inner.nullable().optional();
 const over0 = () =>
   z.number().positive('must be over 0').max(1e9, 'is beyond anything that can be');
 const atLeast0 = () => z.number().nonnegative().max(1e9, 'is beyond anything that can be');
-const words = (most: number) =>
-  z.string().max(most, 'is too long').refine(isPlainText, 'holds a control character: take it out');
+const words = (limit: number) =>
+  z
+    .string()
+    .max(limit, 'is too long')
+    .refine(isPlainText, 'holds a control character: take it out');
 
 const oneOf = (words: readonly string[]) => `(?:${words.join('|')})`;
 const ID = '[A-Za-z0-9][A-Za-z0-9._-]{0,63}';

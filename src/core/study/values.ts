@@ -77,12 +77,12 @@ export const MOST_PLANNED = 1000;
  *
  * @param most its sane upper end: where a number makes work, so much of it and no more
  */
-export const count = (most = 1_000_000) =>
+export const count = (limit = 1_000_000) =>
   z
     .number({ error: 'must be a whole number' })
     .int('must be a whole number')
     .min(1, 'must be at least 1')
-    .max(most, `must be at most ${most}`)
+    .max(limit, `must be at most ${limit}`)
     .meta({ cell: 'whole' });
 
 /** A defect grade: 0 none, 1 trace, 2 slight, 3 marked, 4 severe. */

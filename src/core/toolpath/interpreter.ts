@@ -315,7 +315,7 @@ export class Interpreter {
     const extrudes = e > 0;
     const perMm = e / length;
     const commanded = this.#feed * this.#feedFactor;
-    const { speed, acceleration: most } = limits;
+    const { speed, acceleration: ceilings } = limits;
     const shareX = arc ? 1 : Math.abs(block.sx);
     const shareY = arc ? 1 : Math.abs(block.sy);
     const shareZ = Math.abs(block.sz);
@@ -324,19 +324,19 @@ export class Interpreter {
     let acceleration = e !== 0 ? limits.move.print.value : limits.move.travel.value;
     if (shareX > NO_SHARE) {
       axis = speed.x.value / shareX;
-      acceleration = Math.min(acceleration, most.x.value / shareX);
+      acceleration = Math.min(acceleration, ceilings.x.value / shareX);
     }
     if (shareY > NO_SHARE) {
       axis = Math.min(axis, speed.y.value / shareY);
-      acceleration = Math.min(acceleration, most.y.value / shareY);
+      acceleration = Math.min(acceleration, ceilings.y.value / shareY);
     }
     if (shareZ > NO_SHARE) {
       axis = Math.min(axis, speed.z.value / shareZ);
-      acceleration = Math.min(acceleration, most.z.value / shareZ);
+      acceleration = Math.min(acceleration, ceilings.z.value / shareZ);
     }
     if (shareE > NO_SHARE) {
       axis = Math.min(axis, speed.e.value / shareE);
-      acceleration = Math.min(acceleration, most.e.value / shareE);
+      acceleration = Math.min(acceleration, ceilings.e.value / shareE);
     }
     const corner = arc ? Math.sqrt(acceleration * arc.radius) : Infinity;
     block.nominal = Math.min(commanded, axis, corner);

@@ -23,7 +23,7 @@ function overlap(name: string, said: ReadonlySet<string>): number {
 }
 
 /** The best of several that is better than every other one, if it is any good. */
-function only<Item>(items: readonly Item[], score: (item: Item) => number): Item | null {
+function clearWinner<Item>(items: readonly Item[], score: (item: Item) => number): Item | null {
   const ranked = items.map((item) => ({ item, points: score(item) }));
   ranked.sort((a, b) => b.points - a.points);
   const [first, second] = ranked;
@@ -44,12 +44,12 @@ export function guessPurpose(file: string, settings: Settings, lineUp: LineUp): 
       .join(' ')
       .replace(/\.(?:gcode|gco|g|nc|gz|3mf)\b/gi, ''),
   );
-  const artefact = only(lineUp.artefacts, (row) =>
+  const artefact = clearWinner(lineUp.artefacts, (row) =>
     Math.max(overlap(row.name, said), overlap(row.artefact_id, said)),
   );
   const machines = new Map(lineUp.machines.map((row) => [row.machine_id, row]));
   const profiles = new Map(lineUp.profiles.map((row) => [row.profile_id, row]));
-  const contender = only(lineUp.contenders, (row) => {
+  const contender = clearWinner(lineUp.contenders, (row) => {
     const machine = machines.get(row.machine_id);
     const profile = profiles.get(row.profile_id);
     const named =

@@ -22,8 +22,8 @@ const BIN = 10;
 /** Puts the facts of a contender's files together. Files of other claims are left out of the share. */
 export function reachOf(files: readonly ToolpathFacts[], machine: MachineRecord): Reach {
   const reached_s = addUp(files.map((file) => file.speed.histogram.reached_s));
-  const commanded_max = most(files.map((file) => file.speed.commanded_max));
-  const reached_max = most(files.map((file) => file.speed.reached_max));
+  const commanded_max = largestOf(files.map((file) => file.speed.commanded_max));
+  const reached_max = largestOf(files.map((file) => file.speed.reached_max));
   const numbers = (key: string) =>
     files.flatMap((file) => {
       const value = file.settings[key];
@@ -72,7 +72,7 @@ function claimOfAll(
   };
 }
 
-const most = (values: readonly (number | null)[]): number | null => {
+const largestOf = (values: readonly (number | null)[]): number | null => {
   const known = values.filter((value) => value !== null);
   return known.length === 0 ? null : known.reduce((a, b) => Math.max(a, b));
 };

@@ -102,7 +102,7 @@ export const printsOfMachine = (
 export const latestIncidents = (
   db: Database,
   studyId: string,
-  most: number,
+  limit: number,
 ): Promise<Stored<'incidents'>[]> =>
   selectRows(
     db,
@@ -110,7 +110,7 @@ export const latestIncidents = (
     `from (
        select * from incidents where study_id = $1 order by at desc nulls last limit $2
      ) t order by t.ordinal`,
-    [studyId, most],
+    [studyId, limit],
   );
 
 /** Mean seconds of a contender's finished prints of an artefact, by what they went into. */

@@ -1,6 +1,6 @@
 import { select, type Database } from '../database';
 
-/** How much of a study's work is done and owed. */
+/** How much of a study's work is done and needed. */
 export interface ProgressCounts {
   contenders: number;
   artefacts: number;
@@ -10,9 +10,9 @@ export interface ProgressCounts {
   /** As many as are planned; without a plan contenders × the most repeats of each artefact. */
   prints_planned: number;
   cells_measured: number;
-  cells_owed: number;
+  cells_needed: number;
   zones_inspected: number;
-  zones_owed: number;
+  zones_needed: number;
 }
 
 /** Counts the work of a study. A dimension that cannot be measured counts as done. */
@@ -28,7 +28,7 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
        select artefact_id, dimension_id from dimensions where study_id = $1
        except select artefact_id, dimension_id from retired_dimensions where study_id = $1
      ),
-     owed as (
+     needed as (
        select specimen_id, dimension_id from parts join in_use using (artefact_id)
      ),
      contender_count as (select count(*) as n from contenders where study_id = $1)
@@ -42,20 +42,20 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
        (select count(*) from own_prints)::int as prints,
        coalesce(
          (select sum(repeats) from planned where study_id = $1),
-         (select coalesce(sum(most), 0) * (select n from contender_count)
-            from (select max(repeat) as most from own_prints group by artefact_id) a)
+         (select coalesce(sum(repeats), 0) * (select n from contender_count)
+            from (select max(repeat) as repeats from own_prints group by artefact_id) a)
        )::int as prints_planned,
        (select count(*) from (
           select specimen_id, dimension_id from readings
             where study_id = $1 and superseded_at is null
           union select specimen_id, dimension_id from unmeasured where study_id = $1
-       ) c join owed using (specimen_id, dimension_id))::int as cells_measured,
-       (select count(*) from owed)::int as cells_owed,
+       ) c join needed using (specimen_id, dimension_id))::int as cells_measured,
+       (select count(*) from needed)::int as cells_needed,
        (select count(*) from (
           select distinct specimen_id, zone_id from inspections where study_id = $1
        ) z)::int as zones_inspected,
        (select count(*) from parts join zones z
-          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_owed`,
+          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_needed`,
     [studyId],
   );
   if (!counts) throw new Error('counting gave no row');

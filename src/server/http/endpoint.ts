@@ -67,26 +67,26 @@ export async function body<Schema extends z.ZodType>(
 /**
  * The content of a request as it is, a file.
  *
- * @param tooLarge what is said where it is longer than `most` bytes
+ * @param tooLarge what is said where it is longer than `limit` bytes
  * @param what what is asked for where there is no content
  */
 export async function bytesOf(
   { request }: APIContext,
-  most: number,
+  limit: number,
   tooLarge: string,
   what = 'the file',
 ): Promise<Buffer> {
   if (!request.body) {
     throw new RequestError(400, `Send ${what} as the content of the request.`);
   }
-  if (Number(request.headers.get('content-length') ?? 0) > most) {
+  if (Number(request.headers.get('content-length') ?? 0) > limit) {
     throw new RequestError(413, tooLarge);
   }
   const parts: Buffer[] = [];
   let bytes = 0;
   for await (const part of streamOf(request)) {
     bytes += (part as Buffer).length;
-    if (bytes > most) throw new RequestError(413, tooLarge);
+    if (bytes > limit) throw new RequestError(413, tooLarge);
     parts.push(part as Buffer);
   }
   return Buffer.concat(parts);

@@ -148,10 +148,10 @@ export class ShownPages {
 }
 
 /** Puts an entry into a map that holds so many at most; the oldest goes. */
-function remember<Value>(map: Map<string, Value>, key: string, value: Value, most: number): void {
+function remember<Value>(map: Map<string, Value>, key: string, value: Value, limit: number): void {
   map.set(key, value);
   const [oldest] = map.keys();
-  if (map.size > most && oldest !== undefined) map.delete(oldest);
+  if (map.size > limit && oldest !== undefined) map.delete(oldest);
 }
 
 function begin(revision: string): Rendering {

@@ -1,16 +1,16 @@
 /** Lets so many pieces of work run at a time; the others wait for their turn, the first come first. */
 export class Turns {
-  readonly #most: number;
+  readonly #limit: number;
   readonly #waiting: (() => void)[] = [];
   #running = 0;
 
-  constructor(most: number) {
-    this.#most = most;
+  constructor(limit: number) {
+    this.#limit = limit;
   }
 
   /** Runs some work when its turn has come. */
   async take<Result>(work: () => Promise<Result>): Promise<Result> {
-    if (this.#running >= this.#most) {
+    if (this.#running >= this.#limit) {
       await new Promise<void>((resolve) => this.#waiting.push(resolve));
     } else this.#running += 1;
     try {

@@ -131,7 +131,7 @@ async function startPrint(bench: Bench, at: string): Promise<Stored<'open_prints
     await printedPlaces(db, studyId),
     await listRows(db, studyId, 'open_prints'),
     plan ?? USUAL_ORDER,
-  ).filter((one) => one.state === 'owed' && own.has(one.contender_id));
+  ).filter((one) => one.state === 'due' && own.has(one.contender_id));
   const fileOf = (one: { contender_id: string; artefact_id: string }) =>
     planned.find(
       (row) => row.contender_id === one.contender_id && row.artefact_id === one.artefact_id,

@@ -15,7 +15,7 @@ import { resultsOf } from '../results/results';
 
 /** A planned print with what became of it. */
 export interface OrderedPrint extends PlannedPrint {
-  state: 'owed' | 'open' | 'done';
+  state: 'due' | 'open' | 'done';
 }
 
 /** A repeat of an artefact with a contender. */
@@ -78,7 +78,7 @@ export async function planData(studyId: string): Promise<PlanData> {
   };
 }
 
-/** The run order, each print with whether it is made, running or owed. */
+/** The run order, each print with whether it is made, running or due. */
 export function orderedPrints(
   planned: readonly Row<'planned'>[],
   prints: readonly Place[],
@@ -90,7 +90,7 @@ export function orderedPrints(
   const open = new Set(openPrints.map(key));
   return runOrder(planned, options).map((print) => ({
     ...print,
-    state: done.has(key(print)) ? 'done' : open.has(key(print)) ? 'open' : 'owed',
+    state: done.has(key(print)) ? 'done' : open.has(key(print)) ? 'open' : 'due',
   }));
 }
 

@@ -83,7 +83,7 @@ async function planWith(
   const [first] = await listRows(db, studyId, 'materials');
   const material_id = same.at(-1)?.material_id ?? first?.material_id;
   if (material_id === undefined) return;
-  const repeats = same.reduce((most, row) => Math.max(most, row.repeat), 1);
+  const repeats = same.reduce((highest, row) => Math.max(highest, row.repeat), 1);
   await insertRow(write, 'planned', {
     ...{ contender_id, artefact_id, material_id, repeats: Math.min(repeats, MOST_PLANNED) },
     toolpath: path,

@@ -38,12 +38,12 @@ export async function importUpload(request: Request, key: string | null): Promis
   return outcome;
 }
 
-function limitedTo(most: number): Transform {
+function limitedTo(limit: number): Transform {
   let bytes = 0;
   return new Transform({
     transform(chunk: Buffer, _, done) {
       bytes += chunk.length;
-      done(bytes > most ? new RequestError(413, TOO_LARGE) : null, chunk);
+      done(bytes > limit ? new RequestError(413, TOO_LARGE) : null, chunk);
     },
   });
 }

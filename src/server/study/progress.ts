@@ -14,12 +14,12 @@ export const STATIONS = [
 
 export type StationKey = (typeof STATIONS)[number]['key'];
 
-/** What is done and what is owed at a station. */
+/** What is done and what is due at a station. */
 export interface Progress {
   key: StationKey;
   title: string;
   done: number;
-  owed: number;
+  due: number;
 }
 
 /** Counts of the studies asked for last: they hold as long as the study's revision does. */
@@ -38,7 +38,7 @@ async function countsOf(db: Database, record: StudyRecord): Promise<ProgressCoun
   return counts;
 }
 
-/** Counts what is done and owed at each station of a study. */
+/** Counts what is done and due at each station of a study. */
 export async function progressOf(db: Database, record: StudyRecord): Promise<Progress[]> {
   const counts = await countsOf(db, record);
   const smallest = record.smallest_difference;
@@ -53,13 +53,13 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     'line-up': [counts.contenders, Math.max(2, counts.contenders)],
     plan: [counts.artefacts_planned, counts.artefacts],
     runs: [counts.prints, counts.prints_planned],
-    measure: [counts.cells_measured, counts.cells_owed],
-    inspect: [counts.zones_inspected, counts.zones_owed],
+    measure: [counts.cells_measured, counts.cells_needed],
+    inspect: [counts.zones_inspected, counts.zones_needed],
     results: [answered.filter(Boolean).length, 8],
     report: [0, 1],
   };
   return STATIONS.map((station) => {
-    const [done, owed] = figures[station.key];
-    return { ...station, done, owed };
+    const [done, due] = figures[station.key];
+    return { ...station, done, due };
   });
 }

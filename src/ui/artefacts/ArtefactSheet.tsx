@@ -36,7 +36,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
   const [drawnZone, setDrawnZone] = useState<DrawnZone | null>(null);
   const inUse = dimensions.filter((row) => !retired.has(String(row.dimension_id)));
 
-  const pick = (id: string) => {
+  const choosePlace = (id: string) => {
     const isRound = sheet?.places.rounds.some((round) => round.id === id) ?? false;
     const holdsRound = sheet?.places.rounds.some((round) => round.id === picked[0]) ?? false;
     if (isRound || holdsRound || picked.length !== 1 || picked[0] === id) setPicked([id]);
@@ -103,7 +103,7 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                         unit={unit}
                         places={sheet.places}
                         picked={picked}
-                        onPick={pick}
+                        onPick={choosePlace}
                       />
                     )}
                   </>

@@ -150,20 +150,20 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
           }}
         >
           {design.parameters.map(
-            ({ key: name, name: said, unit, least, most, step, usual: from }) => (
+            ({ key: name, name: said, unit, lowest, highest, step, usual: from }) => (
               <label key={`${key}/${name}`} className="flex items-center justify-between gap-2">
                 <span>
                   {said}
                   <span className="block text-2xs text-ink-2">
-                    {least} … {most}
+                    {lowest} … {highest}
                     {unit && ` ${unit}`}
                   </span>
                 </span>
                 <input
                   className="field w-24 text-right font-mono"
                   type="number"
-                  min={least}
-                  max={most}
+                  min={lowest}
+                  max={highest}
                   step={step}
                   value={own[name] ?? String(from)}
                   onChange={(event) =>

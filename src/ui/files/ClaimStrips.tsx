@@ -75,7 +75,7 @@ const HEIGHT = 44;
 
 function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; scale: StripScale }) {
   const x = (value: number) => `${Math.min(100, Math.max(0, placeOn(scale, value))).toFixed(2)}%`;
-  const most = Math.max(...own.reached_s, 1e-9);
+  const largest = Math.max(...own.reached_s, 1e-9);
   const width = placeOn(scale, 10) - placeOn(scale, 0);
   const { claim } = own;
   const upright = (value: number, kind: keyof typeof STROKES) => (
@@ -93,7 +93,7 @@ function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; sca
         <line key={tick} x1={x(tick)} x2={x(tick)} y1={0} y2={HEIGHT} stroke="var(--line-soft)" />
       ))}
       {own.reached_s.map((seconds, bin) => {
-        const height = (26 * seconds) / most;
+        const height = (26 * seconds) / largest;
         return seconds <= 0 ? null : (
           <rect
             key={bin}

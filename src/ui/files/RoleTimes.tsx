@@ -5,7 +5,7 @@ import { Leaving } from '../kit/Leaving';
 /** Where the time goes: every role with its share, and the speed it is asked for and reaches. */
 export function RoleTimes({ facts }: { facts: ToolpathFacts }) {
   const roles = Object.entries(facts.time_by_role_s).sort(([, a], [, b]) => b - a);
-  const most = roles[0]?.[1] ?? 1;
+  const largest = roles[0]?.[1] ?? 1;
   const total = roles.reduce((sum, [, seconds]) => sum + seconds, 0);
   return (
     <section className="min-w-0 sheet" aria-labelledby="roles">
@@ -40,7 +40,7 @@ export function RoleTimes({ facts }: { facts: ToolpathFacts }) {
                   <td className="px-2">
                     <svg className="block w-full" height={8} aria-hidden="true">
                       <rect
-                        width={`${((100 * seconds) / most).toFixed(1)}%`}
+                        width={`${((100 * seconds) / largest).toFixed(1)}%`}
                         height={8}
                         fill={speed ? 'var(--plum)' : 'var(--line)'}
                       />

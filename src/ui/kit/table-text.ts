@@ -37,7 +37,7 @@ export function rowsOfTable(table: HTMLTableElement): string[][] {
       ...Array.from({ length: Math.max(0, cell.colSpan - 1) }, () => ''),
     ]),
   );
-  const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
+  const width = rows.reduce((widest, row) => Math.max(widest, row.length), 0);
   return rows
     .filter((row) => row.some((cell) => cell !== ''))
     .map((row) => [...row, ...Array.from({ length: width - row.length }, () => '')]);

@@ -32,13 +32,13 @@ function open(): Promise<IDBPDatabase<OutboxSchema>> {
   return opened;
 }
 
-const tell = () => window.dispatchEvent(new CustomEvent(OUTBOX_EVENT));
+const notifyWaiting = () => window.dispatchEvent(new CustomEvent(OUTBOX_EVENT));
 
 /** Puts an entry into the outbox; it is safe there from then on. */
 export async function enqueue(entry: Omit<WaitingEntry, 'made'>): Promise<void> {
   const db = await open();
   await db.put('entries', { ...entry, made: Date.now() + performance.now() / 1e7 });
-  tell();
+  notifyWaiting();
 }
 
 /** All entries that wait, the oldest first. */
@@ -48,7 +48,7 @@ export const listWaiting = async (): Promise<WaitingEntry[]> =>
 /** Takes an entry out that the server will not take. */
 export async function discard(id: string): Promise<void> {
   await (await open()).delete('entries', id);
-  tell();
+  notifyWaiting();
 }
 
 /**
@@ -71,7 +71,7 @@ export async function sendWaiting(): Promise<void> {
         if (error.status >= 500) return;
         await db.put('entries', { ...entry, refused: error.message });
       }
-      tell();
+      notifyWaiting();
     }
   });
 }

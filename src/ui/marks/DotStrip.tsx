@@ -87,13 +87,13 @@ export function DotStrip(props: DotStripProps) {
         />
       ))}
       {dots.length > MOST_DOTS
-        ? piled(dots, scale).map(({ place, count, most }) => (
+        ? piled(dots, scale).map(({ place, count, largest }) => (
             <line
               key={place}
               x1={percentOf(place)}
               x2={percentOf(place)}
-              y1={middle - 1 - (11 * count) / most}
-              y2={middle + 1 + (11 * count) / most}
+              y1={middle - 1 - (11 * count) / largest}
+              y2={middle + 1 + (11 * count) / largest}
               stroke="var(--hue)"
               strokeWidth={4}
               strokeOpacity={isTuned ? 0.6 : 0.35}
@@ -155,14 +155,14 @@ function stacked(dots: readonly StripDot[], scale: StripScale): { dot: StripDot;
 function piled(
   dots: readonly StripDot[],
   scale: StripScale,
-): { place: number; count: number; most: number }[] {
+): { place: number; count: number; largest: number }[] {
   const counts = new Map<number, number>();
   for (const dot of dots) {
     const place = Math.round(placeOn(scale, dot.value));
     counts.set(place, (counts.get(place) ?? 0) + 1);
   }
-  const most = Math.max(...counts.values());
-  return [...counts].map(([place, count]) => ({ place, count, most }));
+  const largest = Math.max(...counts.values());
+  return [...counts].map(([place, count]) => ({ place, count, largest }));
 }
 
 /** The axis under a set of strips. */

@@ -4,7 +4,7 @@ interface PlaceDiscProps {
   y: number;
   deviation_mm: number;
   /** The deviation that is drawn largest and deepest, mm: one scale for all maps that stand together. */
-  most: number;
+  largest: number;
   /** Radius of the largest disc, mm. */
   radius: number;
   /** What the hint says of this place. */
@@ -12,8 +12,8 @@ interface PlaceDiscProps {
 }
 
 /** A place on the plate: the larger and deeper the more it is off; a ring is too small, full is too large. */
-export function PlaceDisc({ x, y, deviation_mm, most, radius, hint }: PlaceDiscProps) {
-  const share = Math.min(1, Math.abs(deviation_mm) / most);
+export function PlaceDisc({ x, y, deviation_mm, largest, radius, hint }: PlaceDiscProps) {
+  const share = Math.min(1, Math.abs(deviation_mm) / largest);
   const isLarge = deviation_mm >= 0;
   const colour = isLarge ? 'var(--large)' : 'var(--small)';
   const r = radius * (0.15 + 0.85 * Math.sqrt(share));

@@ -1,5 +1,5 @@
 /** How a planned print stands. */
-export type RunState = 'success' | 'rescued' | 'failed' | 'aborted' | 'open' | 'owed';
+export type RunState = 'success' | 'rescued' | 'failed' | 'aborted' | 'open' | 'due';
 
 export const RUN_WORDS: Record<RunState, string> = {
   success: 'success',
@@ -7,7 +7,7 @@ export const RUN_WORDS: Record<RunState, string> = {
   failed: 'failed',
   aborted: 'aborted',
   open: 'printing',
-  owed: 'not printed',
+  due: 'not printed',
 };
 
 /** A print's state as a small plate, told apart by its shape alone. */
@@ -22,9 +22,9 @@ export function RunMark({ state }: { state: RunState }) {
         height={18}
         rx={3}
         fill={isDark ? 'var(--ink)' : 'var(--sheet)'}
-        stroke={state === 'owed' ? 'var(--line)' : state === 'open' ? 'var(--plum)' : 'var(--ink)'}
+        stroke={state === 'due' ? 'var(--line)' : state === 'open' ? 'var(--plum)' : 'var(--ink)'}
         strokeWidth={1.4}
-        strokeDasharray={state === 'owed' ? '3 2' : undefined}
+        strokeDasharray={state === 'due' ? '3 2' : undefined}
       />
       {state === 'success' && (
         <path d="M8 10.5l3.5 3.5 7-8" fill="none" stroke="var(--ink)" strokeWidth={2} />

@@ -1,14 +1,14 @@
 interface VernierTicksProps {
   done: number;
-  owed: number;
+  due: number;
   width?: number;
 }
 
 const TICKS = 17;
 
-/** Two rows of ticks: above what is owed, below, slightly offset, what is done. */
-export function VernierTicks({ done, owed, width = 128 }: VernierTicksProps) {
-  const share = owed === 0 ? 0 : Math.min(1, done / owed);
+/** Two rows of ticks: above what is due, below, slightly offset, what is done. */
+export function VernierTicks({ done, due, width = 128 }: VernierTicksProps) {
+  const share = due === 0 ? 0 : Math.min(1, done / due);
   const lower = done === 0 ? 0 : Math.max(1, Math.round(share * TICKS));
   const step = (width - 2) / (TICKS - 1);
   const length = (at: number) => (at % 4 === 0 ? 7 : 4);
@@ -16,7 +16,7 @@ export function VernierTicks({ done, owed, width = 128 }: VernierTicksProps) {
     <svg width={width} height={16} aria-hidden="true" className="block max-w-full">
       {Array.from({ length: TICKS }, (_, at) => (
         <line
-          key={`owed-${at}`}
+          key={`due-${at}`}
           x1={1 + at * step}
           x2={1 + at * step}
           y1={7 - length(at)}

@@ -74,10 +74,10 @@ export function ConflictNote({
     <div role="alert" className="mt-1 sheet border-warn bg-warn-soft p-3">
       <p>
         Somebody else changed <b>{nameOf(conflict.field)}</b> to {say(conflict.theirs)} while you
-        wrote {say(conflict.mine)}.
+        wrote {say(conflict.own)}.
       </p>
       <p className="mt-2 flex gap-2">
-        <button type="button" className="action" onClick={() => record.resolve('mine')}>
+        <button type="button" className="action" onClick={() => record.resolve('own')}>
           Keep mine
         </button>
         <button type="button" className="action" onClick={() => record.resolve('theirs')}>

@@ -15,7 +15,7 @@ export type SaveState =
 /** A field that somebody else has changed meanwhile, to another value. */
 export interface FieldConflict {
   field: string;
-  mine: Value;
+  own: Value;
   theirs: Value;
 }
 
@@ -27,7 +27,7 @@ export interface RecordHandle {
   /** What somebody else changed meanwhile, and is now shown. */
   changedByOthers: readonly string[];
   commit: (field: string, value: Value) => void;
-  resolve: (keep: 'mine' | 'theirs') => void;
+  resolve: (keep: 'own' | 'theirs') => void;
 }
 
 const RETRY_MS = 2500;
@@ -107,10 +107,10 @@ export function useRecord(source: RecordSource, initial: Values, version: number
           const now = saved.current.values;
           const others = Object.keys(now).filter((name) => now[name] !== before[name]);
           setChangedByOthers(others.filter((name) => name !== field));
-          setValues((shown) => ({ ...shown, ...pick(now, others), [field]: value }));
+          setValues((shown) => ({ ...shown, ...pickFields(now, others), [field]: value }));
           if (others.includes(field) && now[field] !== value) {
             setState({ kind: 'idle' });
-            setConflict({ field, mine: value, theirs: now[field] ?? null });
+            setConflict({ field, own: value, theirs: now[field] ?? null });
             return;
           }
           await send(field, value);
@@ -144,10 +144,10 @@ export function useRecord(source: RecordSource, initial: Values, version: number
   );
 
   const resolve = useCallback(
-    (keep: 'mine' | 'theirs') => {
+    (keep: 'own' | 'theirs') => {
       if (!conflict) return;
       setConflict(null);
-      if (keep === 'mine') commit(conflict.field, conflict.mine);
+      if (keep === 'own') commit(conflict.field, conflict.own);
       else setValues((shown) => ({ ...shown, [conflict.field]: conflict.theirs }));
     },
     [commit, conflict],
@@ -156,5 +156,5 @@ export function useRecord(source: RecordSource, initial: Values, version: number
   return { values, state, issues, conflict, changedByOthers, commit, resolve };
 }
 
-const pick = (values: Values, names: readonly string[]): Values =>
+const pickFields = (values: Values, names: readonly string[]): Values =>
   Object.fromEntries(names.map((name) => [name, values[name] ?? null]));

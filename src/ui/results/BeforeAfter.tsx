@@ -30,8 +30,9 @@ const MAP = 150;
 export function BeforeAfter(props: BeforeAfterProps) {
   const { before, after, change, places, names, pair, prints, delta } = props;
   const all = Object.values(places).flat();
-  const most = Math.max(delta ?? 0, 0.01, ...all.map((one) => Math.abs(one.difference_mm))) * 1.1;
-  const x = (value: number) => LEFT + ((value + most) / (2 * most)) * (WIDTH - 2 * LEFT);
+  const largest =
+    Math.max(delta ?? 0, 0.01, ...all.map((one) => Math.abs(one.difference_mm))) * 1.1;
+  const x = (value: number) => LEFT + ((value + largest) / (2 * largest)) * (WIDTH - 2 * LEFT);
   const reach =
     Math.max(10, ...all.flatMap((one) => [Math.abs(one.x_mm), Math.abs(one.y_mm)])) + 20;
   const figures = [
@@ -108,7 +109,7 @@ export function BeforeAfter(props: BeforeAfterProps) {
                     stroke="var(--ink)"
                     strokeWidth={2}
                   />
-                  {[-most, 0, most].map((value) => (
+                  {[-largest, 0, largest].map((value) => (
                     <text
                       key={value}
                       x={x(value)}
@@ -136,7 +137,7 @@ export function BeforeAfter(props: BeforeAfterProps) {
                       x={one.x_mm}
                       y={one.y_mm}
                       deviation_mm={one.difference_mm}
-                      most={most}
+                      largest={largest}
                       radius={reach / 5.5}
                       hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
                     />

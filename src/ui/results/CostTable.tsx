@@ -49,7 +49,7 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
               const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);
               const known = own.flatMap((one) => one?.per_good_part ?? []);
               const cheapest = known.length > 1 ? Math.min(...known) : null;
-              const most = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
+              const largest = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
               return (
                 <tr key={artefact.id} className="border-b border-line-soft align-top">
                   <th scope="row" className="px-2 py-1.5 text-left font-normal">
@@ -80,7 +80,7 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
                           · {one.good_copies} good of{' '}
                           {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
                         </span>
-                        <Bar cost={one} most={most} />
+                        <Bar cost={one} largest={largest} />
                       </td>
                     );
                   })}
@@ -94,8 +94,8 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
   );
 }
 
-function Bar({ cost, most }: { cost: Cost; most: number }) {
-  const scale = 100 / (most * Math.max(1, cost.good_copies));
+function Bar({ cost, largest }: { cost: Cost; largest: number }) {
+  const scale = 100 / (largest * Math.max(1, cost.good_copies));
   const widths = PARTS.map(([part]) => scale * (cost[part] ?? 0));
   return (
     <svg className="block w-full" height={6} aria-hidden="true">

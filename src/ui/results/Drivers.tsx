@@ -21,7 +21,7 @@ export function Drivers({ marks, reference, drivers, names }: DriversProps) {
     (mark) => mark.contender_id !== reference && (drivers[mark.contender_id] ?? []).length > 0,
   );
   if (others.length === 0) return null;
-  const most = Math.max(
+  const largest = Math.max(
     1e-6,
     ...others.flatMap((mark) =>
       (drivers[mark.contender_id] ?? []).map((driver) => Math.abs(driver.share_mm)),
@@ -51,7 +51,7 @@ export function Drivers({ marks, reference, drivers, names }: DriversProps) {
                   <tbody>
                     {own.slice(0, SHOWN).map((driver) => {
                       const key = `${driver.artefact_id}/${driver.dimension_id}`;
-                      const length = (Math.abs(driver.share_mm) / most) * (BAR / 2);
+                      const length = (Math.abs(driver.share_mm) / largest) * (BAR / 2);
                       return (
                         <tr key={key}>
                           <th

@@ -32,7 +32,7 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
     }
   }
   const rows = [...totals].sort(([, a], [, b]) => b - a);
-  const most = rows[0]?.[1] ?? 1;
+  const largest = rows[0]?.[1] ?? 1;
   const all = rows.reduce((sum, [, value]) => sum + value, 0);
   return (
     <section className="min-w-0 sheet" aria-labelledby="pareto">
@@ -68,7 +68,7 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
                   <td className="w-[34%] px-2">
                     <svg className="block w-full" height={10} aria-hidden="true">
                       <rect
-                        width={`${((100 * value) / Math.max(most, 1e-9)).toFixed(1)}%`}
+                        width={`${((100 * value) / Math.max(largest, 1e-9)).toFixed(1)}%`}
                         height={10}
                         fill="var(--plum)"
                       />

@@ -18,7 +18,7 @@ const SIZE = 150;
 export function PlateMaps(props: PlateMapsProps) {
   const { choices, chosen, points, fits, marks, reference, query, studyId } = props;
   const all = Object.values(points).flat();
-  const most = Math.max(0.001, ...all.map((point) => Math.abs(point.deviation_mm)));
+  const largest = Math.max(0.001, ...all.map((point) => Math.abs(point.deviation_mm)));
   const reach =
     Math.max(10, ...all.flatMap((point) => [Math.abs(point.x), Math.abs(point.y)])) + 15;
   const shown = marks.filter((mark) => (points[mark.contender_id] ?? []).length > 0);
@@ -41,7 +41,7 @@ export function PlateMaps(props: PlateMapsProps) {
           </h2>
           <p className="text-xs text-ink-2">
             each place’s mean deviation on one scale; ring = too small, full = too large, largest{' '}
-            {fixed(most, 3)} mm
+            {fixed(largest, 3)} mm
           </p>
         </div>
         <nav aria-label="Dimension" className="flex flex-wrap gap-1 text-xs">
@@ -81,7 +81,7 @@ export function PlateMaps(props: PlateMapsProps) {
                     <PlaceDisc
                       key={`${place.x} ${place.y}`}
                       {...place}
-                      most={most}
+                      largest={largest}
                       radius={18}
                       hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
                     />

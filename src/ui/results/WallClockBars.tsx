@@ -19,7 +19,7 @@ const PARTS = [
 /** Where the wall-clock time goes, artefact by artefact: heating, printing, pauses, to one scale. */
 export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) {
   const wall = (clock: WallClock) => clock.heat_s + clock.print_s + clock.paused_s;
-  const most = Math.max(1, ...clocks.map(wall));
+  const largest = Math.max(1, ...clocks.map(wall));
   const shown = artefacts.filter((one) => clocks.some((clock) => clock.artefact === one.id));
   return (
     <section className="mt-3 min-w-0 sheet" aria-labelledby="wall-clock">
@@ -71,12 +71,12 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
                     >
                       {PARTS.map(([key, name, colour], at) => {
                         const from = PARTS.slice(0, at).reduce((sum, [one]) => sum + clock[one], 0);
-                        const x = (100 * from) / most;
+                        const x = (100 * from) / largest;
                         return (
                           <rect
                             key={key}
                             x={`${x.toFixed(2)}%`}
-                            width={`${((100 * clock[key]) / most).toFixed(2)}%`}
+                            width={`${((100 * clock[key]) / largest).toFixed(2)}%`}
                             height={12}
                             fill={colour}
 

@@ -17,13 +17,13 @@ export interface FirstLook {
 
 export type LookMessage = { share: number } | { look: FirstLook } | { failed: string };
 
-const tell = (message: LookMessage) => self.postMessage(message);
+const report = (message: LookMessage) => self.postMessage(message);
 
 /** Web worker: reads a file from end to end, for its hash and for what it says. */
 self.onmessage = (event: MessageEvent<File>) => {
   look(event.data).then(
-    (found) => tell({ look: found }),
-    (error: unknown) => tell({ failed: error instanceof Error ? error.message : 'unknown' }),
+    (found) => report({ look: found }),
+    (error: unknown) => report({ failed: error instanceof Error ? error.message : 'unknown' }),
   );
 };
 
@@ -34,15 +34,15 @@ async function look(file: File): Promise<FirstLook> {
   const isGzip = head[0] === 0x1f && head[1] === 0x8b;
   const isZip = head[0] === 0x50 && head[1] === 0x4b;
   let read = 0;
-  let told = 0;
+  let reported = 0;
   const counted = file.stream().pipeThrough(
     new TransformStream<Uint8Array, Uint8Array>({
       transform(chunk, controller) {
         hash.update(chunk);
         read += chunk.length;
-        if (read - told > file.size / 50) {
-          told = read;
-          tell({ share: read / file.size });
+        if (read - reported > file.size / 50) {
+          reported = read;
+          report({ share: read / file.size });
         }
         controller.enqueue(chunk);
       },

@@ -94,7 +94,7 @@ export function MeasureBench(props: MeasureBenchProps) {
       );
     }
   };
-  /** On to the next dimension that is owed a reading; after the last one, stay on the list's end. */
+  /** On to the next dimension that needs a reading; after the last one, stay on the list's end. */
   const advance = (from: string, isOwedMore: boolean) => {
     setLast(from);
     if (isOwedMore) return setChosen(from);

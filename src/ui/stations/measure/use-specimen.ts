@@ -177,11 +177,11 @@ function cellsFrom(
   all: Known,
 ): Record<string, BenchCell> {
   const cells: Record<string, BenchCell> = { ...all[specimenId] };
-  const mine = new Set(
+  const ownIds = new Set(
     Object.values(cells).flatMap((cell) => cell.readings.map((r) => r.reading_id)),
   );
   for (const reading of found.readings) {
-    if (mine.has(reading.reading_id)) continue;
+    if (ownIds.has(reading.reading_id)) continue;
     const cell = cells[reading.dimension_id] ?? NOTHING;
     const known: BenchReading = { ...reading, specimen_id: specimenId };
     cells[reading.dimension_id] = { ...cell, readings: [...cell.readings, known] };

@@ -39,8 +39,8 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
   const nameOf = (list: readonly { id: string; name: string }[], id: string) =>
     list.find((one) => one.id === id)?.name ?? id;
   const blocks = [...new Set(order.map((print) => print.block))];
-  const owed = order.filter((print) => print.state === 'owed').length;
-  const next = order.find((print) => print.state === 'owed');
+  const due = order.filter((print) => print.state === 'due').length;
+  const next = order.find((print) => print.state === 'due');
   return (
     <section className="min-w-0 sheet" aria-labelledby="run-order">
       <header className="flex flex-wrap items-end justify-between gap-2 border-b border-line px-3 py-2">
@@ -49,7 +49,7 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
             Run order
           </h2>
           <p className="text-xs text-ink-2">
-            shuffled within blocks; {counted(owed, 'print')} still owed of {order.length}
+            shuffled within blocks; {counted(due, 'print')} still to print of {order.length}
           </p>
         </div>
         <div className="flex flex-wrap items-end gap-2 text-xs text-ink-2">
@@ -120,7 +120,7 @@ export function RunOrder({ studyId, order, marks, artefacts, materials, options 
                       className={`inline-flex items-center gap-1 rounded-sm border px-1 py-0.5 text-2xs ${
                         print === next
                           ? 'border-plum bg-plum-soft'
-                          : print.state === 'owed'
+                          : print.state === 'due'
                             ? 'border-dashed border-line'
                             : 'border-line text-ink-2'
                       }`}

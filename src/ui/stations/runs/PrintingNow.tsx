@@ -46,8 +46,8 @@ export function PrintingNow(props: PrintingNowProps) {
         {openPrints.map((print, at) => {
           const mark = markOf(print.contender_id);
           const own = events.filter((event) => event.print_id === print.print_id);
-          const told = heard.get(machineOf[print.contender_id] ?? '');
-          const link = told?.print_id === print.print_id ? told : undefined;
+          const heardOf = heard.get(machineOf[print.contender_id] ?? '');
+          const link = heardOf?.print_id === print.print_id ? heardOf : undefined;
           // What the link tells has the sender's clock, which counts on from its last word.
           const until = link ? link.at : now === null ? null : localIso(new Date(now));
           const ledger =

@@ -16,7 +16,7 @@ interface RunMatrixProps {
   onOpen: (cell: RunCell) => void;
 }
 
-/** Artefact × contender × repeat: what is printed, what is owed. */
+/** Artefact × contender × repeat: what is printed, what is due. */
 export function RunMatrix({ marks, reference, artefacts, cells, tallies, onOpen }: RunMatrixProps) {
   return (
     <div className="overflow-x-auto sheet">
@@ -58,7 +58,7 @@ export function RunMatrix({ marks, reference, artefacts, cells, tallies, onOpen 
                               contender: mark.contender_id,
                               artefact: artefact.id,
                               repeat,
-                              state: 'owed',
+                              state: 'due',
                               print: null,
                             })
                           }
@@ -88,7 +88,7 @@ function Earlier({ tallies, own }: { tallies: readonly CellTally[]; own: readonl
   const tally = tallies.find(
     (one) => one.contender_id === first?.contender && one.artefact_id === first.artefact,
   );
-  const shown = own.filter((cell) => cell.state !== 'owed' && cell.state !== 'open').length;
+  const shown = own.filter((cell) => cell.state !== 'due' && cell.state !== 'open').length;
   const earlier = countOf(tally) - shown;
   if (!tally || earlier <= 0) return null;
   return (

@@ -7,13 +7,13 @@ import type { RunState } from '../../marks/RunMark';
 /** A print, ended or running. */
 export type AnyPrint = Stored<'prints'> | Stored<'open_prints'>;
 
-/** One place of the matrix: a repeat of an artefact with a contender, printed or owed. */
+/** One place of the matrix: a repeat of an artefact with a contender, printed or due. */
 export interface RunCell {
   contender: string;
   artefact: string;
   repeat: number;
   state: RunState;
-  /** The print, ended or open; null where it is owed. */
+  /** The print, ended or open; null where it is due. */
   print: AnyPrint | null;
 }
 
@@ -36,7 +36,7 @@ export function runCells(
   ];
   for (const artefact of artefacts) {
     const own = all.filter(({ print }) => print.artefact_id === artefact);
-    const most = own.reduce((highest, { print }) => Math.max(highest, print.repeat), 0);
+    const largest = own.reduce((highest, { print }) => Math.max(highest, print.repeat), 0);
     for (const contender of contenders) {
       const here = own.filter(({ print }) => print.contender_id === contender);
       const row: RunCell[] = here.map(({ print, state }) => ({
@@ -49,16 +49,16 @@ export function runCells(
       const plan = planned.filter(
         (one) => one.artefact_id === artefact && one.contender_id === contender,
       );
-      const owed = planned.length > 0 ? plan.reduce((sum, one) => sum + one.repeats, 0) : most;
-      // Of very many prints only the latest are here: the places before them are not owed.
+      const due = planned.length > 0 ? plan.reduce((sum, one) => sum + one.repeats, 0) : largest;
+      // Of very many prints only the latest are here: the places before them are not due.
       const tally = tallies.find(
         (one) => one.artefact_id === artefact && one.contender_id === contender,
       );
       const isCut = countOf(tally) > here.filter(({ state }) => state !== 'open').length;
       const done = new Set(row.map((cell) => cell.repeat));
-      for (let repeat = 1; repeat <= owed; repeat += 1) {
+      for (let repeat = 1; repeat <= due; repeat += 1) {
         if (!done.has(repeat) && !isCut)
-          row.push({ contender, artefact, repeat, state: 'owed', print: null });
+          row.push({ contender, artefact, repeat, state: 'due', print: null });
       }
       row.sort((a, b) => a.repeat - b.repeat);
       cells.set(`${artefact} ${contender}`, row);
@@ -73,8 +73,8 @@ export const countOf = (tally: CellTally | undefined): number =>
 
 /** The repeat that comes next for a contender and artefact. */
 export function nextRepeat(cells: readonly RunCell[]): number {
-  const owed = cells.find((cell) => cell.state === 'owed');
-  return owed?.repeat ?? Math.max(0, ...cells.map((cell) => cell.repeat)) + 1;
+  const due = cells.find((cell) => cell.state === 'due');
+  return due?.repeat ?? Math.max(0, ...cells.map((cell) => cell.repeat)) + 1;
 }
 
 /** The median of the known printing times of finished prints, s. */
@@ -88,15 +88,15 @@ export function medianTime(cells: readonly RunCell[]): number | null {
   return ((times[Math.floor(middle)] ?? 0) + (times[Math.ceil(middle)] ?? 0)) / 2;
 }
 
-/** The print that comes next: the first owed one of the plan's order whose machine is free. */
+/** The print that comes next: the first due one of the plan's order whose machine is free. */
 export function nextCell(
   cells: readonly RunCell[],
   order: readonly OrderedPrint[],
   isBusy: (contender: string) => boolean,
 ): RunCell | undefined {
-  const owed = cells.filter((cell) => cell.state === 'owed' && !isBusy(cell.contender));
+  const due = cells.filter((cell) => cell.state === 'due' && !isBusy(cell.contender));
   for (const print of order) {
-    const cell = owed.find(
+    const cell = due.find(
       (one) =>
         one.contender === print.contender_id &&
         one.artefact === print.artefact_id &&
@@ -104,7 +104,7 @@ export function nextCell(
     );
     if (cell) return cell;
   }
-  return owed[0];
+  return due[0];
 }
 
 /** What turning a print over means now: pausing it, or going on. */
