@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { demoFiles } from '../../../tests/support/demo-files';
 import { memorySource, readPackage } from '../package';
+import { ToolpathAnalysis, type ToolpathFacts } from '../toolpath';
 import { emptyTables, TABLE_NAMES, type Study } from '../study';
 import {
   evidenceOf,
@@ -15,11 +16,22 @@ import {
 } from './index';
 
 let study: Study;
+/** What was read in the files of the demo: the same small motion in each. */
+let toolpaths: Map<string, ToolpathFacts>;
 
 beforeAll(async () => {
   const { content } = await readPackage(memorySource(demoFiles()));
   if (!content) throw new Error('the demo has faults');
   ({ study } = content);
+  const analysis = new ToolpathAnalysis({ file: 't', machine: { claimed_speed_mm_s: 250 } });
+  analysis.push(new TextEncoder().encode('G1 X50 E2 F9000\nG1 X0 E4'));
+  const facts = analysis.end();
+  const named = [...study.tables.prints, ...study.tables.planned].flatMap(
+    (row) => row.toolpath ?? [],
+  );
+  toolpaths = new Map(named.map((path) => [path, facts]));
+  // What is empty hangs on nothing.
+  expect(toolpaths.size).toBeGreaterThan(5);
 });
 
 /** The study with the tables that a section says it hangs on, and no others. */
@@ -34,8 +46,17 @@ function onlyWith(needs: ReadonlySet<string>): Study {
 
 describe('a section of the results', () => {
   it.each(SECTION_NAMES)('%s hangs on no table but those that it names', (name) => {
-    const whole = openContext(study).resultOf(name);
-    expect(openContext(onlyWith(needsOf(name))).resultOf(name)).toEqual(whole);
+    const whole = openContext(study, { toolpaths }).resultOf(name);
+    const own = onlyWith(needsOf(name));
+    const isReading = needsOf(name).has('sliced_files');
+    const found = openContext(own, isReading ? { toolpaths } : {}).resultOf(name);
+    expect(found).toEqual(whole);
+  });
+
+  it('is known of the demo, but for what its artefacts and its question do not have', () => {
+    const context = openContext(study, { toolpaths });
+    const unknown = SECTION_NAMES.filter((name) => context.resultOf(name) === null);
+    expect(unknown).toEqual(['squareness', 'by_place']);
   });
 
   it.each(SECTION_NAMES.filter((name) => !hangsOnReference(name)))(

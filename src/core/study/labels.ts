@@ -65,7 +65,7 @@ export function columnWords(column: string): string {
 }
 
 /** A word of a catalogue as people write it: `loose-strands` is `loose strands`, `under-extruded` stays. */
-export const inWords = (key: string): string => key.replace(/(?<!\b(?:under|over))-/g, ' ');
+export const inWords = (key: string): string => key.replace(/-(?!extruded)/g, ' ');
 
 /** A count with its noun: `1 print`, `3 prints`. */
 export const counted = (count: number, one: string, many = `${one}s`): string =>
