@@ -3,6 +3,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openDatabase, type Database } from '../../src/data';
+import { apiOf, type Answer } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { changedDemo, DEMO } from '../support/demo-files';
 import { createFleet } from '../support/fleet';
@@ -27,35 +28,7 @@ afterAll(async () => {
   await drop();
 });
 
-interface Answer {
-  status: number;
-  type: string;
-  content: Record<string, unknown>;
-}
-
-async function call(method: string, path: string, content?: BodyInit | object): Promise<Answer> {
-  const isJson = content !== undefined && content.constructor === Object;
-  const response = await fetch(`${server.url}/api/v1${path}`, {
-    method,
-    headers: {
-      'content-type': isJson ? 'application/json' : 'application/octet-stream',
-      // A connection that lay idle while this process was packing is none to write on.
-      connection: 'close',
-    },
-    ...(content !== undefined && {
-      body: isJson ? JSON.stringify(content) : (content as BodyInit),
-    }),
-  });
-  const text = await response.text();
-  return {
-    status: response.status,
-    type: response.headers.get('content-type') ?? '',
-    content: (text === '' ? {} : JSON.parse(text)) as Record<string, unknown>,
-  };
-}
-
-const get = async <Content>(path: string): Promise<Content> =>
-  (await call('GET', path)).content as unknown as Content;
+const { call, get } = apiOf(() => server.url);
 
 const statuses = (answers: readonly Answer[]) => answers.map(({ status }) => status);
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');

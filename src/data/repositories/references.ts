@@ -13,64 +13,63 @@ export interface BrokenReference {
   message: string;
 }
 
-/**
- * Finds what a row names and is not there, for references that no foreign key of the database
- * holds: those within an artefact, and by several columns.
- */
+/** Finds what a row names and is not there. */
 export async function brokenReferences(
   db: Database,
   studyId: string,
   table: TableName,
   row: AnyRow,
 ): Promise<BrokenReference[]> {
-  const broken: BrokenReference[] = [];
-  for (const reference of tableSpec(table).references ?? []) {
-    if (reference.scope === 'id') continue;
-    const columns = [...reference.columns];
-    if (columns.some((column) => row[column] == null)) continue;
-    if (!(await isThere(db, studyId, reference, columns, row))) {
-      const target = reference.table as TableName;
-      broken.push({
-        column: columns.at(-1) ?? '',
-        message: `is not among the ${tableSpec(target).title}`,
-      });
-    }
-  }
-  return broken;
+  const named = (tableSpec(table).references ?? []).filter((reference) =>
+    columnsOfReference(reference).every((column) => row[column] != null),
+  );
+  if (named.length === 0) return [];
+  const bind: unknown[] = [studyId];
+  const questions = named.map(
+    (reference, at) => `exists (${targetOf(table, reference, row, bind)}) as r${at}`,
+  );
+  const [found] = await select<Record<string, boolean>>(db, `select ${questions.join(', ')}`, bind);
+  return named.flatMap((reference, at): BrokenReference[] =>
+    found?.[`r${at}`] === true
+      ? []
+      : [
+          {
+            column: columnsOfReference(reference).at(-1) ?? '',
+            message: `is not among the ${tableSpec(reference.table as TableName).title}`,
+          },
+        ],
+  );
 }
 
-async function isThere(
-  db: Database,
-  studyId: string,
-  reference: Exclude<Reference, { scope: 'id' }>,
-  columns: readonly string[],
-  row: AnyRow,
-): Promise<boolean> {
+const columnsOfReference = (reference: Reference): readonly string[] =>
+  reference.scope === 'id' ? [reference.column] : reference.columns;
+
+/** What happens to a print happens while it runs: these name open prints too. */
+const OF_OPEN_PRINTS: readonly TableName[] = ['incidents', 'print_events'];
+
+/** A query for the row that a reference names; what it binds is added to `bind`. */
+function targetOf(table: TableName, reference: Reference, row: AnyRow, bind: unknown[]): string {
+  const columns = columnsOfReference(reference);
+  const bound = (value: unknown) => `$${bind.push(value)}`;
   const target = tableSpec(reference.table as TableName).key.slice(-columns.length);
-  const conditions = columns.map((_, at) => `t."${target[at]}" = $${at + 2}`);
-  const bind: unknown[] = [studyId, ...columns.map((column) => row[column])];
-  if (reference.scope === 'artefact') {
-    bind.push(row.artefact_id);
-    conditions.push(`t.artefact_id = $${bind.length}`);
-  } else if (reference.scope === 'specimen') {
-    bind.push(row.specimen_id);
+  const own = columns.map((column) => bound(row[column]));
+  const conditions = target.map((column, at) => `t."${column}" = ${own[at]}`);
+  if (reference.scope === 'artefact') conditions.push(`t.artefact_id = ${bound(row.artefact_id)}`);
+  else if (reference.scope === 'specimen') {
     conditions.push(
       `t.artefact_id = (select p.artefact_id from specimens s
          join prints p on p.study_id = s.study_id and p.print_id = s.print_id
-         where s.study_id = $1 and s.specimen_id = $${bind.length})`,
+         where s.study_id = $1 and s.specimen_id = ${bound(row.specimen_id)})`,
     );
   }
-  const found = await select(
-    db,
-    `select 1 from ${reference.table} t where t.study_id = $1 and ${conditions.join(' and ')} limit 1`,
-    bind,
-  );
-  return found.length > 0;
+  const from = (other: string) =>
+    `select 1 from ${other} t where t.study_id = $1 and ${conditions.join(' and ')}`;
+  const isOpenToo = reference.table === 'prints' && OF_OPEN_PRINTS.includes(table);
+  return isOpenToo ? `${from('prints')} union all ${from('open_prints')}` : from(reference.table);
 }
 
 /**
- * How many rows of which tables name a row, by references that no foreign key of the database holds:
- * those within an artefact, and by several columns.
+ * How many rows of which tables name a row.
  *
  * @param key the row's key
  */
@@ -83,11 +82,12 @@ export async function rowsNaming(
   const counts = new Map<TableName, number>();
   for (const other of TABLE_NAMES) {
     for (const reference of tableSpec(other).references ?? []) {
-      if (reference.scope === 'id' || reference.table !== table) continue;
-      const target = tableSpec(table).key.slice(-reference.columns.length);
+      if (reference.table !== table) continue;
+      const columns = columnsOfReference(reference);
+      const target = tableSpec(table).key.slice(-columns.length);
       const bind: unknown[] = [studyId, ...target.map((column) => key[column])];
-      const conditions = reference.columns.map((column, at) => `t."${column}" = $${at + 2}`);
-      if (reference.scope !== 'key') {
+      const conditions = columns.map((column, at) => `t."${column}" = $${at + 2}`);
+      if (reference.scope === 'artefact' || reference.scope === 'specimen') {
         bind.push(key.artefact_id);
         conditions.push(
           reference.scope === 'artefact'

@@ -1,6 +1,7 @@
 import { tableSpec, type TableName } from '../../core/study';
 import {
   deleteRow,
+  findStudy,
   insertRow,
   rowOrNull,
   rowsNaming,
@@ -49,6 +50,12 @@ export function removeRow(
         reason: null,
       });
       return { isRetired: true };
+    }
+    if (table === 'contenders') {
+      const { reference } = await findStudy(write.db, studyId);
+      if (reference === (key as RowKey<'contenders'>).contender_id) {
+        throw new RequestError(422, 'It is the reference of this study: choose another one first.');
+      }
     }
     const companions = GOES_WITH[table] ?? [];
     for (const [other, count] of naming) {
