@@ -1,0 +1,195 @@
+import { v7 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Database } from '../../src/data';
+import { apiOf } from '../support/api';
+import { freshDatabase } from '../support/database';
+import { DEMO } from '../support/demo-files';
+import { kill, startServer, type Server } from '../support/server';
+
+let server: Server;
+let db: Database;
+let drop: () => Promise<void>;
+let study: string;
+
+beforeAll(async () => {
+  const fresh = await freshDatabase();
+  ({ db, drop } = fresh);
+  server = await startServer(fresh.url, { studies: [DEMO] });
+  const [first] = await get<{ study_id: string }[]>('/studies');
+  study = first?.study_id ?? '';
+});
+afterAll(async () => {
+  await kill(server.child);
+  await drop();
+});
+
+const { call, get } = apiOf(() => server.url);
+
+interface Part {
+  stale: string[];
+  revision: string;
+}
+
+/** A part of the results, once it is as the study stands. */
+async function fresh<Content>(part: string, reference?: string): Promise<Part & Content> {
+  let found: (Part & Content) | undefined;
+  await expect
+    .poll(
+      async () => {
+        const asked = reference === undefined ? '' : `?ref=${reference}`;
+        found = await get<Part & Content>(`/studies/${study}/results/${part}${asked}`);
+        return found.stale;
+      },
+      { timeout: 60_000 },
+    )
+    .toEqual([]);
+  return found as Part & Content;
+}
+
+interface Kept {
+  part: string;
+  revision: number;
+  reference: string | null;
+}
+
+const kept = async (): Promise<Kept[]> => {
+  const [rows] = (await db.sequelize.query(
+    `select section as part, revision::int as revision, parameters::json ->> 'reference' as reference
+     from results where study_id = $1 order by section, reference`,
+    { bind: [study] },
+  )) as unknown as [Kept[]];
+  return rows;
+};
+
+const keptOf = async (part: string) => (await kept()).filter((one) => one.part === part);
+
+interface Accuracy {
+  accuracy: Record<string, { mae_mm: { estimate: number } }>;
+}
+
+const maeOf = async (contender: string) =>
+  (await fresh<Accuracy>('accuracy')).accuracy[contender]?.mae_mm.estimate ?? Number.NaN;
+
+describe('results that are kept', () => {
+  it('are made once and then read, until something that they hang on has changed', async () => {
+    const before = await maeOf('D-stock');
+    const reference = await maeOf('A-stock');
+    const [first] = await keptOf('accuracy');
+    await maeOf('D-stock');
+    expect(await keptOf('accuracy')).toEqual([first]);
+    const readings = await get<
+      { specimen_id: string; dimension_id: string; value_mm: number; reading_id: string }[]
+    >(`/studies/${study}/readings`);
+    const specimens = await get<{ specimen_id: string; print_id: string }[]>(
+      `/studies/${study}/rows/specimens`,
+    );
+    const prints = await get<{ print_id: string; contender_id: string }[]>(
+      `/studies/${study}/rows/prints`,
+    );
+    const ofReference = new Set(
+      prints.filter((row) => row.contender_id === 'A-stock').map((row) => row.print_id),
+    );
+    const parts = new Set(
+      specimens.filter((row) => ofReference.has(row.print_id)).map((row) => row.specimen_id),
+    );
+    const known = readings.find((row) => parts.has(row.specimen_id));
+    const reading = await call('POST', `/studies/${study}/readings`, {
+      ...{ reading_id: uuid(), specimen_id: known?.specimen_id, dimension_id: known?.dimension_id },
+      ...{ trial: 90, value_mm: (known?.value_mm ?? 0) + 1, instrument_id: null, operator: 'T' },
+      at: '2026-03-20T10:00:00Z',
+    });
+    expect(reading.status).toBe(201);
+    await fresh('accuracy');
+    const [second] = await keptOf('accuracy');
+    expect(second?.revision).toBeGreaterThan(first?.revision ?? Infinity);
+    // The reading was of another contender: this one's figure is made anew, and the same.
+    expect(await maeOf('D-stock')).toBe(before);
+    expect(await maeOf('A-stock')).not.toBe(reference);
+  });
+
+  it('of sections that hang on another table stay as they are', async () => {
+    await fresh('noise');
+    await fresh('reliability');
+    const [noise] = await keptOf('noise');
+    const [reliability] = await keptOf('reliability');
+    const incident = {
+      incident_id: uuid(),
+      machine_id: 'gannet',
+      mode: 'clogged',
+      cause: 'machine',
+    };
+    expect((await call('POST', `/studies/${study}/rows/incidents`, incident)).status).toBe(201);
+    await fresh('noise');
+    await fresh('reliability');
+    expect((await keptOf('noise'))[0]).toEqual(noise);
+    expect((await keptOf('reliability'))[0]?.revision).toBeGreaterThan(
+      reliability?.revision ?? Infinity,
+    );
+  });
+
+  it('that hang on the reference are kept for each, those that do not once', async () => {
+    for (const reference of ['A-stock', 'B-stock', 'C-stock']) {
+      await fresh('pairs', reference);
+      await fresh('waste', reference);
+    }
+    const references = (await keptOf('pairs')).map((one) => one.reference);
+    expect(references).toEqual(['A-stock', 'B-stock', 'C-stock']);
+    expect(await keptOf('waste')).toHaveLength(1);
+  });
+
+  it('of another reference are against it', async () => {
+    const pairs = async (reference: string) => {
+      const { pairs: found } = await fresh<{
+        pairs: { accuracy_mm: { contender: string; difference: { estimate: number } }[] };
+      }>('pairs', reference);
+      return new Map(
+        found.accuracy_mm.map((row) => [row.contender, row.difference.estimate] as const),
+      );
+    };
+    const [a, b] = [await pairs('A-stock'), await pairs('B-stock')];
+    expect(a.has('A-stock')).toBe(false);
+    // B against A is the contrary of A against B, to the last digit that counts.
+    expect(a.get('B-stock')).toBeCloseTo(-(b.get('A-stock') ?? Number.NaN), 12);
+  });
+
+  it('asked for by many at once are made once', async () => {
+    const planted = { incident_id: uuid(), machine_id: 'auklet', mode: 'warped', cause: 'machine' };
+    await call('POST', `/studies/${study}/rows/incidents`, planted);
+    const all = await Promise.all(
+      Array.from({ length: 12 }, () => get<Part>(`/studies/${study}/results/modes`)),
+    );
+    expect(all).toHaveLength(12);
+    await fresh('modes');
+    expect(await keptOf('modes')).toHaveLength(1);
+  });
+
+  it('of a reference that is no contender are refused', async () => {
+    const answer = await call('GET', `/studies/${study}/results/pairs?ref=nobody`);
+    expect(answer.status).toBe(404);
+  });
+
+  it('of a part that there is not are refused with its name', async () => {
+    const answer = await call('GET', `/studies/${study}/results/beauty`);
+    expect(answer.status).toBe(400);
+  });
+});
+
+describe('the evidence of a figure', () => {
+  const evidence = (figure: string, more = '') =>
+    call('GET', `/studies/${study}/evidence?figure=${encodeURIComponent(figure)}${more}`);
+
+  it('is of the study as the figure was seen; a newer one is told', async () => {
+    const { revision } = await fresh<Accuracy>('accuracy');
+    const seen = await evidence('accuracy/B-stock', `&revision=${revision}`);
+    expect(seen.status).toBe(200);
+    expect(seen.content).toMatchObject({ title: expect.stringContaining('Gannet X26 stock') });
+  });
+
+  it.each(['', 'accuracy/nobody', 'beauty/B-stock'])('of “%s” there is none', async (figure) => {
+    expect((await evidence(figure)).status).toBe(404);
+  });
+
+  it('of a revision that is none is refused', async () => {
+    expect((await evidence('accuracy/B-stock', '&revision=soon')).status).toBe(400);
+  });
+});
