@@ -217,6 +217,25 @@ describe('ladders, functions, waste, noise and claims', () => {
     expect(own?.by_step[3]).toMatchObject({ effort: 1, broken: 1, untested: 0 });
   });
 
+  it('a specimen that broke on a step was tried on it and did not pass', () => {
+    // Of two that were tried on the second step one passes and one breaks: half pass. Two more break.
+    const tried = (broken: number) =>
+      smallStudy({
+        ...{ ...TWO_SIDES, ladders: study.tables.ladders, ladder_steps: study.tables.ladder_steps },
+        prints: [print('p1', 'C')],
+        specimens: Array.from({ length: 1 + broken }, (_, at) => ({
+          ...{ specimen_id: `s${at}`, print_id: 'p1', copy: at + 1 },
+        })),
+        ladder_results: [
+          result('s0', 1, 'clear'),
+          result('s0', 2, 'clear'),
+          ...Array.from({ length: broken }, (_, at) => result(`s${at + 1}`, 2, 'broken')),
+        ],
+      });
+    expect(evaluate(tried(1)).ladders?.C?.['part/gap']?.limit).toBe(0.4);
+    expect(evaluate(tried(2)).ladders?.C?.['part/gap']?.limit).toBe(0.6);
+  });
+
   it('functions, claims', () => {
     expect(results.functions?.C).toEqual({
       'part/turns': { works: 1, works_with_effort: 1, fails: 0 },

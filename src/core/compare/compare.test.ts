@@ -99,6 +99,20 @@ describe('prints needed', () => {
     expect(printsNeeded({ ...ask, delta: 0.01 })).toBeLessThanOrEqual(171_280);
   });
 
+  it('is what finds the difference where that is harder than showing equivalence', () => {
+    // At α = 0.5: 2·100²·(0.674490 + 0.841621)² = 45 971, against 32 848 for equivalence.
+    expect(printsNeeded({ ...ask, alpha: 0.5, delta: 0.01 })).toBeGreaterThanOrEqual(45_971);
+    expect(printsNeeded({ ...ask, alpha: 0.5, delta: 0.01 })).toBeLessThanOrEqual(45_974);
+  });
+
+  it('is not known where more are needed than anybody prints', () => {
+    expect(printsNeeded({ ...ask, delta: 1e-9 })).toBeNull();
+  });
+
+  it('falls with the artefacts that are compared', () => {
+    expect(printsNeeded({ ...ask, delta: 1, artefacts: 4 })).toBeLessThan(7);
+  });
+
   it('is more than there are already', () => {
     expect(printsNeeded({ ...ask, delta: 10, fewestPrints: 6 })).toBe(7);
     expect(printsNeeded({ ...ask, delta: 10, fewestPrints: 1 })).toBe(2);

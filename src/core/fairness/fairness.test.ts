@@ -8,6 +8,7 @@ import {
   sayPlanDifferences,
   type Fairness,
 } from './index';
+import { roleOf } from './items';
 
 const SETTINGS: Settings = {
   layer_height_mm: 0.2,
@@ -215,6 +216,23 @@ describe('fairness check', () => {
   it('means of the ambient temperature within 3 °C are the same', () => {
     expect(item(check({ contender: { ambient_c: 24 } }), 'ambient_c')?.state).toBe('same');
     expect(item(check({ contender: { ambient_c: 24.1 } }), 'ambient_c')?.state).toBe('different');
+  });
+
+  it('ambient temperatures at the limit are the same, and one that is not known is not', () => {
+    const stateAt = (contender: number | null) =>
+      item(check({ contender: { ambient_c: contender } }), 'ambient_c')?.state;
+    expect(stateAt(24)).toBe('same');
+    expect(stateAt(18)).toBe('same');
+    expect(stateAt(24.1)).toBe('different');
+    expect(stateAt(null)).toBe('unknown');
+  });
+
+  it('in a sweep the swept setting is wanted, and no other', () => {
+    expect(roleOf('speed_outer_wall_mm_s', 'sweep', '', 'speed_outer_wall_mm_s')).toBe('wanted');
+    expect(roleOf('layer_height_mm', 'sweep', '', 'layer_height_mm')).toBe('wanted');
+    expect(roleOf('layer_height_mm', 'sweep', '', 'speed_outer_wall_mm_s')).toBe('held');
+    expect(roleOf('speed_outer_wall_mm_s', 'sweep', '', 'flow_factor')).not.toBe('wanted');
+    expect(roleOf('layer_height_mm', 'tuning', '', 'layer_height_mm')).toBe('held');
   });
 
   it('settings of the profile stand in where no sliced file was read', () => {

@@ -60,6 +60,39 @@ function studyOf(data: Record<string, number[][]>, more: Record<string, unknown>
   });
 }
 
+describe('which readings make a gauge study', () => {
+  /** Readings of parts by people, so many times each. */
+  const read = (who: Record<string, number[]>): Record<string, unknown>[] =>
+    Object.entries(who).flatMap(([operator, times]) =>
+      times.flatMap((trials, part) =>
+        Array.from({ length: trials }, (_, trial) => ({
+          ...{ specimen_id: `s${part}`, dimension_id: 'x', instrument_id: 'caliper', operator },
+          ...{ trial: trial + 1, value_mm: 10 + part + trial / 100 + operator.length / 1000 },
+        })),
+      ),
+    );
+  const blockOf = (who: Record<string, number[]>) => {
+    const study = studyOf({ A: [[0, 0, 0, 0, 0, 0]] });
+    study.tables.readings = smallStudy({ readings: read(who) }).tables.readings;
+    const found = evaluate(study).gauge?.caliper?.x;
+    return found ? `${found.parts}×${found.operators}×${found.trials}` : null;
+  };
+
+  it.each([
+    ['everybody read everything alike', { A: [2, 2, 2], B: [2, 2, 2] }, '3×2×2'],
+    ['one part was read by one person only', { A: [2, 2, 2], B: [2, 2] }, '2×2×2'],
+    ['a part was read more often than the others', { A: [2, 2, 3], B: [2, 2, 3] }, '2×2×2'],
+    ['as many parts twice as three times: more readings count', { A: [2, 2, 3, 3], B: [2, 2, 3, 3] }, '2×2×3'], // prettier-ignore
+    ['a third person read little', { A: [2, 2, 2, 2], B: [2, 2, 2, 2], CC: [2, 2] }, '4×2×2'],
+    ['a third person read as much', { A: [2, 2, 2], B: [2, 2, 2], CC: [2, 2, 2] }, '3×3×2'],
+    ['nobody read anything twice', { A: [1, 1, 1], B: [1, 1, 1] }, null],
+    ['one person alone read', { A: [2, 2, 2] }, null],
+    ['one part alone was read', { A: [2], B: [2] }, null],
+  ])('%s', (_, who, expected) => {
+    expect(blockOf(who as unknown as Record<string, number[]>)).toBe(expected);
+  });
+});
+
 describe('gauge study', () => {
   const found = evaluate(studyOf(PUBLISHED)).gauge?.caliper?.x;
 

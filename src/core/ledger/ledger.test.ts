@@ -53,6 +53,11 @@ describe('time ledger of a print', () => {
     expect(ledger).toMatchObject({ heat_s: 240, paused_s: 60, print_s: 60 });
   });
 
+  it('something may happen the moment a print begins, and not before', () => {
+    expect(whyNotNow(at(0), [], event(0, 'paused'))).toBeNull();
+    expect(whyNotNow(at(1), [], event(0, 'paused'))).toBe('is before the print began');
+  });
+
   it('times with other offsets are the same instants', () => {
     const utc = { at: '2026-03-02T07:04:00Z', kind: 'heated' } as const;
     expect(ledgerOf(at(0), [utc], at(5))).toMatchObject({ heat_s: 240, print_s: 60 });

@@ -90,6 +90,20 @@ describe('what follows from what a machine says', () => {
     expect(followAll(still)).toEqual(['start 0', 'stalled 5', 'moved 30', 'failed 40']);
   });
 
+  it('a failure has its reason, or another; what is done has none', () => {
+    const { heard } = follow(null, message(1, 0, 'printing', { progress: 0.4 }), false);
+    const endOf = (one: MachineMessage) => follow(heard, one, true).steps.at(-1);
+    expect(endOf(message(2, 5, 'failed', { reason: 'clogged' }))).toMatchObject({
+      ...{ kind: 'end', outcome: 'failed', mode: 'clogged', progress: 0.4 },
+    });
+    expect(endOf(message(2, 5, 'failed', { progress: 0.6 }))).toMatchObject({
+      ...{ mode: 'other', progress: 0.6 },
+    });
+    expect(endOf(message(2, 5, 'done', { progress: 0.99 }))).toMatchObject({
+      ...{ outcome: 'success', mode: null, progress: 1 },
+    });
+  });
+
   it('another session goes on with the print, unless it is older', () => {
     const heard = follow(null, message(7, 10, 'printing'), false).heard;
     const restarted = { ...message(1, 12, 'printing'), session: 't' };

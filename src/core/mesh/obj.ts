@@ -13,10 +13,10 @@ export function readObj(text: string): Soup {
   const points: Point[] = [];
   const lines = text.replace(/\\\r?\n/g, ' ').split(/\r\n|\r|\n/);
   for (const [at, line] of lines.entries()) {
-    const words = line.trim().split(/\s+/);
+    const words = line.replace(/#.*/, '').trim().split(/\s+/);
     if (words[0] === 'v') points.push(readPoint(words, at + 1));
     else if (words[0] === 'f') {
-      const corners = words.slice(1).filter((word) => !word.startsWith('#'));
+      const corners = words.slice(1);
       if (corners.length < 3) throw new MeshError(`line ${at + 1}: a face needs three corners`);
       const polygon = corners.map((corner) => pointOf(points, corner, at + 1));
       for (const triangle of cutPolygon(polygon)) {
