@@ -1,6 +1,8 @@
-import { Command, CommanderError, InvalidArgumentError } from 'commander';
+import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { version } from '../../package.json';
+import { BACKGROUNDS, PHOTO_MEASURES } from '../core/study/catalogues';
 import { InputError } from './input-error';
+import type { PhotoFlags } from './photo';
 
 const DONE = 0;
 const WRONG_INPUT = 1;
@@ -15,6 +17,22 @@ function share(text: string): number {
 function wholeNumber(text: string): number {
   if (!/^\d{1,15}$/.test(text)) throw new InvalidArgumentError('it must be a whole number');
   return Number(text);
+}
+
+function plainNumber(text: string): number {
+  if (!/^[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?$/.test(text)) {
+    throw new InvalidArgumentError('it must be a number');
+  }
+  return Number(text);
+}
+
+function pixelRegion(text: string): { x: number; y: number; w: number; h: number } {
+  const parts = text.split(',');
+  if (parts.length !== 4 || parts.some((part) => !/^-?\d{1,9}$/.test(part.trim()))) {
+    throw new InvalidArgumentError('it must be four whole numbers of pixels: x,y,w,h');
+  }
+  const [x = 0, y = 0, w = 0, h = 0] = parts.map(Number);
+  return { x, y, w, h };
 }
 
 /** The commands. Each loads what it needs when it is run: asking for help loads nothing. */
@@ -55,6 +73,26 @@ function buildProgram(): Command {
     .argument('<file>', 'STL, OBJ or 3MF')
     .option('--json', 'print one JSON object and nothing else')
     .action(async (file: string, flags: object) => (await import('./mesh')).runMesh(file, flags));
+  program
+    .command('photo')
+    .description('measure a region of a photo: layer lines, ringing, strings, gaps, texture')
+    .argument('<file>', 'PNG, JPEG or WebP')
+    .addOption(
+      new Option('--measure <kind>', 'what is measured')
+        .choices(PHOTO_MEASURES)
+        .makeOptionMandatory(),
+    )
+    .requiredOption('--region <x,y,w,h>', 'whole pixels of the picture as seen', pixelRegion)
+    .requiredOption('--px-per-mm <scale>', 'pixels a millimetre', plainNumber)
+    .option('--layer-height <mm>', 'height of the layers', plainNumber)
+    .option('--speed <mm/s>', 'speed of the wall, for ringing in hertz', plainNumber)
+    .addOption(
+      new Option('--background <kind>', 'what the part was taken against').choices(BACKGROUNDS),
+    )
+    .option('--json', 'print one JSON object and nothing else')
+    .action(async (file: string, flags: unknown) =>
+      (await import('./photo')).runPhoto(file, flags as PhotoFlags),
+    );
   program
     .command('import')
     .description('put a study package into the database in DATABASE_URL')

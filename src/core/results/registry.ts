@@ -8,6 +8,7 @@ import { pairs } from './sections/pairs';
 import { by_place, drivers, instruments, plate, squareness } from './sections/places';
 import { modes, reliability, survival } from './sections/runs';
 import { reach, speed } from './sections/speed';
+import { aftercare, photo, surface, surface_agreement } from './sections/surface';
 
 /** Every section of the results, in the order in which they are printed. */
 export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
@@ -24,6 +25,10 @@ export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
   waste,
   cost,
   noise,
+  surface,
+  surface_agreement,
+  photo,
+  aftercare,
   claims,
   gauge,
   drivers,

@@ -14,6 +14,7 @@ import type {
 import type { Scatter } from '../plan';
 import type { ModeTally, ReliabilitySets, SurvivalRow } from '../reliability';
 import type { Speed } from '../speed';
+import type { Aftercare, PhotoFigure, Surface, SurfaceAgreement } from '../surface';
 import type { Reach } from '../toolpath';
 
 /** What the study's evidence amounts to; a section whose tables are absent is null. */
@@ -59,6 +60,14 @@ export interface Results {
   cost: Record<string, Record<string, Cost>>;
   /** By machine and state: its sound level, brought to 1 m. */
   noise: Record<string, Record<string, { at_1m_db: number }>> | null;
+  /** By contender: how clean its parts come out, by inspection. */
+  surface: Record<string, Surface> | null;
+  /** How well the inspectors agree. */
+  surface_agreement: SurfaceAgreement | null;
+  /** By contender and `artefact/measure/light`: what was measured on photos. */
+  photo: Record<string, Record<string, PhotoFigure>> | null;
+  /** By contender and artefact: what hands did to the parts once they were printed. */
+  aftercare: Record<string, Record<string, Aftercare>> | null;
   /** What was claimed, and what was found. */
   claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
   /** By instrument and `artefact/dimension`: what it is good for. */

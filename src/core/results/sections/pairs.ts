@@ -2,16 +2,18 @@ import { compareFamily, type PairRow } from '../../compare';
 import { accuracyPairEvidence, timePairEvidence } from '../../evidence';
 import { accuracyPair } from '../../metrology';
 import { logPrintTimes } from '../../speed';
+import { surfaceValues } from '../../surface';
 import { contenderIds, MEASURED, type Section, type SectionContext } from '../section';
+import { INSPECTED } from './surface';
 
 /** Every other contender less the reference, with the verdict. */
 export const pairs: Section<'pairs'> = {
   name: 'pairs',
-  needs: MEASURED,
+  needs: [...MEASURED, ...INSPECTED],
   usesReference: true,
   compute: (context) => ({
     accuracy_mm: accuracyPairs(context),
-    surface: null,
+    surface: surfacePairs(context),
     ln_print_s: timePairs(context),
   }),
   evidence: {
@@ -43,6 +45,27 @@ function accuracyPairs({
       alpha,
       delta: index.study.meta.smallest_difference.accuracy_mm ?? null,
       isLargerBetter: false,
+    },
+  );
+}
+
+function surfacePairs({ index, reference, alpha, has }: SectionContext): PairRow[] | null {
+  if (!has('inspections')) return null;
+  if (reference === null) return [];
+  const referenceValues = surfaceValues(index, reference);
+  return compareFamily(
+    contenderIds(index)
+      .filter((id) => id !== reference)
+      .map((contender) => ({
+        contender,
+        contenderValues: surfaceValues(index, contender),
+        referenceValues,
+      })),
+    {
+      reference,
+      alpha,
+      delta: index.study.meta.smallest_difference.surface ?? null,
+      isLargerBetter: true,
     },
   );
 }

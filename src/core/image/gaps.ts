@@ -1,0 +1,111 @@
+import { blurred } from './blur';
+import { keepComponents } from './components';
+import type { Measured, MeasureOptions } from './measure';
+import type { Raster } from './raster';
+
+/** A gap is darker than this share of what is around it. */
+const DARKER = 0.75;
+const SMALLEST_MM2 = 0.02;
+/** What lies so near a gap is left out of the ripple, mm. */
+const MARGIN_MM = 0.1;
+/** Periods of the ripple, mm. */
+const SHORT_MM = 0.2;
+const LONG_MM = 2;
+
+/** Gaps in a flat face, and the ripple of what is whole. */
+export function gaps(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
+  const { width, height, data } = raster;
+  const around = localMeans(raster, Math.round(px_per_mm));
+  const mask = new Uint8Array(data.length);
+  for (let at = 0; at < mask.length; at += 1) {
+    if ((data[at] ?? 0) < DARKER * (around[at] ?? 0)) mask[at] = 1;
+  }
+  const pixel = 1 / px_per_mm ** 2;
+  const found = keepComponents(mask, width, ({ pixels }) => pixels * pixel >= SMALLEST_MM2 - 1e-12);
+  const weights = awayFrom(mask, width, height, MARGIN_MM * px_per_mm);
+  const ripple_contrast = rippleOf(raster, weights, px_per_mm);
+  const pixels = found.reduce((sum, one) => sum + one.pixels, 0);
+  const largest = found.reduce((most, one) => Math.max(most, one.pixels), 0);
+  return {
+    values: {
+      gap_share: pixels / data.length,
+      gap_count: found.length,
+      largest_mm2: largest * pixel,
+      ripple_contrast,
+    },
+    notes: ripple_contrast === null ? ['nothing is left beside the gaps: no ripple'] : [],
+  };
+}
+
+/** The ripple of a whole face: comparable in the same light only. */
+export function texture(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
+  const weights = new Float64Array(raster.data.length).fill(1);
+  return { values: { texture_contrast: rippleOf(raster, weights, px_per_mm) }, notes: [] };
+}
+
+/** Root mean square of the contrast between two periods, over the pixels that count; null without any. */
+function rippleOf(
+  { width, data }: Raster,
+  weights: Float64Array,
+  px_per_mm: number,
+): number | null {
+  const count = weights.reduce((sum, weight) => sum + weight, 0);
+  if (count === 0) return null;
+  const mean = data.reduce((sum, value, at) => sum + value * (weights[at] ?? 0), 0) / count;
+  if (!(mean > 0)) return null;
+  const contrast = data.map((value) => value / mean - 1);
+  const sigma = (period_mm: number) =>
+    (period_mm / (2 * Math.PI)) * Math.sqrt(2 * Math.LN2) * px_per_mm;
+  const fine = blurred(contrast, weights, width, sigma(SHORT_MM));
+  const coarse = blurred(contrast, weights, width, sigma(LONG_MM));
+  let squares = 0;
+  for (let at = 0; at < contrast.length; at += 1) {
+    if (weights[at]) squares += ((fine[at] ?? 0) - (coarse[at] ?? 0)) ** 2;
+  }
+  return Math.sqrt(squares / count);
+}
+
+/** The mean over a box around each pixel, as far as it lies inside. */
+function localMeans({ width, height, data }: Raster, reach: number): Float64Array {
+  const sums = new Float64Array((width + 1) * (height + 1));
+  for (let y = 0; y < height; y += 1) {
+    let row = 0;
+    for (let x = 0; x < width; x += 1) {
+      row += data[y * width + x] ?? 0;
+      sums[(y + 1) * (width + 1) + x + 1] = (sums[y * (width + 1) + x + 1] ?? 0) + row;
+    }
+  }
+  const at = (x: number, y: number) => sums[y * (width + 1) + x] ?? 0;
+  const out = new Float64Array(data.length);
+  for (let y = 0; y < height; y += 1) {
+    const [top, bottom] = [Math.max(0, y - reach), Math.min(height, y + reach + 1)];
+    for (let x = 0; x < width; x += 1) {
+      const [left, right] = [Math.max(0, x - reach), Math.min(width, x + reach + 1)];
+      const total = at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top);
+      out[y * width + x] = total / ((right - left) * (bottom - top));
+    }
+  }
+  return out;
+}
+
+/** 1 for the pixels further than a distance from every set one, else 0. */
+function awayFrom(mask: Uint8Array, width: number, height: number, distance: number): Float64Array {
+  const out = new Float64Array(mask.length).fill(1);
+  const reach = Math.floor(distance + 1e-9);
+  const offsets: [number, number][] = [];
+  for (let dy = -reach; dy <= reach; dy += 1) {
+    for (let dx = -reach; dx <= reach; dx += 1) {
+      if (dx * dx + dy * dy <= distance * distance + 1e-9) offsets.push([dx, dy]);
+    }
+  }
+  for (let at = 0; at < mask.length; at += 1) {
+    if (!mask[at]) continue;
+    const x = at % width;
+    const y = (at - x) / width;
+    for (const [dx, dy] of offsets) {
+      const [nx, ny] = [x + dx, y + dy];
+      if (nx >= 0 && ny >= 0 && nx < width && ny < height) out[ny * width + nx] = 0;
+    }
+  }
+  return out;
+}

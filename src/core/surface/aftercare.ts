@@ -1,0 +1,56 @@
+import { mean, oneSideInterval, sum, unknownInterval, type Interval } from '../stats';
+import { groupBy, type StudyIndex } from '../study';
+
+/** What hands did to a contender's parts of an artefact once they were printed. */
+export interface Aftercare {
+  /** Prints with a specimen that was looked at. */
+  prints: number;
+  /** Specimens that were looked at: 0 minutes are known, no row is not. */
+  specimens: number;
+  /** Minutes a part, over prints. */
+  minutes: Interval;
+  /** The worst damage that it left, 0–4; null where nobody said. */
+  damage_max: number | null;
+  notes: string[];
+}
+
+/** After-work of every contender, by artefact. */
+export function aftercareOfAll(
+  index: StudyIndex,
+  alpha: number,
+): Record<string, Record<string, Aftercare>> {
+  const rowsOf = groupBy(index.study.tables.aftercare, (row) => row.specimen_id);
+  return Object.fromEntries(
+    index.study.tables.contenders.map(({ contender_id }) => {
+      const prints = index.printsOfContender.get(contender_id) ?? [];
+      const byArtefact = [...groupBy(prints, (print) => print.artefact_id)].flatMap(
+        ([artefact, own]) => {
+          const groups = own.flatMap((print) => {
+            const parts = (index.specimensOfPrint.get(print.print_id) ?? []).flatMap((specimen) => {
+              const rows = rowsOf.get(specimen.specimen_id);
+              return rows ? [rows] : [];
+            });
+            return parts.length > 0 ? [parts] : [];
+          });
+          if (groups.length === 0) return [];
+          const minutes = groups.map((parts) =>
+            mean(parts.map((rows) => sum(rows.map((row) => row.minutes)))),
+          );
+          const damages = groups.flat(2).flatMap((row) => row.damage ?? []);
+          const found: Aftercare = {
+            prints: groups.length,
+            specimens: groups.flat().length,
+            minutes:
+              minutes.length > 0
+                ? oneSideInterval(new Map([[artefact, minutes]]), alpha)
+                : unknownInterval('no specimen was looked at'),
+            damage_max: damages.length > 0 ? Math.max(...damages) : null,
+            notes: [],
+          };
+          return [[artefact, found] as const];
+        },
+      );
+      return [contender_id, Object.fromEntries(byArtefact)];
+    }),
+  );
+}

@@ -1,0 +1,10 @@
+export { aftercareOfAll, type Aftercare } from './aftercare';
+export { ordinalAlpha, surfaceAgreement, type SurfaceAgreement } from './agreement';
+export { photosOfAll, type PhotoFigure } from './photo';
+export {
+  inspectedSpecimens,
+  type DefectSeverity,
+  type InspectedSpecimen,
+  type InspectedZone,
+} from './severity';
+export { surfaceOfAll, surfaceValues, type Surface } from './surface';

@@ -1,0 +1,122 @@
+import { open } from 'node:fs/promises';
+import sharp from 'sharp';
+import { luminanceOf, type Pixels, type Raster } from '../core/image';
+import { isHeic, kindOfPicture } from './picture-kinds';
+
+// Only what is told by its first bytes is given to a decoder, and only these decoders are there.
+sharp.block({ operation: ['VipsForeignLoad'] });
+sharp.unblock({
+  operation: ['VipsForeignLoadJpeg', 'VipsForeignLoadPng', 'VipsForeignLoadWebp'],
+});
+sharp.cache(false);
+
+/** The most pixels of a picture that is read. */
+const MOST_PIXELS = 60e6;
+
+/** The picture cannot be read; the message says why and what to do. */
+export class PictureError extends Error {
+  override name = 'PictureError';
+}
+
+/** A part of a picture in whole pixels, as it is seen. */
+export interface PixelRegion {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+/** A picture's size as it is seen, its orientation applied. */
+export interface PictureSize {
+  width: number;
+  height: number;
+}
+
+const openPicture = (path: string, { autoOrient = true } = {}) =>
+  sharp(path, { autoOrient, limitInputPixels: MOST_PIXELS, failOn: 'warning', pages: 1 });
+
+/** What of a picture is wrong, in words. */
+function sayFault(error: unknown): PictureError {
+  const message = error instanceof Error ? error.message : '';
+  if (/pixel limit/i.test(message)) {
+    return new PictureError('has more than 60 megapixels: make it smaller');
+  }
+  return new PictureError('is broken: its pixels cannot be read to the end; export it anew');
+}
+
+/** Whether the first bytes of a file are a picture that is read. @throws PictureError */
+async function checkKind(path: string): Promise<void> {
+  const file = await open(path);
+  try {
+    const head = Buffer.alloc(64);
+    const { bytesRead } = await file.read(head, 0, head.length, 0);
+    const bytes = head.subarray(0, bytesRead);
+    if (bytesRead === 0) throw new PictureError('is empty');
+    if (kindOfPicture(bytes)) return;
+    throw new PictureError(
+      isHeic(bytes)
+        ? 'is a HEIC picture: set the phone’s camera to the most compatible format, or export it as JPEG'
+        : 'is no JPEG, PNG or WebP picture',
+    );
+  } finally {
+    await file.close();
+  }
+}
+
+/**
+ * The luminance of a region of a picture, 8 or 16 bits, grey or colour, with the picture's size as
+ * it is seen. Of an animation the first picture counts.
+ *
+ * @throws PictureError, also where the region is not within the picture
+ */
+export async function readRegion(
+  path: string,
+  region: PixelRegion,
+): Promise<{ size: PictureSize; raster: Raster }> {
+  await checkKind(path);
+  const { size, isDeep } = await sizeOf(path);
+  const { x, y, w, h } = region;
+  if (x < 0 || y < 0 || w < 1 || h < 1 || x + w > size.width || y + h > size.height) {
+    throw new PictureError(
+      `the region ${x},${y},${w},${h} is not within the picture, which is ${size.width} × ${size.height} pixels`,
+    );
+  }
+  await checkEnd(path);
+  const picture = openPicture(path)
+    .extract({ left: x, top: y, width: w, height: h })
+    .removeAlpha()
+    .toColourspace(isDeep ? 'rgb16' : 'srgb')
+    .raw({ depth: isDeep ? 'ushort' : 'uchar' });
+  try {
+    const { data, info } = await picture.toBuffer({ resolveWithObject: true });
+    const pixels: Pixels = {
+      ...{ width: info.width, height: info.height, channels: info.channels },
+      data: isDeep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data,
+    };
+    return { size, raster: luminanceOf(pixels) };
+  } catch (error) {
+    throw sayFault(error);
+  }
+}
+
+/** Reads the last row as it is stored: what is cut off or hurt on the way is found. @throws PictureError */
+async function checkEnd(path: string): Promise<void> {
+  try {
+    const { width, height } = await openPicture(path, { autoOrient: false }).metadata();
+    await openPicture(path, { autoOrient: false })
+      .extract({ left: 0, top: height - 1, width, height: 1 })
+      .raw()
+      .toBuffer();
+  } catch (error) {
+    throw sayFault(error);
+  }
+}
+
+async function sizeOf(path: string): Promise<{ size: PictureSize; isDeep: boolean }> {
+  try {
+    const { autoOrient, depth } = await openPicture(path).metadata();
+    return { size: autoOrient, isDeep: depth === 'ushort' };
+  } catch (error) {
+    throw sayFault(error);
+  }
+}
