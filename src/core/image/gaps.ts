@@ -1,6 +1,6 @@
 import { blurred } from './blur';
 import { keepComponents } from './components';
-import type { Measured, MeasureOptions } from './measure';
+import type { Measured, MeasureOptions } from './measured';
 import type { Raster } from './raster';
 
 /** A gap is darker than this share of what is around it. */

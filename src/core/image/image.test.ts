@@ -24,8 +24,9 @@ function drawn(
 
 /** Standard normal draws after Box and Muller. */
 function normals(seed: number): () => number {
-  const { uniform } = seededDraws(seed);
-  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform());
+  const draws = seededDraws(seed);
+  return () =>
+    Math.sqrt(-2 * Math.log(1 - draws.uniform())) * Math.cos(2 * Math.PI * draws.uniform());
 }
 
 describe('relative luminance', () => {
@@ -352,9 +353,9 @@ describe('a measure', () => {
         fc.double({ min: 0.1, max: 60, noNaN: true }),
         fc.nat(),
         (measure, width, height, px_per_mm, seed) => {
-          const { uniform } = seededDraws(seed);
-          const raster = drawn(width, height, 1, () => Math.round(255 * uniform()) / 255);
-          const { values } = measurePhoto(measure as 'gaps', raster, { px_per_mm });
+          const draws = seededDraws(seed);
+          const raster = drawn(width, height, 1, () => Math.round(255 * draws.uniform()) / 255);
+          const { values } = measurePhoto(measure, raster, { px_per_mm });
           for (const value of Object.values(values)) {
             if (typeof value === 'number') expect(Number.isFinite(value)).toBe(true);
           }

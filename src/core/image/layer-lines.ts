@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import type { Measured, MeasureOptions } from './measure';
+import type { Measured, MeasureOptions } from './measured';
 import { detrended, dot, orthonormal, smoothed, vertexOffset } from './profile';
 import { rowMeans, type Raster } from './raster';
 
@@ -69,7 +69,7 @@ function strongest(profile: Float64Array, low: number, high: number): number | n
     windowed[at] = hann * (profile[at] ?? 0);
   }
   const fft = new FFT(size);
-  const spectrum = fft.createComplexArray() as number[];
+  const spectrum = fft.createComplexArray();
   fft.realTransform(spectrum, windowed);
   const strength = (at: number) => Math.hypot(spectrum[2 * at] ?? 0, spectrum[2 * at + 1] ?? 0);
   let best = -1;

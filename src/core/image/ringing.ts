@@ -1,5 +1,5 @@
 import { tQuantile, type Interval } from '../stats';
-import type { Measured, MeasureOptions } from './measure';
+import type { Measured, MeasureOptions } from './measured';
 import { dot, polynomials, takeOut } from './profile';
 import { columnMeans, type Raster } from './raster';
 

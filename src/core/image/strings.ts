@@ -1,6 +1,6 @@
 import { median } from '../stats';
 import { keepComponents } from './components';
-import type { Measured } from './measure';
+import type { Measured } from './measured';
 import type { Raster } from './raster';
 
 const FEWEST_ROWS = 9;
