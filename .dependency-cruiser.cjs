@@ -8,7 +8,7 @@ module.exports = {
       from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
       to: {
         pathNot:
-          '^src/core|node_modules/(@stdlib|ml-matrix|zod|papaparse|@types/papaparse|fflate|saxes|manifold-3d|@noble/hashes|fft\.js)/',
+          '^src/core|node_modules/(@stdlib|ml-matrix|zod|papaparse|@types/papaparse|fflate|saxes|manifold-3d|@noble/hashes|fft.js)/',
       },
     },
     {

@@ -12,7 +12,7 @@ beforeEach(() => {
   held = { name: 'Auklet', firmware: '1.0', nozzle_mm: 0.4, row_version: 1 };
   isAway = false;
   sent = [];
-  vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
+  const answer = (init: RequestInit): Response => {
     if (isAway) throw new TypeError('fetch failed');
     const { version, change } = JSON.parse(init.body as string) as {
       version: number;
@@ -32,7 +32,8 @@ beforeEach(() => {
     }
     held = { ...held, ...change, row_version: held.row_version + 1 };
     return new Response(JSON.stringify(held));
-  });
+  };
+  vi.stubGlobal('fetch', (_: string, init: RequestInit) => Promise.resolve(init).then(answer));
 });
 
 const opened = () => {
@@ -55,7 +56,7 @@ describe('a record in a form', () => {
 
   it('sends nothing where nothing is another', async () => {
     const record = opened();
-    await act(async () => record.current.commit('name', 'Auklet'));
+    await act(() => Promise.resolve(record.current.commit('name', 'Auklet')));
     expect(sent).toEqual([]);
     expect(record.current.state.kind).toBe('idle');
   });
@@ -100,7 +101,7 @@ describe('a record in a form', () => {
   it('does not ask where both changed it to the same', async () => {
     const record = opened();
     held = { ...held, name: 'Same', row_version: 2 };
-    await act(async () => record.current.commit('name', 'Same'));
+    await act(() => Promise.resolve(record.current.commit('name', 'Same')));
     await waitFor(() => expect(record.current.values.name).toBe('Same'));
     expect(record.current.conflict).toBeNull();
   });
