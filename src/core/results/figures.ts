@@ -6,7 +6,8 @@ import type { Section, SectionContext } from './section';
  * What a figure was computed from. A figure is named by a path: `accuracy/<contender>`,
  * `group/<contender>/<axis, kind or range of size>`, `tolerance/<contender>`, `fit/<contender>/<axis>`,
  * `pair/<contender>`, `speed/<contender>[/<artefact>]`, `time/<contender>`,
- * `reliability/<contender>`, `incidents/<contender>`, `cost/<contender>/<artefact>`.
+ * `surface/<contender>`, `zone/<contender>/<artefact>:<zone>`, `finish/<contender>` (surface against the
+ * reference), `reliability/<contender>`, `incidents/<contender>`, `cost/<contender>/<artefact>`.
  *
  * @returns null where there is no such figure
  */

@@ -79,6 +79,7 @@ const FIGURES = [
   ...['accuracy/B-stock', 'group/B-stock/z', 'group/B-stock/hole', 'group/B-stock/to-30'],
   ...['tolerance/B-stock', 'fit/A-stock/x', 'pair/B-stock', 'speed/B-stock'],
   ...['speed/B-stock/stair-block', 'time/B-stock', 'reliability/B-stock', 'incidents/A-stock'],
+  ...['surface/B-stock', 'finish/B-stock', 'zone/A-stock/echo-wall:corners'],
   'cost/B-stock/stair-block',
 ];
 

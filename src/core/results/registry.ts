@@ -8,7 +8,7 @@ import { pairs } from './sections/pairs';
 import { by_place, drivers, instruments, plate, squareness } from './sections/places';
 import { modes, reliability, survival } from './sections/runs';
 import { reach, speed } from './sections/speed';
-import { aftercare, photo, surface, surface_agreement } from './sections/surface';
+import { aftercare, defects, photo, surface, surface_agreement } from './sections/surface';
 
 /** Every section of the results, in the order in which they are printed. */
 export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
@@ -26,6 +26,7 @@ export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
   cost,
   noise,
   surface,
+  defects,
   surface_agreement,
   photo,
   aftercare,

@@ -14,7 +14,7 @@ import type {
 import type { Scatter } from '../plan';
 import type { ModeTally, ReliabilitySets, SurvivalRow } from '../reliability';
 import type { Speed } from '../speed';
-import type { Aftercare, PhotoFigure, Surface, SurfaceAgreement } from '../surface';
+import type { Aftercare, Defects, PhotoFigure, Surface, SurfaceAgreement } from '../surface';
 import type { Reach } from '../toolpath';
 
 /** What the study's evidence amounts to; a section whose tables are absent is null. */
@@ -62,6 +62,8 @@ export interface Results {
   noise: Record<string, Record<string, { at_1m_db: number }>> | null;
   /** By contender: how clean its parts come out, by inspection. */
   surface: Record<string, Surface> | null;
+  /** Where the defects sit, and in which materials. */
+  defects: Defects | null;
   /** How well the inspectors agree. */
   surface_agreement: SurfaceAgreement | null;
   /** By contender and `artefact/measure/light`: what was measured on photos. */

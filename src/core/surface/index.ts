@@ -1,4 +1,5 @@
 export { aftercareOfAll, type Aftercare } from './aftercare';
+export { defectsOfAll, type Defects, type MaterialDefect, type ZoneDefects } from './defects';
 export { ordinalAlpha, surfaceAgreement, type SurfaceAgreement } from './agreement';
 export { photosOfAll, type PhotoFigure } from './photo';
 export {

@@ -1,4 +1,5 @@
 export { beforeAfterSentence } from './before-after';
+export { saidAgreement } from './agreement';
 export { saidAdvice, type SaidAdvice } from './advice';
 export { readingsFor, saidGauge } from './gauge';
 export { saidVerdict } from './verdict';

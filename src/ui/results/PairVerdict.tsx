@@ -14,7 +14,7 @@ export interface VerdictContext {
 
 interface PairVerdictProps extends VerdictContext {
   mark: ContenderMark;
-  unit: 'mm' | 'time';
+  unit: 'mm' | 'time' | 'points';
   /** The figure whose evidence it opens. */
   figure: string;
 }

@@ -1,5 +1,5 @@
 import { compareFamily, type PairRow } from '../../compare';
-import { accuracyPairEvidence, timePairEvidence } from '../../evidence';
+import { accuracyPairEvidence, surfacePairEvidence, timePairEvidence } from '../../evidence';
 import { accuracyPair } from '../../metrology';
 import { logPrintTimes } from '../../speed';
 import { surfaceValues } from '../../surface';
@@ -22,6 +22,8 @@ export const pairs: Section<'pairs'> = {
       if (reference === null || !measured) return null;
       return accuracyPairEvidence(index, measured, contender, reference);
     },
+    finish: ({ index, reference }, contender) =>
+      reference === null ? null : surfacePairEvidence(index, contender, reference),
     time: ({ index, reference }, contender) =>
       reference === null ? null : timePairEvidence(index, contender, reference),
   },

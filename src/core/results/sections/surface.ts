@@ -1,4 +1,11 @@
-import { aftercareOfAll, photosOfAll, surfaceAgreement, surfaceOfAll } from '../../surface';
+import { surfaceEvidence, zoneEvidence } from '../../evidence';
+import {
+  aftercareOfAll,
+  defectsOfAll,
+  photosOfAll,
+  surfaceAgreement,
+  surfaceOfAll,
+} from '../../surface';
 import { PRINTED, type Section } from '../section';
 
 /** What an inspection of surfaces hangs on. */
@@ -10,6 +17,21 @@ export const surface: Section<'surface'> = {
   needs: INSPECTED,
   usesReference: false,
   compute: ({ index, alpha, has }) => (has('inspections') ? surfaceOfAll(index, alpha) : null),
+  evidence: {
+    surface: ({ index, has }, contender) =>
+      has('inspections') ? surfaceEvidence(index, contender) : null,
+  },
+};
+
+/** Where the defects sit, and in which materials. */
+export const defects: Section<'defects'> = {
+  name: 'defects',
+  needs: [...INSPECTED, 'materials'],
+  usesReference: false,
+  compute: ({ index, has }) => (has('inspections') ? defectsOfAll(index) : null),
+  evidence: {
+    zone: ({ index }, contender, place) => zoneEvidence(index, contender, place ?? ''),
+  },
 };
 
 /** How well the inspectors agree. */
