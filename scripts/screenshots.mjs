@@ -17,8 +17,6 @@ const folder = join(ROOT, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
 const VIEWS = [
-  { name: 'studies', path: '' },
-  { name: 'question', path: '/question' },
   { name: 'line-up', path: '/line-up' },
   { name: 'runs', path: '/runs' },
   { name: 'measure', path: '/measure', keys: ['2', '0', '.', '0', '6'] },
@@ -26,6 +24,8 @@ const VIEWS = [
   { name: 'measure-phone', path: '/measure', width: 390, height: 844 },
   { name: 'results-accuracy', path: '/results/accuracy' },
   { name: 'results-accuracy-dark', path: '/results/accuracy', colorScheme: 'dark' },
+  { name: 'inspect', path: '/inspect?specimen=K7-014', operator: 'KM', keys: ['s', 'e'] },
+  { name: 'results-surface', path: '/results/surface', height: 1000 },
   { name: 'results-speed', path: '/results/speed' },
   { name: 'results-reliability', path: '/results/reliability' },
   { name: 'evidence', path: '/results/accuracy', click: '[data-figure="accuracy/A-stock"]' },
@@ -65,9 +65,16 @@ try {
     colorScheme = 'light',
     click,
     keys,
+    operator,
     study = 0,
   } of VIEWS) {
     const page = await browser.newPage({ viewport: { width, height }, colorScheme });
+    if (operator) {
+      await page.addInitScript(
+        (name) => localStorage.setItem('vergleich.operator', name),
+        operator,
+      );
+    }
     await page.goto(path === '' ? base : `${base}/studies/${studies[study].study_id}${path}`);
     await page.waitForLoadState('networkidle');
     if (click) {
@@ -75,7 +82,7 @@ try {
       await page.waitForLoadState('networkidle');
       await page.getByText('Looking it up').waitFor({ state: 'hidden' });
     }
-    for (const key of keys ?? []) await page.keyboard.press(key);
+    for (const key of keys ?? []) await page.keyboard.press(key, { delay: 80 });
     await page.waitForTimeout(300);
     await page.screenshot({ path: join(folder, `${name}.png`) });
     await page.close();

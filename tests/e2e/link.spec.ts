@@ -13,7 +13,7 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
   page,
   bench,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(480_000);
   const study = await createFleet(bench.url, 12, { isLinked: true });
   const rows = async (table: string): Promise<AnyRow[]> =>
     (await fetch(`${bench.url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<AnyRow[]>;
@@ -31,7 +31,7 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
     (async () => {
       // In the middle of the morning the server dies; the machines speak on when it is back.
       await expect
-        .poll(async () => (await rows('prints')).length, { timeout: 60_000 })
+        .poll(async () => (await rows('prints')).length, { timeout: 240_000 })
         .toBeGreaterThanOrEqual(4);
       await bench.stop();
       isKilled = true;
@@ -43,7 +43,7 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
   await client.publishAsync(TOPICS.state('m-1'), '{"state":"flying"}', { qos: 1 });
   await client.publishAsync(TOPICS.state('m-1'), 'x'.repeat(1_000_000), { qos: 1 });
   await client.endAsync();
-  await expect.poll(async () => (await rows('prints')).length, { timeout: 60_000 }).toBe(24);
+  await expect.poll(async () => (await rows('prints')).length, { timeout: 240_000 }).toBe(24);
   const prints = await rows('prints');
   const ofMachine = (machine: number, repeat: number) =>
     prints.find((row) => row.contender_id === `c-${machine}` && row.repeat === repeat);

@@ -116,7 +116,7 @@ for (const path of ['/results/accuracy', '/runs', '/measure']) {
 }
 
 test('what is not built says so', async ({ page, bench }) => {
-  await open(page, `${bench.study}/inspect`);
+  await open(page, `${bench.study}/results/scorecard`);
   await expect(page.getByText(/Not built yet\. /)).toBeVisible();
 });
 

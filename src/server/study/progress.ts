@@ -47,7 +47,10 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     record.reference !== null,
     smallest.accuracy_mm != null || smallest.time_pct != null,
   ];
-  const answered = [counts.cells_measured > 0, counts.prints > 0, counts.prints > 0];
+  const answered = [
+    ...[counts.cells_measured > 0, counts.zones_inspected > 0],
+    ...[counts.prints > 0, counts.prints > 0],
+  ];
   const figures: Record<StationKey, readonly [number, number]> = {
     question: [questions.filter(Boolean).length, questions.length],
     'line-up': [counts.contenders, Math.max(2, counts.contenders)],

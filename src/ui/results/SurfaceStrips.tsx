@@ -90,7 +90,15 @@ function IndexFigure({ id, own }: { id: string; own: Surface }) {
   return (
     <button type="button" className="figure" data-figure={`surface/${id}`}>
       {fixed(estimate, 1)}{' '}
-      {low !== null && high !== null ? (
+      {low !== null && low === high ? (
+        <span
+          className="text-ink-2"
+          tabIndex={0}
+          data-hint="prints of one artefact that were repeated do not differ at all"
+        >
+          no scatter
+        </span>
+      ) : low !== null && high !== null ? (
         <span className="text-ink-2">
           {fixed(low, 0)}–{fixed(high, 0)}
         </span>

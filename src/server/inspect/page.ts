@@ -1,0 +1,45 @@
+import { groupBy } from '../../core/study';
+import { listSpecimenFacts, listTables, type SpecimenFacts, type Stored } from '../../data';
+import { app } from '../app';
+import { sidesOfArtefacts, type DrawnSides } from '../measure/drawings';
+
+/** A zone that is inspected, and where it lies on a side of the part. */
+export interface BenchZone {
+  zone_id: string;
+  name: string;
+  weight: number;
+  place: Stored<'zone_places'> | null;
+}
+
+/** What is inspected: specimens of artefacts with zones, by artefact what is looked at. */
+export interface InspectBenchData {
+  specimens: SpecimenFacts[];
+  zones: Record<string, BenchZone[]>;
+  drawings: Record<string, DrawnSides>;
+}
+
+/** Reads what is needed to inspect specimens; those of artefacts without a zone are left out. */
+export async function inspectBenchData(studyId: string): Promise<InspectBenchData> {
+  const { db } = app();
+  const [specimens, tables] = await Promise.all([
+    listSpecimenFacts(db, studyId),
+    listTables(db, studyId, ['zones', 'zone_places']),
+  ]);
+  const places = new Map(
+    tables.zone_places.map((row) => [`${row.artefact_id}/${row.zone_id}`, row]),
+  );
+  const zones = Object.fromEntries(
+    [...groupBy(tables.zones, (row) => row.artefact_id)].map(([artefact, own]) => [
+      artefact,
+      own.map(({ zone_id, name, weight }): BenchZone => ({
+        ...{ zone_id, name, weight: weight ?? 1 },
+        place: places.get(`${artefact}/${zone_id}`) ?? null,
+      })),
+    ]),
+  );
+  return {
+    specimens: specimens.filter((one) => zones[one.artefact_id]),
+    zones,
+    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(zones))),
+  };
+}

@@ -1,0 +1,71 @@
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, HAND_MS, open, test } from './bench';
+
+/** Keys as a hand types them; a scanner is many times faster, and its keys are no answers. */
+async function press(page: Page, ...keys: string[]) {
+  for (const key of keys) {
+    await page.keyboard.press(key, { delay: HAND_MS });
+    // The next key when the last one is seen: letters stand in the field.
+    if (/^[a-z]$/.test(key) && key !== 'c') {
+      await expect(page.locator('output')).toContainText(new RegExp(`${key}$`));
+    }
+  }
+}
+
+/** The inspection page as an inspector of that name has it, on the first specimen. */
+async function inspectAs(page: Page, study: string, initials: string) {
+  await open(page, `${study}/inspect`);
+  await page.getByLabel('at the bench').fill(initials);
+  await expect(page.getByRole('list', { name: 'Zones' })).toBeVisible();
+  await page.getByRole('heading', { name: 'Inspect' }).click();
+}
+
+test('zones are graded at the keyboard, kept, and taken back', async ({ page, bench }) => {
+  await open(page, `${bench.study}/inspect`);
+  await expect(page.getByText('Who inspects?')).toBeVisible();
+  await inspectAs(page, bench.study, 'ZQ');
+  const zones = page.getByRole('list', { name: 'Zones' }).getByRole('button');
+  await expect(zones.first()).toContainText('not looked at');
+  // Two defects in the first zone, the second clean, the third by a letter of its second word.
+  await press(page, 'r', 'i', '3', 's', 't', '2');
+  await expect(zones.first()).toContainText('ringing 3, stringing 2');
+  await press(page, 'Enter', 'c');
+  await expect(zones.nth(1)).toContainText('clean');
+  await press(page, 'b', 'l', 'e', '1');
+  await expect(zones.nth(2)).toContainText('colour bleed 1');
+  await expect(page.getByText('3 of 4 zones looked at by ZQ')).toBeVisible();
+  await expectAccessible(page);
+  // The last word is taken back; the grade of a defect that is there is graded anew.
+  await press(page, 'Backspace');
+  await expect(zones.nth(2)).toContainText('not looked at');
+  await zones.first().click();
+  await press(page, 'r', 'i', '1');
+  await expect(zones.first()).toContainText('ringing 1, stringing 2');
+  await page.getByLabel('Cause of ringing').selectOption('machine');
+  await page.getByLabel('Note on ringing').fill('behind both corners');
+  await page.getByRole('heading', { name: 'Inspect' }).click();
+  await expect(page.getByLabel('Note on ringing')).toHaveValue('behind both corners');
+  // It stands there when the page is read again, and another inspector does not see it.
+  await inspectAs(page, bench.study, 'ZQ');
+  await expect(zones.first()).toContainText('ringing 1, stringing 2');
+  await expect(page.getByLabel('Cause of ringing')).toHaveValue('machine');
+  await page.getByLabel('at the bench').fill('ZR');
+  await expect(zones.first()).toContainText('not looked at');
+});
+
+test('surface results say where it shows, and what it rests on', async ({ page, bench }) => {
+  await open(page, `${bench.study}/results/surface`);
+  await expect(page.getByRole('heading', { name: 'Surface', exact: true })).toBeVisible();
+  const matrix = page.getByRole('region', { name: 'Where it shows' });
+  const corners = matrix.getByRole('row', { name: /wall with corners/ });
+  await expect(corners).toContainText('ringing');
+  await expect(page.getByText(/inspectors graded \d+ zones alike to α = 0\.\d\d/)).toBeVisible();
+  await expectAccessible(page);
+  await corners
+    .getByRole('button', { name: /ringing/ })
+    .first()
+    .click();
+  const drawer = page.getByRole('complementary').or(page.getByRole('dialog'));
+  await expect(drawer.getByText('Specimens, the worst first')).toBeVisible();
+  await expectAccessible(page);
+});
