@@ -24,7 +24,7 @@ const VIEWS = [
   { name: 'measure-phone', path: '/measure', width: 390, height: 844 },
   { name: 'results-accuracy', path: '/results/accuracy' },
   { name: 'results-accuracy-dark', path: '/results/accuracy', colorScheme: 'dark' },
-  { name: 'inspect', path: '/inspect?specimen=K7-014', operator: 'KM', keys: ['s', 'e'] },
+  { name: 'inspect', path: '/inspect?specimen=K7-048', operator: 'KM', keys: ['s', 'e'] },
   { name: 'results-surface', path: '/results/surface', height: 1000 },
   { name: 'results-speed', path: '/results/speed' },
   { name: 'results-reliability', path: '/results/reliability' },

@@ -1,5 +1,4 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import sharp from 'sharp';
 import type { AnyRow } from '../../src/core/study';
 import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, settled, test } from './bench';
@@ -36,7 +35,8 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
     .getByRole('region', { name: 'Incidents' })
     .getByRole('button', { name: /tangled/ })
     .click();
-  const photo = readFileSync(join('docs', 'screenshots', 'studies.png'));
+  const grey = { width: 64, height: 48, channels: 3, background: '#888' } as const;
+  const photo = await sharp({ create: grey }).png().toBuffer();
   await page
     .getByLabel('add a photo')
     .setInputFiles({ name: 'spool.png', mimeType: 'image/png', buffer: photo });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
 import { evaluate } from '../evaluate';
+import { evidenceOf, openContext } from '../results';
 import type { Row } from '../study';
 import { ordinalAlpha } from './index';
 
@@ -114,6 +115,47 @@ describe('the surface index', () => {
       index: { estimate: null, notes: ['no specimen was inspected'] },
       notes: ['specimens whose inspected zones have no weight: 1'],
     });
+  });
+
+  it('where it shows: the worst of each zone, and how often', () => {
+    expect(results.defects?.zones.C).toEqual({
+      'part/face': {
+        ...{ specimens: 2, found: 1, mean: 1.25 },
+        worst: { specimen_id: 's1', defect: 'ringing', severity: 2.5 },
+      },
+      'part/edge': {
+        ...{ specimens: 2, found: 2, mean: 2.5 },
+        worst: { specimen_id: 's3', defect: 'warping', severity: 4 },
+      },
+    });
+    expect(results.defects?.zones.R?.['part/back']).toEqual({
+      ...{ specimens: 1, found: 0, mean: 0, worst: null },
+    });
+  });
+
+  it('in which material: specimens that show it, of all that were looked at', () => {
+    expect(results.defects?.materials).toEqual({
+      ringing: { PLA: { specimens: 4, found: 1, worst: 2.5 } },
+      blobs: { PLA: { specimens: 4, found: 1, worst: 2 } },
+      seam: { PLA: { specimens: 4, found: 1, worst: 1 } },
+      warping: { PLA: { specimens: 4, found: 1, worst: 4 } },
+    });
+  });
+
+  it('the evidence is the zones, what weighs most first, with every inspector’s grades', () => {
+    const context = openContext(study);
+    const evidence = evidenceOf(context, 'surface/C');
+    const [zones] = evidence?.tables ?? [];
+    expect(zones?.rows.map((row) => [row[0], row[1], row[3], row[4]])).toEqual([
+      ['s1', 'face', '2.5', 'KM ringing 2 · TS ringing 3, blobs 4'],
+      ['s3', 'edge', '4.0', 'KM warping 4'],
+      ['s1', 'edge', '1.0', 'KM seam 1'],
+      ['s2', 'face', '0.0', 'KM clean'],
+    ]);
+    const zone = evidenceOf(context, 'zone/C/part:face');
+    expect(zone?.sentence).toBe('Looked at on 2 specimens, clean on 1.');
+    expect(evidenceOf(context, 'zone/C/part:nowhere')).toBeNull();
+    expect(evidenceOf(context, 'zone/R/part:face')).toBeNull();
   });
 
   it('agreement is over zones that two have looked at', () => {

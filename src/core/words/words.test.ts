@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { PairRow } from '../compare';
 import type { GaugeStudy } from '../gauge';
-import { beforeAfterSentence, readingsFor, saidGauge } from './index';
+import { beforeAfterSentence, readingsFor, saidAgreement, saidGauge } from './index';
 
 const pair = (
   verdict: PairRow['verdict'],
@@ -39,6 +39,28 @@ describe('before and after, in a sentence', () => {
       '4 prints on each side',
     );
     expect(beforeAfterSentence(null, ONE, null)).toContain('Nothing was measured');
+  });
+});
+
+describe('how inspectors agree, in a sentence', () => {
+  const said = (alpha: number | null, notes: string[] = []) =>
+    saidAgreement({ alpha, units: 12, inspectors: 3, notes });
+
+  it.each([
+    [0.8, 'conclusions can rest on the grades'],
+    [0.79, 'with care'],
+    [0.667, 'with care'],
+    [0.66, 'differ too much to conclude from'],
+    [-0.2, 'differ too much to conclude from'],
+  ])('α = %d', (alpha, words) => {
+    expect(said(alpha)).toContain(words);
+    expect(said(alpha)).toContain(`3 inspectors graded 12 zones alike to α = ${alpha.toFixed(2)}`);
+  });
+
+  it('says why it is not known', () => {
+    expect(said(null, ['no zone was looked at by two inspectors'])).toBe(
+      'No zone was looked at by two inspectors: how well grades agree is not known.',
+    );
   });
 });
 

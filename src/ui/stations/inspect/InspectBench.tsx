@@ -249,12 +249,16 @@ export function InspectBench({
                   <li className="text-warn">No defect begins with “{typed}”.</li>
                 )}
               </ul>
-              <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Grade">
+              <div
+                className="mt-2 grid grid-cols-2 gap-1.5 sm:grid-cols-5"
+                role="group"
+                aria-label="Grade"
+              >
                 {GRADES.map(({ grade: value, word: name, meaning }) => (
                   <button
                     key={value}
                     type="button"
-                    className="action min-h-[44px] flex-1 basis-28 flex-col items-start gap-0 py-1 text-left"
+                    className="action min-h-[44px] flex-col items-start gap-0 py-1 text-left"
                     data-keys={String(value)}
                     data-does={`grade ${value}: ${name}`}
                     disabled={candidates[chosen] === undefined}
