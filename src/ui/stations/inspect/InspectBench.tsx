@@ -258,7 +258,7 @@ export function InspectBench({
                   <button
                     key={value}
                     type="button"
-                    className="action min-h-[44px] flex-col items-start gap-0 py-1 text-left"
+                    className="action min-h-[44px] flex-col items-start justify-start gap-0 py-1 text-left whitespace-normal"
                     data-keys={String(value)}
                     data-does={`grade ${value}: ${name}`}
                     disabled={candidates[chosen] === undefined}
