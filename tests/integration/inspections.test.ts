@@ -1,27 +1,13 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { apiOf } from '../support/api';
-import { freshDatabase } from '../support/database';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { kill, startServer, type Server } from '../support/server';
+import { served } from '../support/served';
 
-let server: Server;
-let drop: () => Promise<void>;
 let base: string;
 
-beforeAll(async () => {
-  const fresh = await freshDatabase();
-  ({ drop } = fresh);
-  server = await startServer(fresh.url);
-});
-afterAll(async () => {
-  await kill(server.child);
-  await drop();
-});
-
-const { call, get } = apiOf(() => server.url);
+const { call, get, url } = served();
 
 beforeEach(async () => {
-  base = `/studies/${await createFleet(server.url, 1)}`;
+  base = `/studies/${await createFleet(url(), 1)}`;
   const add = async (table: string, row: object) => {
     expect((await call('POST', `${base}/rows/${table}`, row)).status).toBe(201);
   };

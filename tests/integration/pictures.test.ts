@@ -1,26 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import { strToU8 } from 'fflate';
 import { v7 as uuid } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { apiOf } from '../support/api';
-import { freshDatabase } from '../support/database';
+import { describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { kill, startServer, type Server } from '../support/server';
+import { served } from '../support/served';
 
-let server: Server;
-let drop: () => Promise<void>;
-
-beforeAll(async () => {
-  const fresh = await freshDatabase();
-  ({ drop } = fresh);
-  server = await startServer(fresh.url);
-});
-afterAll(async () => {
-  await kill(server.child);
-  await drop();
-});
-
-const { call, get } = apiOf(() => server.url);
+const { call, get, url } = served();
 
 const bytes = (...head: number[]) => Uint8Array.from([...head, ...randomBytes(40)]);
 const JPEG = () => bytes(0xff, 0xd8, 0xff, 0xe0);
@@ -30,7 +15,7 @@ const HEIC = () => Uint8Array.from([0, 0, 0, 24, ...strToU8('ftypheic'), ...rand
 
 /** A study with two incidents, and where their photos are sent. */
 async function incidents() {
-  const study = await createFleet(server.url, 1);
+  const study = await createFleet(url(), 1);
   const of = async () => {
     const incident_id = uuid();
     await call('POST', `/studies/${study}/rows/incidents`, {
@@ -44,7 +29,7 @@ async function incidents() {
 const put = (base: string, content: Uint8Array) => call('PUT', base, content as BodyInit);
 
 const shown = (base: string, path: string) =>
-  fetch(`${server.url}/api/v1${base}?path=${encodeURIComponent(path)}`);
+  fetch(`${url()}/api/v1${base}?path=${encodeURIComponent(path)}`);
 
 describe('a picture', () => {
   it.each([

@@ -1,28 +1,13 @@
 import { v7 as uuid } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { apiOf } from '../support/api';
-import { freshDatabase } from '../support/database';
+import { describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { kill, startServer, type Server } from '../support/server';
+import { served } from '../support/served';
 
-let server: Server;
-let drop: () => Promise<void>;
-
-beforeAll(async () => {
-  const fresh = await freshDatabase();
-  ({ drop } = fresh);
-  server = await startServer(fresh.url);
-});
-afterAll(async () => {
-  await kill(server.child);
-  await drop();
-});
-
-const { call, get } = apiOf(() => server.url);
+const { call, get, url } = served();
 
 /** A study with the API of its rows. */
 async function bench(machines = 2) {
-  const study = await createFleet(server.url, machines);
+  const study = await createFleet(url(), machines);
   const base = `/studies/${study}`;
   const add = (table: string, row: object) => call('POST', `${base}/rows/${table}`, row);
   const must = async (table: string, row: object) => {

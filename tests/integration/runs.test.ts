@@ -1,24 +1,9 @@
 import { v7 as uuid } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { apiOf } from '../support/api';
-import { freshDatabase } from '../support/database';
+import { describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { kill, startServer, type Server } from '../support/server';
+import { served } from '../support/served';
 
-let server: Server;
-let drop: () => Promise<void>;
-
-beforeAll(async () => {
-  const fresh = await freshDatabase();
-  ({ drop } = fresh);
-  server = await startServer(fresh.url);
-});
-afterAll(async () => {
-  await kill(server.child);
-  await drop();
-});
-
-const { call, get } = apiOf(() => server.url);
+const { call, get, url } = served();
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
 
@@ -30,7 +15,7 @@ const print = (print_id: string, contender_id = 'c-1', more = {}) => ({
 
 /** A study of two machines, with what a person does at the bench. */
 async function bench() {
-  const study = await createFleet(server.url, 2);
+  const study = await createFleet(url(), 2);
   const base = `/studies/${study}`;
   return {
     base,

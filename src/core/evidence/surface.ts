@@ -31,7 +31,7 @@ export function surfaceEvidence(index: StudyIndex, contenderId: string): Evidenc
   const rows = own
     .flatMap((one) => one.zones.map((zone) => ({ one, zone })))
     .sort((a, b) => b.zone.severity * b.zone.weight - a.zone.severity * a.zone.weight);
-  const prints = [...surfaceValues(index, contenderId).values()].flat().length;
+  const prints = [...surfaceValues(index)(contenderId).values()].flat().length;
   return {
     title: 'Surface index',
     sentence: `${counted(own.length, 'specimen')} of ${counted(prints, 'print')} were inspected; 100 is a clean part.`,
@@ -111,11 +111,12 @@ export function surfacePairEvidence(
   contenderId: string,
   reference: string,
 ): Evidence {
+  const valuesOf = surfaceValues(index);
   const side = (title: string, id: string) =>
     evidenceTable(
       title,
       ['artefact', ['print means']],
-      [...surfaceValues(index, id)].map(([artefact, values]) => [
+      [...valuesOf(id)].map(([artefact, values]) => [
         index.artefacts.get(artefact)?.name ?? artefact,
         values.map((value) => value.toFixed(1)).join(' · '),
       ]),

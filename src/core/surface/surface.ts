@@ -34,9 +34,11 @@ export function surfaceOfAll(index: StudyIndex, alpha: number): Record<string, S
   );
 }
 
-/** The surface index of each print of a contender, by artefact. */
-export const surfaceValues = (index: StudyIndex, contenderId: string): PrintValues =>
-  printMeans(inspectedSpecimens(index).get(contenderId) ?? [], (one) => one.index);
+/** The surface index of each print of a contender, by artefact; the inspections are gone through once. */
+export function surfaceValues(index: StudyIndex): (contenderId: string) => PrintValues {
+  const inspected = inspectedSpecimens(index);
+  return (contenderId) => printMeans(inspected.get(contenderId) ?? [], (one) => one.index);
+}
 
 function surfaceOf(all: readonly InspectedSpecimen[], alpha: number): Surface {
   const known = all.flatMap((one) => (one.index === null ? [] : [{ ...one, index: one.index }]));

@@ -5,6 +5,7 @@ import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
 import { PairVerdict, type VerdictContext } from './PairVerdict';
+import { bandAbout, knownOf } from './strips';
 
 interface AccuracyStripsProps extends VerdictContext {
   marks: readonly ContenderMark[];
@@ -17,10 +18,7 @@ interface AccuracyStripsProps extends VerdictContext {
 export function AccuracyStrips(props: AccuracyStripsProps) {
   const { marks, accuracy, delta, codes, ...context } = props;
   const { reference } = context;
-  const shown = marks.flatMap((mark) => {
-    const own = accuracy[mark.contender_id];
-    return own ? [{ mark, own }] : [];
-  });
+  const shown = knownOf(marks, accuracy);
   const scale = scaleFor(
     shown.flatMap(({ own }) => [
       ...own.by_specimen.map((specimen) => specimen.mae_mm),
@@ -29,9 +27,7 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
     ]),
     0,
   );
-  const centre = reference === null ? null : (accuracy[reference]?.mae_mm.estimate ?? null);
-  const band =
-    centre !== null && delta !== null ? ([centre - delta, centre + delta] as const) : null;
+  const band = bandAbout(reference === null ? null : accuracy[reference]?.mae_mm.estimate, delta);
   return (
     <div className="sheet">
       <StripTable

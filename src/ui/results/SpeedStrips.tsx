@@ -6,6 +6,7 @@ import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';
 import { Unknown, UnknownCell } from '../marks/Unknown';
 import { PairVerdict, type VerdictContext } from './PairVerdict';
+import { knownOf } from './strips';
 import { Leaving } from '../kit/Leaving';
 
 interface SpeedStripsProps extends VerdictContext {
@@ -19,10 +20,7 @@ interface SpeedStripsProps extends VerdictContext {
 export function SpeedStrips(props: SpeedStripsProps) {
   const { marks, speed, deltaPct, ...context } = props;
   const { reference } = context;
-  const shown = marks.flatMap((mark) => {
-    const own = speed[mark.contender_id];
-    return own ? [{ mark, own }] : [];
-  });
+  const shown = knownOf(marks, speed);
   const scale = scaleFor(
     shown.flatMap(({ own }) => [
       own.time_index.low ?? own.time_index.estimate ?? 1,

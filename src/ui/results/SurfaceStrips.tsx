@@ -5,6 +5,7 @@ import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
 import { PairVerdict, type VerdictContext } from './PairVerdict';
+import { bandAbout, knownOf } from './strips';
 
 interface SurfaceStripsProps extends VerdictContext {
   marks: readonly ContenderMark[];
@@ -21,10 +22,7 @@ const CLEAN = 100;
 export function SurfaceStrips(props: SurfaceStripsProps) {
   const { marks, surface, delta, codes, ...context } = props;
   const { reference } = context;
-  const shown = marks.flatMap((mark) => {
-    const own = surface[mark.contender_id];
-    return own ? [{ mark, own }] : [];
-  });
+  const shown = knownOf(marks, surface);
   const scale = scaleFor(
     shown.flatMap(({ own }) => [
       ...own.by_specimen.map((specimen) => specimen.index),
@@ -32,9 +30,7 @@ export function SurfaceStrips(props: SurfaceStripsProps) {
     ]),
     CLEAN,
   );
-  const centre = reference === null ? null : (surface[reference]?.index.estimate ?? null);
-  const band =
-    centre !== null && delta !== null ? ([centre - delta, centre + delta] as const) : null;
+  const band = bandAbout(reference === null ? null : surface[reference]?.index.estimate, delta);
   return (
     <div className="sheet">
       <StripTable

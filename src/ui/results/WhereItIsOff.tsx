@@ -110,7 +110,7 @@ function BySize({ marks, accuracy, reference }: Omit<WhereItIsOffProps, 'neutral
   );
   if (shown.length < 2) return null;
   return (
-    <div className="overflow-x-auto border-t border-line">
+    <div className="border-t border-line">
       <Leaving isPicture>
         <table className="w-full">
           <caption className="px-3 pt-2 text-left text-xs text-ink-2">

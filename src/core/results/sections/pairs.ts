@@ -54,13 +54,14 @@ function accuracyPairs({
 function surfacePairs({ index, reference, alpha, has }: SectionContext): PairRow[] | null {
   if (!has('inspections')) return null;
   if (reference === null) return [];
-  const referenceValues = surfaceValues(index, reference);
+  const valuesOf = surfaceValues(index);
+  const referenceValues = valuesOf(reference);
   return compareFamily(
     contenderIds(index)
       .filter((id) => id !== reference)
       .map((contender) => ({
         contender,
-        contenderValues: surfaceValues(index, contender),
+        contenderValues: valuesOf(contender),
         referenceValues,
       })),
     {
