@@ -8,6 +8,9 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
           setupFiles: ['tests/support/seeded.ts'],
+          // Modules are read once for all files of a thread: nothing in them is changed by tests.
+          isolate: false,
+          pool: 'threads',
           // What a test does is bounded by its work; this only ends one that hangs.
           testTimeout: 120_000,
         },

@@ -82,18 +82,19 @@ async function test() {
     await check('astro sync', bin('astro'), ['sync']);
     await ensureBuilt();
     await Promise.all([
-      check('lint', bin('eslint'), ['.']),
+      (async () => {
+        await check('lint', bin('oxlint'), ['--type-aware', '.']);
+        await check('lint of pages', bin('eslint'), ['.']);
+        await runVitest('unit', env);
+      })(),
       (async () => {
         await check('format', bin('prettier'), ['--check', '.']);
         await check('import rules', bin('depcruise'), [
           ...['--config', '.dependency-cruiser.cjs', 'src'],
         ]);
-        await check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']);
+        // Pages and all other TypeScript.
+        await check('types', bin('astro'), ['check', '--minimumSeverity', 'error']);
       })(),
-    ]);
-    await Promise.all([
-      check('types of pages', bin('astro'), ['check', '--minimumSeverity', 'error']),
-      runVitest('unit', env),
     ]);
     await runVitest('integration', env);
     await runPlaywright(env);

@@ -88,6 +88,7 @@ interface Violation {
 export async function expectAccessible(page: Page): Promise<void> {
   const found = await page.evaluate(async (source) => {
     // The content policy forbids added script elements; evaluation by the browser's driver is not one.
+    // oxlint-disable-next-line no-eval
     (0, eval)(source);
     const { axe } = window as unknown as {
       axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> };
