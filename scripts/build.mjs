@@ -28,11 +28,15 @@ await build({
       'threads/evaluate': 'src/threads/evaluate.ts',
       'threads/mesh': 'src/threads/mesh.ts',
       'threads/package': 'src/threads/package.ts',
+      'threads/photo': 'src/threads/photo.ts',
       'threads/toolpath': 'src/threads/toolpath.ts',
     }),
   },
   chunkNames: 'packed/[name]-[hash]',
-  external: ['sequelize', 'pg', 'umzug', 'pg-boss', 'piscina', 'pino', 'mqtt', 'aedes', 'sharp'],
+  external: [
+    ...['sequelize', 'pg', 'umzug', 'pg-boss', 'piscina', 'pino', 'mqtt', 'aedes'],
+    ...['sharp', 'zxing-wasm'],
+  ],
   banner: {
     js: "import { createRequire as makeRequire } from 'node:module';\nconst require = makeRequire(import.meta.url);",
   },

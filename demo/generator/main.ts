@@ -2,9 +2,10 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { writePackage } from '../../src/core/package';
-import type { Study } from '../../src/core/study';
+import { TABLE_NAMES, type Study } from '../../src/core/study';
 import { demoParts, type DemoPart } from './artefacts';
 import { clipBench } from './clip-bench';
+import { demoPhotos } from './photos';
 import { slicedFiles, type Sliced } from './slicing';
 import { gannetUpdate } from './update';
 
@@ -12,7 +13,11 @@ import { gannetUpdate } from './update';
 export async function writeDemo(folder: string): Promise<void> {
   const sliced = slicedFiles();
   const parts = await demoParts();
-  writeStudy(folder, clipBench(sliced, parts), sliced, parts);
+  const bench = clipBench(sliced, parts);
+  const photos = await demoPhotos(bench.tables);
+  const tables = { ...bench.tables, ...photos.tables };
+  const present = new Set(TABLE_NAMES.filter((name) => tables[name].length > 0));
+  writeStudy(folder, { ...bench, tables, present }, sliced, parts, photos.files);
   writeStudy(folder, gannetUpdate(sliced, parts), sliced, parts);
 }
 
@@ -22,6 +27,7 @@ function writeStudy(
   study: Study,
   sliced: ReadonlyMap<string, Sliced>,
   parts: readonly DemoPart[],
+  photos: ReadonlyMap<string, Uint8Array> = new Map(),
 ): void {
   const { artefacts, prints, planned } = study.tables;
   const target = join(folder, study.meta.name);
@@ -31,6 +37,7 @@ function writeStudy(
     writeFileSync(join(target, path), content);
   };
   for (const [path, text] of writePackage(study)) write(path, text);
+  for (const [path, bytes] of photos) write(path, bytes);
   for (const { mesh } of parts) {
     if (artefacts.some((row) => row.mesh === mesh.path)) write(mesh.path, mesh.bytes);
   }

@@ -1,7 +1,7 @@
 import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { measurePhoto, type MeasureValue, type PhotoMeasure } from '../core/image';
-import { PictureError, readRegion, type PixelRegion } from '../files/pictures';
+import { PictureError, readRegion, type PixelRegion } from '../files/photos/pictures';
 import { InputError } from './input-error';
 
 export interface PhotoFlags {

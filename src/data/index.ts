@@ -13,6 +13,21 @@ export {
   storeSmallContents,
   type StudyFile,
 } from './repositories/files';
+export {
+  deletePicture,
+  findPart,
+  findPicture,
+  insertPicture,
+  listPictures,
+  replaceParts,
+  setLaid,
+  setPicture,
+  unmadePictures,
+  type LaidView,
+  type Picture,
+  type PicturePart,
+  type SeenCode,
+} from './repositories/pictures';
 export { listHistory } from './repositories/history';
 export {
   findImport,

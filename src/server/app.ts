@@ -22,6 +22,8 @@ export interface App {
   readers: Piscina;
   /** Threads that read and draw meshes. */
   drawers: Piscina;
+  /** The thread that looks into photos, one at a time: each may fill much memory. */
+  photographers: Piscina;
   /** Which drawing this is: sheets of other ones are drawn anew. */
   drawingEdition: string;
   /** Work that outlives a request; there once the server has started it. */
@@ -66,7 +68,7 @@ function openApp(): App {
       filename: join(folder, 'package.js'),
       ...pool,
       minThreads: 0,
-      resourceLimits: { maxOldGenerationSizeMb: 400 },
+      resourceLimits: { maxOldGenerationSizeMb: 260 },
     }),
     readers: new Piscina({
       filename: reading,
@@ -79,6 +81,10 @@ function openApp(): App {
       ...pool,
       minThreads: 0,
       resourceLimits: { maxOldGenerationSizeMb: 600 },
+    }),
+    photographers: new Piscina({
+      filename: join(folder, 'photo.js'),
+      ...{ minThreads: 0, maxThreads: 1, idleTimeout: 60_000 },
     }),
     jobs: null,
     presence: null,
@@ -103,6 +109,7 @@ export async function closeApp(): Promise<void> {
   await open.jobs?.stop();
   await open.presence?.end();
   await open.importers.close({ force: true });
+  await open.photographers.close({ force: true });
   await open.drawers.close({ force: true });
   await open.readers.close({ force: true });
   await open.threads.close({ force: true });

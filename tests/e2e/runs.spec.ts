@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import type { AnyRow } from '../../src/core/study';
 import { createFleet } from '../support/fleet';
-import { expect, expectAccessible, open, settled, test } from './bench';
+import { expect, expectAccessible, open, settled, test, scan } from './bench';
 
 const rowsOf = async (url: string, study: string, table: string): Promise<AnyRow[]> =>
   (await fetch(`${url}/api/v1/studies/${study}/rows/${table}`)).json() as Promise<AnyRow[]>;
@@ -124,15 +124,7 @@ test('a scanned sticker opens its place of the plan, its print, its specimen', a
   await expect(page.getByRole('dialog', { name: /Stair block · Auklet 23 stock/ })).toBeVisible();
   await open(page, `${bench.study}/results/accuracy`);
   await expect(page.locator('html[data-finder=ready]')).toBeAttached();
-  // A scanner types faster than a driver of the browser can be relied on to.
-  await page.evaluate(
-    (keys) => {
-      for (const key of keys) {
-        document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
-      }
-    },
-    [...'K7-004', 'Enter'],
-  );
+  await scan(page, 'K7-004');
   await page.waitForURL(/measure\?specimen=K7-004/);
 });
 

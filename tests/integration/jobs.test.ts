@@ -18,6 +18,7 @@ it('a job that dies is tried once more, told that it is the last time, and the q
       tries.push({ name: job.name, isLastTry });
       return job.name === 'good' ? Promise.resolve() : Promise.reject(new Error('died'));
     },
+    photo: () => Promise.resolve(),
   });
   await queue.send('sliced-file', { name: 'dies' }, 'dies', true);
   await expect.poll(() => tries.length, { timeout: 15_000 }).toBe(2);

@@ -1,3 +1,33 @@
 export { FIGURE_OF, measurePhoto, type PhotoMeasure } from './measure';
 export type { Measured, MeasureOptions, MeasureValue } from './measured';
+export {
+  areaRatio,
+  composed,
+  fitHomography,
+  fitSimilarity,
+  inverted,
+  project,
+  type Point,
+  type PointPair,
+  type Projection,
+} from './projection';
+export {
+  register,
+  RegistrationError,
+  type Mark,
+  type Registration,
+  type ViewBox,
+} from './registration';
+export {
+  CARD,
+  CARD_CORNERS,
+  cardIn,
+  cardText,
+  scaleOfCard,
+  type CardCorner,
+  type CodeInPhoto,
+  type FoundCard,
+} from './card';
+export { convexHull, cornersBeforePlain, fourOf, inOrder, type FourCorners } from './outline';
+export { pixelsOf, resampled, warped } from './resample';
 export { encoded, linear, luminanceOf, type Pixels, type Raster } from './raster';

@@ -77,7 +77,9 @@ export function loadTable(
     }),
     damaged: text.damaged,
   };
-  for (const row of text.rows) {
+  // Each line is let go as soon as it is read: a table is never held twice.
+  const rest = text.rows.reverse();
+  for (let row = rest.pop(); row; row = rest.pop()) {
     const values = readRow(row, layout, faults);
     if (values) loaded.rows.push(values);
     registerKey(loaded, row, layout, values !== null, faults);

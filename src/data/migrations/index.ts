@@ -7,6 +7,7 @@ import * as linkJob from './006-link-job';
 import * as artefacts from './007-artefacts';
 import * as firmGround from './008-firm-ground';
 import * as laterEvidence from './009-later-evidence';
+import * as photos from './010-photos';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -19,4 +20,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '007-artefacts', up: artefacts.up, down: artefacts.down },
   { name: '008-firm-ground', up: firmGround.up, down: firmGround.down },
   { name: '009-later-evidence', up: laterEvidence.up, down: laterEvidence.down },
+  { name: '010-photos', up: photos.up, down: photos.down },
 ];

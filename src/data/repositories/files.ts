@@ -206,5 +206,6 @@ export const dropUnnamedContent = (db: Database): Promise<void> =>
     `delete from stored_files s where s.stored_at < now() - interval '1 day'
        and not exists (select 1 from study_files f where f.sha256 = s.sha256)
        and not exists (select 1 from sliced_files f where f.sha256 = s.sha256)
+       and not exists (select 1 from picture_parts p where p.sha256 = s.sha256)
        and not exists (select 1 from uploads u where u.draft = s.sha256)`,
   );

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
 import { execute, select, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
@@ -112,14 +113,19 @@ export async function appendUpload(
  * Checks an upload whose bytes are all there against what was announced. Done before its file is made,
  * as it takes as long as the file is large.
  *
+ * @returns its content, to be looked into
  * @throws RefusedError where the content is not what was announced; the upload is given up then
  */
-export async function verifyUpload(db: Database, studyId: string, sha256: string): Promise<void> {
+export async function verifyUpload(
+  db: Database,
+  studyId: string,
+  sha256: string,
+): Promise<Readable> {
   const row = await findUpload(db, studyId, sha256);
   if (!row) throw new NotFoundError('There is no such upload: begin it again.');
   const hash = createHash('sha256');
   for await (const chunk of readFile(db, row.draft)) hash.update(chunk as Uint8Array);
-  if (hash.digest('hex') === sha256) return;
+  if (hash.digest('hex') === sha256) return readFile(db, row.draft);
   await dropUpload(db, studyId, sha256);
   throw new RefusedError('What arrived is not what was announced: send the file again.');
 }

@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { describe, expect, it, vi } from 'vitest';
-import { kindOfPath, kindOfPicture, isHeic } from '../../files/picture-kinds';
+import { kindOfPath, kindOfPicture, isHeic } from '../../files/photos/picture-kinds';
 import { refuseEarly, refuseUnreadable } from './gate';
 import { isLoopback, isOwnRequest } from './origin';
 

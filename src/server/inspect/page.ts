@@ -21,14 +21,21 @@ export interface InspectBenchData {
 /** Reads what is needed to inspect specimens; those of artefacts without a zone are left out. */
 export async function inspectBenchData(studyId: string): Promise<InspectBenchData> {
   const { db } = app();
-  const [specimens, tables] = await Promise.all([
-    listSpecimenFacts(db, studyId),
-    listTables(db, studyId, ['zones', 'zone_places']),
-  ]);
+  const [specimens, zones] = await Promise.all([listSpecimenFacts(db, studyId), zonesOf(studyId)]);
+  return {
+    specimens: specimens.filter((one) => zones[one.artefact_id]),
+    zones,
+    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(zones))),
+  };
+}
+
+/** By artefact, the zones that are inspected, with where they lie. */
+export async function zonesOf(studyId: string): Promise<Record<string, BenchZone[]>> {
+  const tables = await listTables(app().db, studyId, ['zones', 'zone_places']);
   const places = new Map(
     tables.zone_places.map((row) => [`${row.artefact_id}/${row.zone_id}`, row]),
   );
-  const zones = Object.fromEntries(
+  return Object.fromEntries(
     [...groupBy(tables.zones, (row) => row.artefact_id)].map(([artefact, own]) => [
       artefact,
       own.map(({ zone_id, name, weight }): BenchZone => ({
@@ -37,9 +44,4 @@ export async function inspectBenchData(studyId: string): Promise<InspectBenchDat
       })),
     ]),
   );
-  return {
-    specimens: specimens.filter((one) => zones[one.artefact_id]),
-    zones,
-    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(zones))),
-  };
 }

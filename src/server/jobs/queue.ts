@@ -8,7 +8,7 @@ export interface JobQueue {
   stop(): Promise<void>;
 }
 
-export type QueueName = 'sliced-file';
+export type QueueName = 'sliced-file' | 'photo';
 
 /** What does the jobs of a queue. It is told when there will be no further try. */
 export type JobHandler = (data: never, isLastTry: boolean) => Promise<void>;

@@ -15,7 +15,7 @@ import {
 } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
-import { isHeic, kindOfPath, kindOfPicture } from '../../files/picture-kinds';
+import { isHeic, kindOfPath, kindOfPicture } from '../../files/photos/picture-kinds';
 
 /** The largest picture that is taken. */
 export const LARGEST_PICTURE = 25 * 1024 * 1024;

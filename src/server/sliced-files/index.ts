@@ -7,4 +7,4 @@ export {
   slicedFilesOf,
   takeOutFile,
 } from './sliced-files';
-export { announceFile, giveUpUpload, LARGEST_SLICED, takeBytes } from './uploads';
+export { SLICED_UPLOADS } from './uploads';

@@ -6,7 +6,7 @@ import { withFolder } from '../../files/temporary';
 import { afterwards, app } from '../app';
 import { streamOf } from '../http/endpoint';
 import { RequestError } from '../http/problem';
-import { queueUnread } from '../jobs';
+import { queueUnmade, queueUnread } from '../jobs';
 
 import { importStudy, type ImportOutcome } from './import';
 import { readOnThread } from './read-package';
@@ -34,7 +34,11 @@ export async function importUpload(request: Request, key: string | null): Promis
     await pipeline(streamOf(request), limitedTo(UPLOAD_LIMIT), createWriteStream(file), { signal });
     return importStudy(app().db, file, readOnThread, { signal, ...(key !== null && { key }) });
   });
-  if (outcome.studyId !== null) afterwards(() => queueUnread(app()));
+  const { studyId } = outcome;
+  if (studyId !== null) {
+    afterwards(() => queueUnread(app()));
+    afterwards(() => queueUnmade(app(), studyId));
+  }
   return outcome;
 }
 

@@ -8,7 +8,8 @@ import { counted, duration, fixed, percent } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Unknown } from '../marks/Unknown';
 import { FilePurpose } from './FilePurpose';
-import { lookInto, uploadSliced } from './upload-sliced';
+import { sendFile } from '../kit/send-file';
+import { lookInto } from './look-into';
 import { Leaving } from '../kit/Leaving';
 
 interface SlicedFilesProps {
@@ -57,8 +58,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
       const look = await lookInto(file, (share) => change(key, { share }), stop.signal);
       if (look.fault !== null) throw new Error(look.fault);
       change(key, { phase: 'sending', share: 0, look });
-      const { path, isKnown } = await uploadSliced(
-        studyId,
+      const { path, isKnown } = await sendFile(
+        address,
         file,
         look.sha256,
         (share, isWaiting) =>

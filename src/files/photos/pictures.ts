@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import sharp from 'sharp';
-import { luminanceOf, type Pixels, type Raster } from '../core/image';
+import { luminanceOf, type Pixels, type Raster } from '../../core/image';
 import { isHeic, kindOfPicture } from './picture-kinds';
 
 // Only what is told by its first bytes is given to a decoder, and only these decoders are there.
@@ -32,11 +32,12 @@ export interface PictureSize {
   height: number;
 }
 
-const openPicture = (path: string, { autoOrient = true } = {}) =>
+/** Opens a picture to be decoded; of an animation the first picture counts. */
+export const openPicture = (path: string, { autoOrient = true } = {}) =>
   sharp(path, { autoOrient, limitInputPixels: MOST_PIXELS, failOn: 'warning', pages: 1 });
 
 /** What of a picture is wrong, in words. */
-function sayFault(error: unknown): PictureError {
+export function sayFault(error: unknown): PictureError {
   const message = error instanceof Error ? error.message : '';
   if (/pixel limit/i.test(message)) {
     return new PictureError('has more than 60 megapixels: make it smaller');
@@ -45,7 +46,7 @@ function sayFault(error: unknown): PictureError {
 }
 
 /** Whether the first bytes of a file are a picture that is read. @throws PictureError */
-async function checkKind(path: string): Promise<void> {
+export async function checkKind(path: string): Promise<void> {
   const file = await open(path);
   try {
     const head = Buffer.alloc(64);
@@ -111,6 +112,9 @@ async function checkEnd(path: string): Promise<void> {
     throw sayFault(error);
   }
 }
+
+/** A picture's size as it is seen. @throws PictureError */
+export const pictureSize = async (path: string): Promise<PictureSize> => (await sizeOf(path)).size;
 
 async function sizeOf(path: string): Promise<{ size: PictureSize; isDeep: boolean }> {
   try {

@@ -1,49 +1,26 @@
-import type { FirstLook, LookMessage } from '../workers/first-look';
-import { ApiError, callApi, UnreachableError } from '../kit/request';
-import { upload } from '../kit/upload';
+import { ApiError, callApi, UnreachableError } from './request';
+import { upload } from './upload';
 
 /** Bytes that are sent in one request: what a broken connection can cost at most. */
 const PART_BYTES = 16 * 1024 * 1024;
 const WAIT_MS = 2000;
 const MOST_WAITS = 150;
 
-/** Looks into a file in a worker of the browser, without sending anything. */
-export function lookInto(
-  file: File,
-  onShare: (share: number) => void,
-  signal: AbortSignal,
-): Promise<FirstLook> {
-  const worker = new Worker(new URL('../workers/first-look.ts', import.meta.url), {
-    type: 'module',
-  });
-  return new Promise<FirstLook>((resolve, reject) => {
-    signal.addEventListener('abort', () => reject(new DOMException('given up', 'AbortError')));
-    worker.onerror = () => reject(new Error('the file could not be read here'));
-    worker.onmessage = (event: MessageEvent<LookMessage>) => {
-      const message = event.data;
-      if ('share' in message) onShare(message.share);
-      else if ('look' in message) resolve(message.look);
-      else reject(new Error(message.failed));
-    };
-    worker.postMessage(file);
-  }).finally(() => worker.terminate());
-}
-
 type Arrival = { path: string; isKnown: boolean } | { received: number };
 
 /**
  * Sends a file, part by part; what has arrived is not sent again after a broken connection.
  *
+ * @param base where files of its kind are announced; their bytes go to `uploads/` below it
  * @returns its path in the study, and whether it was there before
  */
-export async function uploadSliced(
-  studyId: string,
+export async function sendFile(
+  base: string,
   file: File,
   sha256: string,
   onShare: (share: number, isWaiting: boolean) => void,
   signal: AbortSignal,
 ): Promise<{ path: string; isKnown: boolean }> {
-  const base = `/studies/${studyId}/sliced-files`;
   let waits = 0;
   for (;;) {
     try {

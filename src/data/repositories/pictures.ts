@@ -1,0 +1,180 @@
+import { asJson, execute, select, type Database } from '../database';
+import type { Write } from '../write';
+
+/** A code that stands in a photo: what it says, and where its corners are, pixels as it is seen. */
+export interface SeenCode {
+  text: string;
+  corners: { u: number; v: number }[];
+}
+
+/** The view of a registered photo, laid flat and kept in tiles. */
+export interface LaidView {
+  /** What it was laid by: photos laid by other marks are laid anew. */
+  edition: string;
+  /** The rectangle of the view that it shows, mm. */
+  box: { x: number; y: number; w: number; h: number };
+  /** Pixels of its largest level, and of each of its tiles' sides. */
+  width: number;
+  height: number;
+  tile: number;
+  levels: number;
+}
+
+/** A photo among a study's files, and what was found in it. */
+export interface Picture {
+  path: string;
+  name: string;
+  sha256: string;
+  state: 'waiting' | 'ready' | 'failed';
+  message: string | null;
+  /** Pixels as it is seen; null until it was looked into. */
+  width: number | null;
+  height: number | null;
+  taken_at: string | null;
+  codes: SeenCode[] | null;
+  laid: LaidView | null;
+}
+
+/** Something that was made of a photo: a smaller one, or a tile of its view. */
+export interface PicturePart {
+  kind: 'level' | 'tile';
+  level: number;
+  column: number;
+  row: number;
+  width: number;
+  height: number;
+  sha256: string;
+}
+
+const COLUMNS = `p."path", p.name, f.sha256, p.state, p.message, p.width, p.height, p.taken_at,
+  p.codes, p.laid`;
+const FROM = `from pictures p join study_files f on f.study_id = p.study_id and f."path" = p."path"`;
+
+/** The photos of a study in the order in which they came. */
+export const listPictures = (db: Database, studyId: string): Promise<Picture[]> =>
+  select<Picture>(
+    db,
+    `select ${COLUMNS} ${FROM} where p.study_id = $1 order by p.taken_at nulls last, p.arrived`,
+    [studyId],
+  );
+
+/** A photo among a study's files; null where there is none at that path. */
+export async function findPicture(
+  db: Database,
+  studyId: string,
+  path: string,
+): Promise<Picture | null> {
+  const [found] = await select<Picture>(
+    db,
+    `select ${COLUMNS} ${FROM} where p.study_id = $1 and p."path" = $2`,
+    [studyId, path],
+  );
+  return found ?? null;
+}
+
+/** Enters a file of the study as a photo that is to be looked into. */
+export const insertPicture = (
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+  name: string,
+): Promise<void> =>
+  execute(
+    db,
+    `insert into pictures (study_id, "path", name) values ($1, $2, $3)
+     on conflict (study_id, "path") do nothing`,
+    [studyId, path, name],
+  );
+
+/** Enters the photos that came with packages, and names all of which nobody has made anything yet. */
+export async function unmadePictures(
+  db: Database,
+  studyId: string | null = null,
+): Promise<{ study_id: string; path: string }[]> {
+  await execute(
+    db,
+    `insert into pictures (study_id, "path", name)
+     select distinct p.study_id, p."path", p."path" from photos p
+     join study_files f on f.study_id = p.study_id and f."path" = p."path"
+     where $1::uuid is null or p.study_id = $1::uuid
+     on conflict (study_id, "path") do nothing`,
+    [studyId],
+  );
+  return select(
+    db,
+    `select study_id, "path" from pictures
+     where state = 'waiting' and ($1::uuid is null or study_id = $1::uuid) order by arrived`,
+    [studyId],
+  );
+}
+
+/** Keeps what was found in a photo, or why it cannot be read. */
+export const setPicture = (
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+  found: Pick<Picture, 'state' | 'message' | 'width' | 'height' | 'taken_at' | 'codes'>,
+): Promise<void> =>
+  execute(
+    db,
+    `update pictures set state = $3, message = $4, width = $5, height = $6, taken_at = $7, codes = $8
+     where study_id = $1 and "path" = $2`,
+    [
+      ...[studyId, path, found.state, found.message, found.width, found.height, found.taken_at],
+      found.codes && asJson(found.codes),
+    ],
+  );
+
+/** Says by what a photo's view is laid; null: it is not. */
+export const setLaid = (
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+  laid: LaidView | null,
+): Promise<void> =>
+  execute(db, 'update pictures set laid = $3 where study_id = $1 and "path" = $2', [
+    ...[studyId, path, laid && asJson(laid)],
+  ]);
+
+/** Puts what was made of a photo in place of what was there of that kind. */
+export async function replaceParts(
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+  kind: PicturePart['kind'],
+  parts: readonly PicturePart[],
+): Promise<void> {
+  await execute(db, 'delete from picture_parts where study_id = $1 and "path" = $2 and kind = $3', [
+    studyId,
+    path,
+    kind,
+  ]);
+  await execute(
+    db,
+    `insert into picture_parts (study_id, "path", kind, level, "column", "row", width, height, sha256)
+     select $1, $2, $3, level, "column", "row", width, height, sha256
+     from jsonb_to_recordset($4::jsonb) as p(level integer, "column" integer, "row" integer,
+       width integer, height integer, sha256 text)`,
+    [studyId, path, kind, JSON.stringify(parts)],
+  );
+}
+
+/** A part that was made of a photo; null where there is none. */
+export async function findPart(
+  db: Database,
+  studyId: string,
+  path: string,
+  { kind, level, column, row }: Pick<PicturePart, 'kind' | 'level' | 'column' | 'row'>,
+): Promise<PicturePart | null> {
+  const [found] = await select<PicturePart>(
+    db,
+    `select kind, level, "column", "row", width, height, sha256 from picture_parts
+     where study_id = $1 and "path" = $2 and kind = $3 and level = $4 and "column" = $5 and "row" = $6`,
+    [studyId, path, kind, level, column, row],
+  );
+  return found ?? null;
+}
+
+/** Takes a photo out that was not filed: its file goes with it. */
+export async function deletePicture(
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+): Promise<void> {
+  await execute(db, 'delete from study_files where study_id = $1 and "path" = $2', [studyId, path]);
+}

@@ -1,0 +1,141 @@
+import type { Readable } from 'node:stream';
+import {
+  appendUpload,
+  beginUpload,
+  dropUpload,
+  findStudy,
+  finishUpload,
+  freePath,
+  isStored,
+  linkFile,
+  pathOfContent,
+  readFile,
+  verifyUpload,
+  writeStudy,
+  type Write,
+} from '../../data';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+
+/** A file that somebody wants to upload. */
+export interface Announced {
+  name: string;
+  bytes: number;
+  sha256: string;
+}
+
+/** What is done with the files of a kind that are uploaded. */
+export interface UploadKind {
+  /** The folder of the study in which they lie. */
+  folder: string;
+  /** The most bytes of one. */
+  largest: number;
+  /** Refuses what can be refused by its name. @throws RequestError */
+  checkName(name: string): void;
+  /** Refuses what can be refused by its content, of which nothing is kept then. @throws RequestError */
+  checkContent?(content: AsyncIterable<Uint8Array>): Promise<void>;
+  /** Enters a file that has arrived, within the write that made it a file of the study. */
+  enter(write: Write, path: string, name: string): Promise<void>;
+  /** What follows once it is kept. */
+  follow(studyId: string, path: string): void;
+}
+
+/** Where an announced file stands: a file of the study already, or so much of it has arrived. */
+export type Arrival = { path: string; isKnown: boolean } | { received: number };
+
+const sayMiB = (bytes: number): string => `${Math.round(bytes / 1024 ** 2)} MiB`;
+
+/** Says whether a file must be sent at all, and from where on. */
+export async function announceFile(
+  kind: UploadKind,
+  studyId: string,
+  file: Announced,
+  who: string | null,
+): Promise<Arrival> {
+  const { db } = app();
+  kind.checkName(file.name);
+  if (file.bytes > kind.largest) {
+    throw new RequestError(413, `${file.name} is over ${sayMiB(kind.largest)}.`);
+  }
+  const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {
+    const known = await pathOfContent(write.db, studyId, file.sha256);
+    if (known !== null) {
+      await kind.enter(write, known, file.name);
+      return { path: known, isKnown: true };
+    }
+    if (await isStored(write.db, file.sha256)) {
+      await kind.checkContent?.(readFile(write.db, file.sha256));
+      const path = await pathFor(write, kind.folder, file.name);
+      await linkFile(write, path, file.sha256);
+      await kind.enter(write, path, file.name);
+      return { path, isKnown: false };
+    }
+    const { received } = await beginUpload(write, file);
+    return { received };
+  });
+  if ('path' in arrival) kind.follow(studyId, arrival.path);
+  else if (arrival.received === file.bytes) {
+    return finish(kind, studyId, file.sha256, file.name, who);
+  }
+  return arrival;
+}
+
+/** Takes the next bytes of an announced file; with the last ones it becomes a file of the study. */
+export async function takeBytes(
+  kind: UploadKind,
+  studyId: string,
+  sha256: string,
+  offset: number,
+  content: Readable,
+  who: string | null,
+): Promise<Arrival> {
+  const { db } = app();
+  await findStudy(db, studyId);
+  const upload = await appendUpload(db, studyId, sha256, offset, content);
+  return upload.received === upload.bytes
+    ? finish(kind, studyId, sha256, upload.name, who)
+    : { received: upload.received };
+}
+
+/** Gives an upload up. */
+export async function giveUpUpload(studyId: string, sha256: string): Promise<void> {
+  await findStudy(app().db, studyId);
+  await dropUpload(app().db, studyId, sha256);
+}
+
+async function finish(
+  kind: UploadKind,
+  studyId: string,
+  sha256: string,
+  name: string,
+  who: string | null,
+): Promise<Arrival> {
+  const { db } = app();
+  const content = await verifyUpload(db, studyId, sha256);
+  try {
+    await kind.checkContent?.(content);
+  } catch (error) {
+    await dropUpload(db, studyId, sha256);
+    throw error;
+  }
+  const path = await writeStudy(db, studyId, who, async (write) => {
+    const free = await pathFor(write, kind.folder, name);
+    await finishUpload(write, sha256, free);
+    await kind.enter(write, free, name);
+    return free;
+  });
+  kind.follow(studyId, path);
+  return { path, isKnown: false };
+}
+
+/** A path for a file of that name that no other file of the study has. */
+function pathFor(write: Write, folder: string, name: string): Promise<string> {
+  const base = name
+    .slice(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1)
+    .replace(/[^\p{L}\p{N}._-]+/gu, '-')
+    .replace(/^[.-]+/, '')
+    .slice(-120);
+  const at = base.indexOf('.');
+  const [stem, ending] = at > 0 ? [base.slice(0, at), base.slice(at)] : ['file', `.${base}`];
+  return freePath(write, folder, stem, ending);
+}

@@ -1,0 +1,199 @@
+import { useEffect, useState } from 'react';
+import type { PhotoMeasure, ViewBox } from '../../core/image';
+import { PHOTO_MEASURES, inWords } from '../../core/study';
+import type { ContenderSettings } from '../../server/photos';
+import { callApi } from '../kit/request';
+import { unlessScanned } from '../lib/not-scanned';
+import { sayMeasure } from './say-measure';
+import type { LaidPhoto } from './tiles';
+
+interface MeasureHereProps {
+  studyId: string;
+  region: ViewBox | null;
+  settings: Record<string, ContenderSettings>;
+  shown: readonly { photo: LaidPhoto; contender: string; code: string }[];
+  /** Names are hidden: what would tell them is not shown. */
+  isBlind: boolean;
+  onRegion: (region: ViewBox | null) => void;
+  onDraw: () => void;
+  change: (work: () => Promise<unknown>) => Promise<boolean>;
+  message: string;
+}
+
+/** What each measure asks of its region. */
+const ADVICE: Readonly<Record<PhotoMeasure, string>> = {
+  ringing:
+    'behind an edge, from where the edge has ended, away from it to the right; a wall in raking light',
+  'layer-lines': 'a plain wall, layers level',
+  strings: 'between two bodies before a plain background, without the bodies',
+  gaps: 'a flat face',
+  texture: 'any face; only photos of the same light can be compared',
+};
+
+/** A region of the view, measured on all photos that are shown, each with what its profile says. */
+export function MeasureHere({
+  studyId,
+  region,
+  settings,
+  shown,
+  isBlind,
+  onRegion,
+  onDraw,
+  change,
+  message,
+}: MeasureHereProps) {
+  const [measure, setMeasure] = useState<PhotoMeasure>('ringing');
+  const [share, setShare] = useState<number | null>(null);
+  const base = `/studies/${studyId}/photos/measures`;
+  const isReady = region !== null && region.w > 0.2 && region.h > 0.2;
+  const run = async () => {
+    if (!region || !isReady || isBlind) return;
+    await change(async () => {
+      for (const [at, { photo, contender }] of shown.entries()) {
+        setShare(at / shown.length);
+        const own = settings[contender];
+        await callApi('POST', base, {
+          ...{ path: photo.path, measure, unit: 'mm' },
+          ...{
+            x: rounded(region.x),
+            y: rounded(region.y),
+            w: rounded(region.w),
+            h: rounded(region.h),
+          },
+          ...(measure === 'layer-lines' && { layer_height_mm: own?.layer_height_mm ?? null }),
+          ...(measure === 'ringing' && { speed_mm_s: own?.speed_mm_s ?? null }),
+        });
+      }
+    });
+    setShare(null);
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.target as HTMLElement).closest('input, select, textarea, dialog')) return;
+      if (event.key.toLowerCase() !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return;
+      unlessScanned(event, () => void run());
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
+  return (
+    <section aria-labelledby="measure-here" className="mt-3 sheet p-3">
+      <div className="flex flex-wrap items-end gap-2">
+        <h2 id="measure-here" className="font-semibold">
+          Measured in place
+        </h2>
+        <label className="text-xs text-ink-2">
+          measure
+          <select
+            className="block field w-36"
+            value={measure}
+            onChange={(event) => setMeasure(event.target.value as PhotoMeasure)}
+          >
+            {PHOTO_MEASURES.map((one) => (
+              <option key={one} value={one}>
+                {inWords(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(['x', 'y', 'w', 'h'] as const).map((side) => (
+          <label key={side} className="text-xs text-ink-2">
+            {SIDES[side]}, mm
+            <input
+              className="block field w-20"
+              type="number"
+              step={0.1}
+              value={region ? rounded(region[side]) : ''}
+              onChange={(event) =>
+                onRegion({ ...(region ?? NOWHERE), [side]: Number(event.target.value) })
+              }
+            />
+          </label>
+        ))}
+        <button type="button" className="action" onClick={onDraw}>
+          Draw it on a photo <kbd className="key">R</kbd>
+        </button>
+        <button
+          type="button"
+          className="action action-main"
+          data-keys="M"
+          data-does="measure the region on all photos"
+          disabled={!isReady || share !== null || isBlind}
+          onClick={() => void run()}
+        >
+          Measure on all {shown.length || ''} <kbd className="key">M</kbd>
+        </button>
+        {share !== null && <progress value={share} max={1} aria-label="Measuring" />}
+      </div>
+      <p className="mt-1 text-xs text-ink-2">
+        {isBlind
+          ? 'While names are hidden nothing is measured: a figure would tell them.'
+          : `${inWords(measure)}: ${ADVICE[measure]}.`}
+      </p>
+      {message && (
+        <p role="alert" className="mt-1 text-warn">
+          {message}
+        </p>
+      )}
+      {!isBlind && (
+        <div className="overflow-x-auto">
+          <table className="mt-2 w-full text-xs">
+            <thead>
+              <tr>
+                {['photo', 'at', 'figure', ''].map((head) => (
+                  <th key={head} className="th" scope="col">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {shown.flatMap(({ photo, contender, code }) =>
+                photo.measures
+                  .filter((one) => one.measure === measure)
+                  .map((one) => (
+                    <tr key={one.measure_id} className="border-b border-line-soft">
+                      <th scope="row" className="py-1 pr-3 text-left font-normal">
+                        {contender} <span className="font-mono">{code}</span>
+                      </th>
+                      <td className="pr-3 font-mono">
+                        <button
+                          type="button"
+                          className="underline"
+                          onClick={() =>
+                            one.unit === 'mm' &&
+                            onRegion({ x: one.x, y: one.y, w: one.w, h: one.h })
+                          }
+                        >
+                          {[one.x, one.y, one.w, one.h].map(rounded).join(', ')} {one.unit}
+                        </button>
+                      </td>
+                      <td className="pr-3">{sayMeasure(one)}</td>
+                      <td className="text-right">
+                        <button
+                          type="button"
+                          className="action text-xs"
+                          aria-label={`take the measure of ${code} out`}
+                          onClick={() =>
+                            void change(() =>
+                              callApi('DELETE', `${base}/${encodeURIComponent(one.measure_id)}`),
+                            )
+                          }
+                        >
+                          take out
+                        </button>
+                      </td>
+                    </tr>
+                  )),
+              )}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const SIDES = { x: 'left', y: 'lower', w: 'wide', h: 'high' } as const;
+const NOWHERE = { x: 0, y: 0, w: 10, h: 10 };
+const rounded = (value: number): number => Number(value.toFixed(2));

@@ -1,0 +1,97 @@
+import { useEffect, useRef } from 'react';
+import type { ViewBox } from '../../core/image';
+import { drawPhoto, type LaidPhoto, type Place, type Tiles } from './tiles';
+
+interface PhotoCanvasProps {
+  studyId: string;
+  /** What is drawn, one over the other. */
+  photos: readonly LaidPhoto[];
+  /** How a second photo is put on the first. */
+  mode: 'over' | 'split' | 'difference';
+  /** Where the second begins, a share of the width. */
+  split: number;
+  /** By how much each photo is brightened. */
+  gains: readonly number[];
+  tiles: Tiles;
+  place: React.RefObject<Place>;
+  outlines: readonly { box: ViewBox; label: string; isStrong: boolean }[];
+  /** Raised when what is drawn changes: a tile came, the place moved. */
+  register: (draw: () => void) => () => void;
+  label: string;
+  height: number;
+}
+
+/** A window onto a view: photos laid flat, drawn at the common place. */
+export function PhotoCanvas(props: PhotoCanvasProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const latest = useRef(props);
+  const { register } = props;
+  useEffect(() => {
+    latest.current = props;
+    paint(canvas.current, props);
+  });
+  useEffect(() => register(() => paint(canvas.current, latest.current)), [register]);
+  useEffect(() => {
+    const observer = new ResizeObserver(() => paint(canvas.current, latest.current));
+    if (canvas.current) observer.observe(canvas.current);
+    return () => observer.disconnect();
+  }, []);
+  return (
+    <canvas
+      ref={canvas}
+      className={`block w-full cursor-grab touch-none bg-desk ${HEIGHTS[props.height] ?? ''}`}
+      role="img"
+      aria-label={props.label}
+    />
+  );
+}
+
+/** Heights of windows by how many rows of them there are. */
+const HEIGHTS: Readonly<Record<number, string>> = { 1: 'h-[52vh]', 2: 'h-[30vh]', 3: 'h-[24vh]' };
+
+function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void {
+  const context = canvas?.getContext('2d', { alpha: false });
+  if (!canvas || !context) return;
+  const { studyId, photos, mode, split, gains, tiles, outlines } = props;
+  const [width, height] = [canvas.clientWidth, canvas.clientHeight];
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+  const place = props.place.current;
+  context.imageSmoothingEnabled = true;
+  context.fillStyle = '#d5dade';
+  context.fillRect(0, 0, width, height);
+  photos.forEach((photo, at) => {
+    context.save();
+    if (at > 0 && mode === 'split') {
+      context.beginPath();
+      context.rect(split * width, 0, width, height);
+      context.clip();
+    }
+    if (at > 0 && mode === 'difference') context.globalCompositeOperation = 'difference';
+    const gain = gains[at] ?? 1;
+    if (gain !== 1) context.filter = `brightness(${gain.toFixed(3)})`;
+    drawPhoto({ context, width, height }, tiles, studyId, photo, place);
+    context.restore();
+  });
+  if (mode === 'split' && photos.length > 1) {
+    context.fillStyle = '#7d1f55';
+    context.fillRect(split * width - 1, 0, 2, height);
+  }
+  for (const { box, label, isStrong } of outlines) {
+    const left = (box.x - place.x) * place.scale + width / 2;
+    const top = height / 2 - (box.y + box.h - place.y) * place.scale;
+    context.strokeStyle = 'white';
+    context.lineWidth = isStrong ? 4 : 3;
+    context.strokeRect(left, top, box.w * place.scale, box.h * place.scale);
+    context.strokeStyle = '#7d1f55';
+    context.lineWidth = isStrong ? 2 : 1;
+    context.strokeRect(left, top, box.w * place.scale, box.h * place.scale);
+    if (label === '') continue;
+    context.font = '11px sans-serif';
+    const wide = context.measureText(label).width + 8;
+    context.fillStyle = '#7d1f55';
+    context.fillRect(left, top - 16, wide, 16);
+    context.fillStyle = 'white';
+    context.fillText(label, left + 4, top - 4);
+  }
+}

@@ -1,0 +1,487 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { ViewBox } from '../../core/image';
+import { inWords, type ContenderMark } from '../../core/study';
+import type { BenchZone } from '../../server/inspect/page';
+import type { ContenderSettings, PhotosData, ShownPhoto } from '../../server/photos';
+import { unlessScanned } from '../lib/not-scanned';
+import { ContenderName } from '../marks/ContenderName';
+import { MeasureHere } from './MeasureHere';
+import { PhotoCanvas } from './PhotoCanvas';
+import { sayMeasure } from './say-measure';
+import { isLaidFlat, meanGrey, Tiles, type LaidPhoto } from './tiles';
+import { usePhotos } from './use-photos';
+import { usePlace, useWheel } from './use-place';
+
+interface SideBySideProps extends PhotosData {
+  studyId: string;
+  marks: readonly ContenderMark[];
+  reference: string | null;
+  zones: Record<string, BenchZone[]>;
+  settings: Record<string, ContenderSettings>;
+}
+
+/** The same view in the same light: what can stand side by side. */
+interface Subject {
+  key: string;
+  artefact_id: string;
+  artefact: string;
+  view: string;
+  light: string;
+  photos: { photo: LaidPhoto; contender: string; code: string }[];
+}
+
+const MODES = ['side', 'blink', 'split', 'difference'] as const;
+type Mode = (typeof MODES)[number];
+const MOST = 6;
+
+/** The same place of every contender at one scale: moved, zoomed, blinked, split and measured together. */
+export function SideBySide(props: SideBySideProps) {
+  const { studyId, marks, reference, specimens, zones, settings } = props;
+  const desk = usePhotos(studyId, props.photos);
+  const subjects = useMemo(
+    () => subjectsOf(desk.photos, specimens, marks),
+    [desk.photos, specimens, marks],
+  );
+  const [asked, setAsked] = useState('');
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [mode, setMode] = useState<Mode>('side');
+  const [turn, setTurn] = useState(0);
+  const [split, setSplit] = useState(0.5);
+  const [isMatched, setMatched] = useState(false);
+  const [hasZones, setZones] = useState(false);
+  const [order, setOrder] = useState<readonly string[] | null>(null);
+  const [region, setRegion] = useState<ViewBox | null>(null);
+  const [isDrawing, setDrawing] = useState(false);
+  const [scale, setScale] = useState(0);
+  const draws = useRef(new Set<() => void>());
+  const frame = useRef<HTMLDivElement>(null);
+  const corner = useRef<{ x: number; y: number } | null>(null);
+  const saving = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const redraw = useCallback(() => {
+    for (const draw of draws.current) draw();
+  }, []);
+  const [tiles] = useState(() => new Tiles(() => requestAnimationFrame(redraw)));
+  const register = useCallback((draw: () => void) => {
+    draws.current.add(draw);
+    return () => {
+      draws.current.delete(draw);
+    };
+  }, []);
+  const subject = subjects.find((one) => one.key === asked) ?? subjects[0];
+  const { place, go, zoom, handlers } = usePlace({ x: 0, y: 0, scale: 4 }, () => {
+    requestAnimationFrame(redraw);
+    clearTimeout(saving.current);
+    saving.current = setTimeout(() => {
+      setScale(place.current.scale);
+      const { x, y, scale: now } = place.current;
+      const at = new URLSearchParams({
+        of: subject?.key ?? '',
+        x: x.toFixed(2),
+        y: y.toFixed(2),
+        px: now.toFixed(2),
+      });
+      history.replaceState(history.state, '', `#${at.toString()}`);
+    }, 200);
+  });
+  useWheel(frame, zoom);
+
+  const fit = useCallback(
+    (of: Subject | undefined) => {
+      const box = of?.photos[0]?.photo.laid.box;
+      const canvas = frame.current?.querySelector('canvas');
+      if (!box || !canvas) return;
+      const share = Math.min(canvas.clientWidth / box.w, canvas.clientHeight / box.h);
+      go({ x: box.x + box.w / 2, y: box.y + box.h / 2, scale: share });
+    },
+    // The place is a reference; going there changes no state.
+    // oxlint-disable-next-line react/exhaustive-deps
+    [],
+  );
+  useEffect(() => {
+    const at = new URLSearchParams(location.hash.slice(1));
+    const [of, x, y, px] = [
+      at.get('of'),
+      Number(at.get('x')),
+      Number(at.get('y')),
+      Number(at.get('px')),
+    ];
+    if (of && px > 0 && Number.isFinite(x) && Number.isFinite(y)) {
+      setAsked(of);
+      go({ x, y, scale: px });
+    } else fit(subjects[0]);
+    // Only once, as the page opens.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, []);
+
+  const all = subject?.photos ?? [];
+  const chosen = all.filter(({ photo }) => !left.has(photo.path)).slice(0, MOST);
+  const shown = order
+    ? order.flatMap((path) => chosen.filter(({ photo }) => photo.path === path))
+    : chosen;
+  const hide = () => {
+    if (order) return setOrder(null);
+    setOrder(shuffled(chosen.map(({ photo }) => photo.path)));
+    setTurn(0);
+  };
+  const choose = (next: Mode) => {
+    setMode(mode === next ? 'side' : next);
+    setTurn(0);
+  };
+  const greys = shown.map(({ photo }) => (isMatched ? meanGrey(tiles, studyId, photo) : null));
+  const known = greys.filter((grey) => grey !== null);
+  const middle = known.reduce((sum, grey) => sum + grey, 0) / Math.max(1, known.length);
+  const gainOf = (at: number): number => {
+    const grey = greys[at];
+    return grey ? middle / grey : 1;
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (target.closest('input, select, textarea, dialog, summary')) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const step = 60 / place.current.scale;
+      const { x, y } = place.current;
+      const keys: Record<string, () => void> = {
+        arrowleft: () => go({ x: x - step }),
+        arrowright: () => go({ x: x + step }),
+        arrowup: () => go({ y: y + step }),
+        arrowdown: () => go({ y: y - step }),
+        '+': () => zoom(1.25),
+        '=': () => zoom(1.25),
+        '-': () => zoom(0.8),
+        '0': () => fit(subject),
+        '\\': () => choose('split'),
+        d: () => choose('difference'),
+        g: () => setMatched(!isMatched),
+        z: () => setZones(!hasZones),
+        b: hide,
+        r: () => setDrawing(!isDrawing),
+        ' ': () => {
+          if (mode === 'blink') setTurn((turn + 1) % Math.max(1, shown.length));
+          else choose('blink');
+        },
+        escape: () => {
+          setMode('side');
+          setDrawing(false);
+        },
+      };
+      const act = keys[event.key.toLowerCase()];
+      if (!act || (event.key === ' ' && target.closest('button, a'))) return;
+      event.preventDefault();
+      if (/^[a-z]$/.test(event.key)) unlessScanned(event, act);
+      else act();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
+
+  if (!subject) {
+    return (
+      <p className="sheet p-4">
+        Nothing stands side by side yet: photos of the same view in the same light, tied to it by
+        marks, are needed. <a href={`/studies/${studyId}/inspect/photos`}>Photos come in here.</a>
+      </p>
+    );
+  }
+  const nameOf = (at: number) => {
+    const one = shown[at];
+    const mark = marks.find((other) => other.contender_id === one?.contender);
+    if (order || !mark || !one) return <b>{at + 1}</b>;
+    return (
+      <>
+        <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+        <span className="font-mono text-2xs text-ink-2">{one.code}</span>
+      </>
+    );
+  };
+  const plainName = (at: number) =>
+    order ? `photo ${at + 1}` : `${shown[at]?.contender ?? ''} ${shown[at]?.code ?? ''}`;
+  const outlines = [
+    ...(hasZones ? zoneBoxes(zones[subject.artefact_id] ?? [], subject.view) : []),
+    ...(region ? [{ box: region, label: 'measured here', isStrong: true }] : []),
+  ];
+  const pair = shown.slice(0, 2);
+  const windows: readonly { at: number; photos: readonly LaidPhoto[]; gains: readonly number[] }[] =
+    mode === 'side'
+      ? shown.map(({ photo }, at) => ({ at, photos: [photo], gains: [gainOf(at)] }))
+      : mode === 'blink'
+        ? shown
+            .filter((_, at) => at === turn)
+            .map(({ photo }) => ({ at: turn, photos: [photo], gains: [gainOf(turn)] }))
+        : [
+            {
+              at: 0,
+              photos: pair.map(({ photo }) => photo),
+              gains: pair.map((_, at) => gainOf(at)),
+            },
+          ];
+  const rows = Math.min(3, Math.ceil(windows.length / 2));
+
+  const pointOf = (event: React.PointerEvent) => {
+    const rect = (event.target as HTMLElement).getBoundingClientRect();
+    const { x, y, scale: now } = place.current;
+    return {
+      x: x + (event.clientX - rect.left - rect.width / 2) / now,
+      y: y - (event.clientY - rect.top - rect.height / 2) / now,
+    };
+  };
+  const drawing = {
+    onPointerDown: (event: React.PointerEvent) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      corner.current = pointOf(event);
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      if (!corner.current) return;
+      setRegion(boxOf(corner.current, pointOf(event)));
+    },
+    onPointerUp: () => {
+      corner.current = null;
+      setDrawing(false);
+    },
+    onPointerCancel: () => {
+      corner.current = null;
+    },
+  };
+
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <h1 className="text-lg font-semibold">Side by side</h1>
+        <select
+          className="field w-auto"
+          aria-label="What is compared"
+          value={subject.key}
+          onChange={(event) => {
+            setAsked(event.target.value);
+            setRegion(null);
+            setLeft(new Set());
+            setOrder(null);
+            const next = subjects.find((one) => one.key === event.target.value);
+            setTimeout(() => fit(next));
+          }}
+        >
+          {subjects.map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.artefact}, {inWords(one.view)}, {inWords(one.light)} light ({one.photos.length})
+            </option>
+          ))}
+        </select>
+        <span className="text-xs text-ink-2">
+          one scale{scale > 0 && `, ${scale.toFixed(0)} px/mm`}
+          {isMatched && ' · brightness matched to their mean, for the eye only'}
+        </span>
+        <span className="ml-auto flex flex-wrap gap-1">
+          <Toggle
+            label="Blink"
+            shown="space"
+            keys="Space"
+            isOn={mode === 'blink'}
+            onClick={() => choose('blink')}
+          />
+          <Toggle label="Split" keys="\" isOn={mode === 'split'} onClick={() => choose('split')} />
+          <Toggle
+            label="Difference"
+            keys="D"
+            isOn={mode === 'difference'}
+            onClick={() => choose('difference')}
+          />
+          <Toggle
+            label="Match grey"
+            keys="G"
+            isOn={isMatched}
+            onClick={() => setMatched(!isMatched)}
+          />
+          <Toggle label="Zones" keys="Z" isOn={hasZones} onClick={() => setZones(!hasZones)} />
+          <Toggle label="Hide names" keys="B" isOn={order !== null} onClick={hide} />
+          <Toggle label="Region" keys="R" isOn={isDrawing} onClick={() => setDrawing(!isDrawing)} />
+          <button
+            type="button"
+            className="action"
+            data-keys="0"
+            data-does="show all of it"
+            onClick={() => fit(subject)}
+          >
+            All <kbd className="key">0</kbd>
+          </button>
+        </span>
+      </div>
+      {mode === 'split' && (
+        <input
+          type="range"
+          className="mb-1 w-full"
+          aria-label="Where the second photo begins"
+          min={0}
+          max={1}
+          step={0.01}
+          value={split}
+          onChange={(event) => setSplit(Number(event.target.value))}
+        />
+      )}
+      <div
+        ref={frame}
+        className={`grid gap-2 ${windows.length > 1 ? 'sm:grid-cols-2' : ''} ${windows.length > 4 ? 'xl:grid-cols-3' : ''}`}
+      >
+        {windows.map(({ at, photos, gains }) => (
+          <figure key={at} className="min-w-0 overflow-hidden sheet">
+            <figcaption className="flex min-h-9 flex-wrap items-center gap-2 px-2 py-1 text-xs">
+              {nameOf(at)}
+              {photos.length > 1 && <span className="text-ink-2">and</span>}
+              {photos.length > 1 && nameOf(1)}
+              {!order && photos.length === 1 && (
+                <span className="ml-auto text-ink-2">
+                  {photos[0]?.measures.slice(0, 1).map(sayMeasure)}
+                </span>
+              )}
+            </figcaption>
+            <div
+              {...(isDrawing ? drawing : handlers)}
+              className={isDrawing ? 'cursor-crosshair' : ''}
+            >
+              <PhotoCanvas
+                {...{ studyId, photos, gains, tiles, place, outlines, register, split }}
+                mode={mode === 'split' || mode === 'difference' ? mode : 'over'}
+                label={
+                  photos.length > 1
+                    ? `${plainName(0)} and ${plainName(1)}`
+                    : `${subject.artefact}, ${subject.view}: ${plainName(at)}`
+                }
+                height={windows.length > 4 ? 2 : rows}
+              />
+            </div>
+          </figure>
+        ))}
+      </div>
+      <fieldset className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-xs">
+        <legend className="sr-only">Which photos</legend>
+        {all.map(({ photo, contender, code }) => (
+          <label key={photo.path} className="flex items-center gap-1">
+            <input
+              type="checkbox"
+              checked={!left.has(photo.path)}
+              onChange={() => {
+                const next = new Set(left);
+                if (!next.delete(photo.path)) next.add(photo.path);
+                setLeft(next);
+                setOrder(null);
+              }}
+            />
+            {order ? 'a photo' : `${contender} ${code}`}
+          </label>
+        ))}
+        <span className="text-ink-2">
+          wheel or <kbd className="key">+</kbd> <kbd className="key">-</kbd> zoom · drag or arrows
+          move · the address holds the place
+        </span>
+      </fieldset>
+      <MeasureHere
+        {...{ studyId, region, settings, onRegion: setRegion }}
+        shown={order ? [] : shown}
+        isBlind={order !== null}
+        onDraw={() => setDrawing(true)}
+        change={desk.change}
+        message={desk.message}
+      />
+    </>
+  );
+}
+
+interface ToggleProps {
+  label: string;
+  keys: string;
+  shown?: string;
+  isOn: boolean;
+  onClick: () => void;
+}
+
+const Toggle = ({ label, keys, shown, isOn, onClick }: ToggleProps) => (
+  <button
+    type="button"
+    className="action aria-pressed:bg-plum-soft aria-pressed:font-semibold"
+    aria-pressed={isOn}
+    data-keys={keys}
+    data-does={label.toLowerCase()}
+    onClick={onClick}
+  >
+    {label} <kbd className="key">{shown ?? keys}</kbd>
+  </button>
+);
+
+function subjectsOf(
+  photos: readonly ShownPhoto[],
+  specimens: PhotosData['specimens'],
+  marks: readonly ContenderMark[],
+): Subject[] {
+  const bySpecimen = new Map(specimens.map((one) => [one.specimen_id, one]));
+  const found = new Map<string, Subject>();
+  for (const photo of photos) {
+    const specimen = bySpecimen.get(photo.filed?.specimen_id ?? '');
+    if (!specimen || !photo.filed?.view || !isLaidFlat(photo)) continue;
+    if (!marks.some((mark) => mark.contender_id === specimen.contender_id)) continue;
+    const { view } = photo.filed;
+    const light = photo.filed.light ?? 'unknown';
+    const key = `${specimen.artefact_id}/${view}/${light}`;
+    const subject = found.get(key) ?? {
+      ...{ key, view, light, photos: [] },
+      ...{ artefact_id: specimen.artefact_id, artefact: specimen.artefact },
+    };
+    subject.photos.push({
+      ...{ photo, contender: specimen.contender_id },
+      code: specimen.code ?? specimen.specimen_id,
+    });
+    found.set(key, subject);
+  }
+  const place = new Map(marks.map((mark, at) => [mark.contender_id, at]));
+  return [...found.values()]
+    .map((subject) => ({
+      ...subject,
+      photos: oneEachFirst(
+        subject.photos.toSorted(
+          (a, b) => (place.get(a.contender) ?? 0) - (place.get(b.contender) ?? 0),
+        ),
+      ),
+    }))
+    .sort((a, b) => rank(b) - rank(a));
+}
+
+/** Raking light shows most, and more photos more. */
+const rank = ({ light, photos }: Subject): number =>
+  photos.length + (light.startsWith('raking') ? 100 : 0);
+
+/** The first photo of every contender, then the others. */
+function oneEachFirst(photos: Subject['photos']): Subject['photos'] {
+  const isFirst = photos.map(
+    ({ contender }, at) => photos.findIndex((one) => one.contender === contender) === at,
+  );
+  return [...photos.filter((_, at) => isFirst[at]), ...photos.filter((_, at) => !isFirst[at])];
+}
+
+const boxOf = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
+  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
+  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
+});
+
+const zoneBoxes = (zones: readonly BenchZone[], view: string) =>
+  zones.flatMap(({ name, place }) =>
+    place?.side === view
+      ? [
+          {
+            box: boxOf({ x: place.u1_mm, y: place.v1_mm }, { x: place.u2_mm, y: place.v2_mm }),
+            label: name,
+            isStrong: false,
+          },
+        ]
+      : [],
+  );
+
+function shuffled<Item>(list: readonly Item[]): Item[] {
+  const out = [...list];
+  for (let at = out.length - 1; at > 0; at -= 1) {
+    const [random = 0] = crypto.getRandomValues(new Uint32Array(1));
+    const other = random % (at + 1);
+    const [a, b] = [out[at], out[other]];
+    if (a !== undefined && b !== undefined) [out[at], out[other]] = [b, a];
+  }
+  return out;
+}

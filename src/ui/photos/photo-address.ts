@@ -1,0 +1,18 @@
+/** The address of a photo, halved some times: never the file itself, always a picture made of it. */
+export const levelAddress = (studyId: string, path: string, level: number): string =>
+  `/api/v1/studies/${studyId}/photos/part?path=${encodeURIComponent(path)}&level=${level}`;
+
+/** The address of a tile of a photo's view. */
+export const tileAddress = (
+  studyId: string,
+  path: string,
+  edition: string,
+  { level, column, row }: { level: number; column: number; row: number },
+): string => `${levelAddress(studyId, path, level)}&column=${column}&row=${row}&edition=${edition}`;
+
+/** The level of a photo whose longer side is not over some pixels; none is smaller than the last. */
+export function levelFor(width: number, height: number, most: number): number {
+  let level = 0;
+  for (let side = Math.max(width, height); side > most && side > 512; side /= 2) level += 1;
+  return level;
+}

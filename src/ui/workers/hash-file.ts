@@ -1,0 +1,13 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+
+/** Web worker: the SHA-256 of a file, by which it is announced. */
+self.onmessage = (event: MessageEvent<File>) => {
+  const hash = sha256.create();
+  void (async () => {
+    for await (const chunk of event.data.stream() as unknown as AsyncIterable<Uint8Array>) {
+      hash.update(chunk);
+    }
+    self.postMessage(bytesToHex(hash.digest()));
+  })().catch(() => self.postMessage(null));
+};
