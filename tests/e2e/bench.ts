@@ -28,10 +28,12 @@ export const test = base.extend<object, { bench: Bench }>({
       const url = `http://127.0.0.1:${port}`;
       const studies = (await (await fetch(`${url}/api/v1/studies`)).json()) as {
         study_id: string;
+        name: string;
       }[];
+      const demo = studies.find(({ name }) => name === 'clip-bench');
       await use({
         url,
-        study: `${url}/studies/${studies[0]?.study_id}`,
+        study: `${url}/studies/${demo?.study_id}`,
         link: () => link,
         stop: () => kill(child),
         start: async () => {

@@ -20,14 +20,21 @@ import { checkRow } from '../rows';
 
 const photo = TABLES.photos.row.shape;
 
+/** A column that may be sent; one that is not sent is not there, and has no default. */
+const ifSent = <Schema extends z.ZodType>(schema: Schema) =>
+  z
+    .custom((value) => value !== undefined)
+    .pipe(schema)
+    .optional();
+
 /** Where photos are filed: all of these under one specimen, or what is told of each stays as it is. */
 export const filingSchema = z.strictObject({
   paths: z.array(photo.path).min(1).max(500),
-  specimen_id: photo.specimen_id.optional(),
-  view: photo.view.optional(),
-  light: photo.light.optional(),
-  session: photo.session.optional(),
-  px_per_mm: photo.px_per_mm.optional(),
+  specimen_id: ifSent(photo.specimen_id),
+  view: ifSent(photo.view),
+  light: ifSent(photo.light),
+  session: ifSent(photo.session),
+  px_per_mm: ifSent(photo.px_per_mm),
 });
 
 export type Filing = z.infer<typeof filingSchema>;

@@ -173,7 +173,7 @@ export function MeasureHere({
                         <button
                           type="button"
                           className="action text-xs"
-                          aria-label={`take the measure of ${code} out`}
+                          aria-label={`take out the measure of ${code}`}
                           onClick={() =>
                             void change(() =>
                               callApi('DELETE', `${base}/${encodeURIComponent(one.measure_id)}`),

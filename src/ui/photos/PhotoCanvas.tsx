@@ -12,6 +12,8 @@ interface PhotoCanvasProps {
   split: number;
   /** By how much each photo is brightened. */
   gains: readonly number[];
+  /** Whether contrast is raised about each photo's middle grey. */
+  isStrong: boolean;
   tiles: Tiles;
   place: React.RefObject<Place>;
   outlines: readonly { box: ViewBox; label: string; isStrong: boolean }[];
@@ -69,7 +71,11 @@ function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void 
     }
     if (at > 0 && mode === 'difference') context.globalCompositeOperation = 'difference';
     const gain = gains[at] ?? 1;
-    if (gain !== 1) context.filter = `brightness(${gain.toFixed(3)})`;
+    const filters = [
+      gain === 1 ? null : `brightness(${gain.toFixed(3)})`,
+      props.isStrong ? 'contrast(3)' : null,
+    ].filter((one) => one !== null);
+    if (filters.length > 0) context.filter = filters.join(' ');
     drawPhoto({ context, width, height }, tiles, studyId, photo, place);
     context.restore();
   });

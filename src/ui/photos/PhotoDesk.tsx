@@ -205,7 +205,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
       {!photo ? (
         <p className="sheet p-4 text-ink-2">No photos yet.</p>
       ) : (
-        <div className="grid items-start gap-3 lg:grid-cols-[230px_minmax(0,1fr)]">
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-3 lg:grid-cols-[230px_minmax(0,1fr)]">
           <div className="grid gap-3 max-lg:order-2">
             <Thumbs
               title={`${counted(tray.length, 'photo')} to be filed`}
@@ -222,7 +222,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
               }
             />
           </div>
-          <div className="grid min-w-0 gap-3">
+          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
             <section className="sheet p-3" aria-labelledby="photo-title">
               <div className="flex flex-wrap items-center gap-2">
                 <h2 id="photo-title" className="flex items-center gap-2 font-semibold">
@@ -234,7 +234,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
                   {photo.width && `${photo.width} × ${photo.height}`}
                   {photo.taken_at && ` · ${photo.taken_at.slice(0, 16).replace('T', ' ')}`}
                 </span>
-                <span className="ml-auto flex gap-1">
+                <span className="flex gap-1 md:ml-auto">
                   <button type="button" className="action" onClick={() => step(-1)}>
                     <kbd className="key">PgUp</kbd>
                   </button>

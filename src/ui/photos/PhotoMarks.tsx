@@ -128,7 +128,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
               }${tie.tilt_deg > 35 ? ' — so far that it may be another part or another view' : ''}`
             : 'No marks yet: find the part, or click a corner of the drawing and then the same corner on the photo.')}
       </p>
-      <div className="grid gap-2 md:grid-cols-[minmax(0,5fr)_minmax(180px,2fr)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-2 md:grid-cols-[minmax(0,5fr)_minmax(180px,2fr)]">
         <svg
           ref={frame}
           className={`block w-full touch-none bg-desk ${waiting ? 'cursor-crosshair' : ''}`}

@@ -48,6 +48,7 @@ export function SideBySide(props: SideBySideProps) {
   const [turn, setTurn] = useState(0);
   const [split, setSplit] = useState(0.5);
   const [isMatched, setMatched] = useState(false);
+  const [isStrong, setStrong] = useState(false);
   const [hasZones, setZones] = useState(false);
   const [order, setOrder] = useState<readonly string[] | null>(null);
   const [region, setRegion] = useState<ViewBox | null>(null);
@@ -155,6 +156,7 @@ export function SideBySide(props: SideBySideProps) {
         '\\': () => choose('split'),
         d: () => choose('difference'),
         g: () => setMatched(!isMatched),
+        c: () => setStrong(!isStrong),
         z: () => setZones(!hasZones),
         b: hide,
         r: () => setDrawing(!isDrawing),
@@ -271,6 +273,7 @@ export function SideBySide(props: SideBySideProps) {
         <span className="text-xs text-ink-2">
           one scale{scale > 0 && `, ${scale.toFixed(0)} px/mm`}
           {isMatched && ' · brightness matched to their mean, for the eye only'}
+          {isStrong && ' · contrast raised, for the eye only'}
         </span>
         <span className="ml-auto flex flex-wrap gap-1">
           <Toggle
@@ -293,6 +296,7 @@ export function SideBySide(props: SideBySideProps) {
             isOn={isMatched}
             onClick={() => setMatched(!isMatched)}
           />
+          <Toggle label="Contrast" keys="C" isOn={isStrong} onClick={() => setStrong(!isStrong)} />
           <Toggle label="Zones" keys="Z" isOn={hasZones} onClick={() => setZones(!hasZones)} />
           <Toggle label="Hide names" keys="B" isOn={order !== null} onClick={hide} />
           <Toggle label="Region" keys="R" isOn={isDrawing} onClick={() => setDrawing(!isDrawing)} />
@@ -330,9 +334,7 @@ export function SideBySide(props: SideBySideProps) {
               {photos.length > 1 && <span className="text-ink-2">and</span>}
               {photos.length > 1 && nameOf(1)}
               {!order && photos.length === 1 && (
-                <span className="ml-auto text-ink-2">
-                  {photos[0]?.measures.slice(0, 1).map(sayMeasure)}
-                </span>
+                <span className="ml-auto text-ink-2">{photos[0] && leading(photos[0])}</span>
               )}
             </figcaption>
             <div
@@ -340,7 +342,7 @@ export function SideBySide(props: SideBySideProps) {
               className={isDrawing ? 'cursor-crosshair' : ''}
             >
               <PhotoCanvas
-                {...{ studyId, photos, gains, tiles, place, outlines, register, split }}
+                {...{ studyId, photos, gains, tiles, place, outlines, register, split, isStrong }}
                 mode={mode === 'split' || mode === 'difference' ? mode : 'over'}
                 label={
                   photos.length > 1
@@ -443,6 +445,16 @@ function subjectsOf(
       ),
     }))
     .sort((a, b) => rank(b) - rank(a));
+}
+
+/** Which measure says most of what is seen, where there are several. */
+const LEADING = ['ringing', 'strings', 'gaps', 'texture', 'layer-lines'] as const;
+
+function leading({ measures }: LaidPhoto): string | null {
+  const first = LEADING.map((name) => measures.findLast((one) => one.measure === name)).find(
+    (one) => one !== undefined,
+  );
+  return first ? sayMeasure(first) : null;
 }
 
 /** Raking light shows most, and more photos more. */

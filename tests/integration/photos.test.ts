@@ -1,0 +1,254 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import sharp from 'sharp';
+import { createFleet } from '../support/fleet';
+import { drawn, jpegOf, made, sendPhoto, type ListedPhoto } from '../support/photos';
+import { served } from '../support/served';
+
+const api = served();
+const { call, get, url } = api;
+
+let study: string;
+beforeAll(async () => {
+  study = await createFleet(url(), 2);
+  for (const [contender, code] of [
+    ['c-1', 'K7-001'],
+    ['c-2', 'K7-002'],
+  ]) {
+    const print_id = `P-${code}`;
+    await row('prints', {
+      ...{ print_id, contender_id: contender, artefact_id: 'clip', material_id: 'pla' },
+      ...{ repeat: 1, order: 1, outcome: 'success' },
+    });
+    await row('specimens', { specimen_id: code, print_id, copy: 1, code });
+  }
+});
+
+async function row(table: string, content: object) {
+  const { status, content: answer } = await call(
+    'POST',
+    `/studies/${study}/rows/${table}`,
+    content,
+  );
+  if (status >= 300) throw new Error(`${table}: ${String(answer.detail)}`);
+}
+
+let count = 0;
+/** A photo that no other test has, of a wall that rings from its left on: 20 px/mm, wave 2 mm. */
+async function wall(code: string | null, wave = 40) {
+  count += 1;
+  const noise = count;
+  const grey = (x: number, y: number) =>
+    120 *
+      (1 +
+        (wave > 0 ? 0.08 * Math.exp(-x / 160) * Math.cos((2 * Math.PI * x) / wave) : 0) +
+        0.02 * Math.sin((x * 12.9898 + y * 78.233) * (1 + noise / 97))) +
+    noise / 10;
+  const codes = code === null ? [] : [{ text: code, left: 620, top: 20, module: 5 }];
+  return jpegOf(drawn(800, 400, grey, codes), 800, 400);
+}
+
+const photos = `/studies/`;
+const base = () => `${photos}${study}/photos`;
+
+async function filed(code: string, wave?: number): Promise<ListedPhoto> {
+  const { content } = await sendPhoto(api, study, 'wall.jpg', await wall(code, wave));
+  const path = String(content.path);
+  await made(api, study, path);
+  await call('PATCH', base(), { paths: [path], view: 'front', light: 'raking-left' });
+  return made(api, study, path);
+}
+
+/** 20 px/mm, the photo's lower left at 0, 0. */
+const MARKS = [
+  { u_px: 0, v_px: 0, x_mm: 0, y_mm: 20 },
+  { u_px: 800, v_px: 0, x_mm: 40, y_mm: 20 },
+  { u_px: 800, v_px: 400, x_mm: 40, y_mm: 0 },
+  { u_px: 0, v_px: 400, x_mm: 0, y_mm: 0 },
+];
+
+describe('photos come in', () => {
+  it('one with a sticker files itself, one without waits to be told', async () => {
+    const one = await sendPhoto(api, study, 'a.jpg', await wall('K7-002'));
+    const other = await sendPhoto(api, study, 'b.jpg', await wall(null));
+    expect(await made(api, study, String(one.content.path))).toMatchObject({
+      ...{ state: 'ready', width: 800, height: 400, codes: ['K7-002'] },
+      filed: { specimen_id: 'K7-002', view: null, light: null },
+    });
+    expect((await made(api, study, String(other.content.path))).filed).toBeNull();
+    const unknown = await call('PATCH', base(), {
+      paths: [String(other.content.path)],
+      view: 'top',
+    });
+    expect(unknown.status).toBe(422);
+    expect(unknown.content.detail).toContain('First say of which specimen');
+  });
+
+  it('the same photo twice is recognised, whatever its name', async () => {
+    const content = await wall('K7-001');
+    const first = await sendPhoto(api, study, 'first.jpg', content);
+    const again = await sendPhoto(api, study, 'again.jpg', content);
+    expect(again.content).toEqual({ path: first.content.path, isKnown: true });
+  });
+
+  it('a photo on its side is seen upright, and nothing of its file goes out with it', async () => {
+    const content = await jpegOf(
+      drawn(300, 200, (x) => (x < 30 ? 240 : 60)),
+      300,
+      200,
+      6,
+    );
+    const { content: sent } = await sendPhoto(api, study, 'side.jpg', content);
+    const path = String(sent.path);
+    expect(await made(api, study, path)).toMatchObject({ width: 200, height: 300 });
+    const address = `${url()}/api/v1${base()}/part?level=0&path=${encodeURIComponent(path)}`;
+    const answer = await fetch(address);
+    expect(answer.headers.get('content-type')).toBe('image/jpeg');
+    const shown = await sharp(Buffer.from(await answer.arrayBuffer())).metadata();
+    expect([shown.width, shown.height, shown.orientation, shown.exif]).toEqual([
+      ...[200, 300, undefined, undefined],
+    ]);
+    const original = await fetch(address.replace('/part?level=0&', '/original?'));
+    expect(original.headers.get('content-type')).toBe('application/octet-stream');
+    expect(Buffer.from(await original.arrayBuffer()).equals(content)).toBe(true);
+  });
+
+  it.each([
+    ['a HEIC picture', Buffer.from('\0\0\0\u0018ftypheic and more of it'), 'send it as JPEG'],
+    ['a drawing with a script', Buffer.from('<svg onload="alert(1)"></svg>'), 'JPEG, PNG or WebP'],
+    ['a page', Buffer.from('<!doctype html><p>photo</p>'), 'JPEG, PNG or WebP'],
+  ])('%s is refused, and nothing of it is kept', async (_, content, reason) => {
+    const before = await get<ListedPhoto[]>(base());
+    const answer = await sendPhoto(api, study, 'photo.jpg', content);
+    expect(answer.status).toBe(415);
+    expect(answer.content.detail).toContain(reason);
+    expect(await get<ListedPhoto[]>(base())).toHaveLength(before.length);
+  });
+
+  it('a photo that is cut off is kept and said to be broken', async () => {
+    const whole = await wall('K7-001');
+    const { content } = await sendPhoto(api, study, 'cut.jpg', whole.subarray(0, whole.length / 2));
+    const photo = await made(api, study, String(content.path));
+    expect(photo.state).toBe('failed');
+    expect(photo.message).toContain('broken');
+  });
+
+  it('over sixty megapixels are refused by their head', async () => {
+    const large = await sharp({
+      create: { width: 9000, height: 7000, channels: 3, background: '#777' },
+    })
+      .png({ compressionLevel: 9 })
+      .toBuffer();
+    const { content } = await sendPhoto(api, study, 'large.png', large);
+    expect((await made(api, study, String(content.path))).message).toContain('60 megapixels');
+  });
+});
+
+describe('a filed photo', () => {
+  it('is tied by its marks, laid flat in tiles, and measured in the view’s millimetres', async () => {
+    const photo = await filed('K7-001');
+    const tied = await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
+    expect(tied.content).toMatchObject({ kind: 'homography', misfit_mm: null });
+    expect(tied.content.px_per_mm).toBeCloseTo(20, 6);
+    const laid = await made(api, study, photo.path);
+    expect(laid).toMatchObject({ isLaid: true, tie: { kind: 'homography' } });
+    const tile = await fetch(
+      `${url()}/api/v1${base()}/part?level=0&column=0&row=0&path=${encodeURIComponent(photo.path)}`,
+    );
+    expect(tile.status).toBe(200);
+    expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(512);
+    const region = { x: 0.5, y: 2, w: 28, h: 10, unit: 'mm', speed_mm_s: 120 };
+    const found = await call('POST', `${base()}/measures`, {
+      ...{ path: photo.path, measure: 'ringing', ...region },
+    });
+    expect(found.status).toBe(201);
+    const { values } = found.content as { values: Record<string, unknown> };
+    expect(values.found).toBe(true);
+    // 40 px at 20 px/mm; at 120 mm/s that is 60 Hz.
+    expect((values.wavelength_mm as { estimate: number }).estimate).toBeCloseTo(2, 1);
+    expect(
+      Math.abs((values.frequency_hz as { estimate: number } | number as number) - 60),
+    ).toBeLessThan(3);
+    const after = await made(api, study, photo.path);
+    expect(after.measures).toHaveLength(1);
+    expect(after.measures[0]).toMatchObject({ found: 'true' });
+    // Filed elsewhere it would take its measure along: that is refused until the measure is out.
+    const moved = await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' });
+    expect(moved.status).toBe(409);
+    await call('DELETE', `${base()}/measures/${after.measures[0]?.measure_id}`);
+    expect(
+      (await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' })).status,
+    ).toBe(200);
+    const there = await made(api, study, photo.path);
+    expect(there).toMatchObject({ filed: { specimen_id: 'K7-002' }, tie: { kind: 'homography' } });
+  });
+
+  it('a wall that does not ring says how strong it would have to be', async () => {
+    const photo = await filed('K7-002', 0);
+    await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
+    const { content } = await call('POST', `${base()}/measures`, {
+      ...{ path: photo.path, measure: 'ringing', x: 0.5, y: 2, w: 28, h: 10, unit: 'mm' },
+    });
+    const { values } = content as { values: Record<string, unknown> };
+    expect(values).toMatchObject({ found: false, wavelength_mm: null, amplitude: null });
+    expect(values.detectable_amplitude).toBeGreaterThan(0);
+  });
+
+  it.each([
+    ['two marks on one point', [MARKS[0], MARKS[0]], 'on one point'],
+    ['marks on a line', [MARKS[0], MARKS[1], { ...MARKS[0], u_px: 400, x_mm: 20 }], 'on a line'],
+    [
+      'exchanged marks',
+      [MARKS[1], MARKS[0], MARKS[2], MARKS[3]].map((mark, at) => ({
+        ...MARKS[at],
+        x_mm: mark?.x_mm,
+        y_mm: mark?.y_mm,
+      })),
+      'inside out',
+    ],
+  ])('%s are refused, and those before stay', async (_, marks, reason) => {
+    const photo = await filed('K7-001');
+    await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
+    const answer = await call('PUT', `${base()}/marks`, { path: photo.path, marks });
+    expect(answer.status).toBe(422);
+    expect(answer.content.detail).toContain(reason);
+    expect((await made(api, study, photo.path)).tie?.px_per_mm).toBeCloseTo(20, 6);
+  });
+
+  it('what cannot be measured says why, and nothing is kept', async () => {
+    const photo = await filed('K7-001');
+    const measure = (more: object) =>
+      call('POST', `${base()}/measures`, {
+        ...{ path: photo.path, measure: 'gaps', x: 0, y: 0, w: 100, h: 100, unit: 'px', ...more },
+      });
+    expect((await measure({})).content.detail).toContain('scale is not known');
+    expect((await measure({ unit: 'mm' })).content.detail).toContain('tied to its view');
+    await call('PATCH', base(), { paths: [photo.path], px_per_mm: 20 });
+    expect((await measure({ x: 750 })).content.detail).toContain('not within the picture');
+    expect((await measure({ measure: 'shine' })).status).toBe(400);
+    expect((await measure({})).status).toBe(201);
+    expect((await made(api, study, photo.path)).measures).toHaveLength(1);
+  });
+
+  it('marks are carried over to the session’s other photos of the same specimen and view', async () => {
+    const [one, two, other] = [await filed('K7-001'), await filed('K7-001'), await filed('K7-002')];
+    const paths = [one.path, two.path, other.path];
+    await call('PATCH', base(), { paths, session: 'evening' });
+    const tied = await call('PUT', `${base()}/marks`, { path: one.path, marks: MARKS });
+    expect(tied.content).toMatchObject({ kind: 'homography' });
+    const carried = await call('POST', `${base()}/marks`, { path: one.path });
+    expect(carried.content).toEqual([two.path]);
+    expect((await made(api, study, two.path)).tie?.px_per_mm).toBeCloseTo(20, 6);
+    expect((await made(api, study, other.path)).tie).toBeNull();
+  });
+
+  it('photos, marks and measures travel with the package, and are made anew where it arrives', async () => {
+    const photo = await filed('K7-001');
+    await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
+    const packed = await fetch(`${url()}/api/v1/studies/${study}/package`);
+    const imported = await call('PUT', '/imports', Buffer.from(await packed.arrayBuffer()));
+    expect(imported.status).toBe(201);
+    const there = String(imported.content.study_id);
+    const arrived = await made(api, there, photo.path);
+    expect(arrived).toMatchObject({ state: 'ready', isLaid: true, filed: { view: 'front' } });
+  });
+});
