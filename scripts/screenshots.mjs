@@ -23,8 +23,19 @@ const VIEWS = [
   { name: 'ladders', path: '/measure/ladders' },
   { name: 'measure-phone', path: '/measure', width: 390, height: 844 },
   { name: 'results-accuracy', path: '/results/accuracy' },
-  { name: 'results-accuracy-dark', path: '/results/accuracy', colorScheme: 'dark' },
   { name: 'inspect', path: '/inspect?specimen=K7-048', operator: 'KM', keys: ['s', 'e'] },
+  {
+    name: 'side-by-side',
+    path: '/inspect/side-by-side#of=echo-wall%2Ffront%2Fraking-left&x=-46&y=14&px=17',
+    keys: ['c'],
+    height: 900,
+  },
+  {
+    name: 'photos',
+    path: '/inspect/photos',
+    click: 'button:has-text("K7-048 · front")',
+    height: 900,
+  },
   { name: 'results-surface', path: '/results/surface', height: 1000 },
   { name: 'results-speed', path: '/results/speed' },
   { name: 'results-reliability', path: '/results/reliability' },
@@ -35,7 +46,6 @@ const VIEWS = [
   { name: 'results-limits', path: '/results/limits' },
   { name: 'machine', path: '/machines/gannet' },
   { name: 'artefact', path: '/artefacts/stair-block' },
-  { name: 'before-after', path: '/results/accuracy', study: 1 },
 ];
 
 const cluster = await startCluster('screenshots', { forTests: true });
@@ -44,14 +54,16 @@ try {
   const { base, stop } = await serveQuietly(databaseUrl, {
     DEMO_STUDY: DEMO_STUDIES.join(delimiter),
   });
-  const studies = await (await fetch(`${base}/api/v1/studies`)).json();
-  // The pictures show the sliced files read.
+  const get = async (path) => (await fetch(`${base}/api/v1/studies${path}`)).json();
+  const { study_id: study } = (await get('')).find(({ name }) => name === 'clip-bench');
+  // The pictures show the sliced files read, and the photos laid flat.
   for (let isReading = true; isReading;) {
     await new Promise((resolve) => setTimeout(resolve, 500));
-    const files = await (
-      await fetch(`${base}/api/v1/studies/${studies[0].study_id}/sliced-files`)
-    ).json();
-    isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
+    const files = await get(`/${study}/sliced-files`);
+    const photos = await get(`/${study}/photos`);
+    isReading =
+      files.some((file) => file.state === 'waiting' || file.state === 'reading') ||
+      photos.some((photo) => !photo.isLaid);
   }
   const browser = await chromium.launch({
     executablePath,
@@ -66,7 +78,6 @@ try {
     click,
     keys,
     operator,
-    study = 0,
   } of VIEWS) {
     const page = await browser.newPage({ viewport: { width, height }, colorScheme });
     if (operator) {
@@ -75,7 +86,7 @@ try {
         operator,
       );
     }
-    await page.goto(path === '' ? base : `${base}/studies/${studies[study].study_id}${path}`);
+    await page.goto(path === '' ? base : `${base}/studies/${study}${path}`);
     await page.waitForLoadState('networkidle');
     if (click) {
       await page.click(click);
@@ -84,6 +95,7 @@ try {
     }
     for (const key of keys ?? []) await page.keyboard.press(key, { delay: 80 });
     await page.waitForTimeout(300);
+    await page.waitForLoadState('networkidle');
     await page.screenshot({ path: join(folder, `${name}.png`) });
     await page.close();
   }

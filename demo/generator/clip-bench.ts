@@ -1,4 +1,5 @@
 import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/study';
+import { afterWork } from './after-work';
 import { artefacts, type DemoPart } from './artefacts';
 import { gauge } from './gauge';
 import { judged } from './judged';
@@ -23,6 +24,7 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
     ...found,
     ...eyes,
     ...checked,
+    aftercare: afterWork(bench),
     readings: [...found.readings, ...checked.readings],
   };
   return {

@@ -98,7 +98,7 @@ const SHOTS: readonly Shot[] = [
   {
     ...{
       artefact: 'tile-field',
-      view: 'bottom',
+      view: 'detail',
       light: 'flat',
       box: { x: -20, y: -20, w: 40, h: 40 },
     },

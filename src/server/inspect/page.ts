@@ -16,15 +16,22 @@ export interface InspectBenchData {
   specimens: SpecimenFacts[];
   zones: Record<string, BenchZone[]>;
   drawings: Record<string, DrawnSides>;
+  /** What hands did to specimens so far. */
+  aftercare: Stored<'aftercare'>[];
 }
 
 /** Reads what is needed to inspect specimens; those of artefacts without a zone are left out. */
 export async function inspectBenchData(studyId: string): Promise<InspectBenchData> {
   const { db } = app();
-  const [specimens, zones] = await Promise.all([listSpecimenFacts(db, studyId), zonesOf(studyId)]);
+  const [specimens, zones, { aftercare }] = await Promise.all([
+    listSpecimenFacts(db, studyId),
+    zonesOf(studyId),
+    listTables(db, studyId, ['aftercare']),
+  ]);
   return {
     specimens: specimens.filter((one) => zones[one.artefact_id]),
     zones,
+    aftercare,
     drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(zones))),
   };
 }

@@ -23,7 +23,6 @@ export const LARGEST_PICTURE = 25 * 1024 * 1024;
 /** The tables whose rows are pictures: of what, and where their files lie in the package. */
 const PICTURES = {
   incident_photos: { owners: 'incidents', owner: 'incident_id', folder: 'incidents' },
-  photos: { owners: 'specimens', owner: 'specimen_id', folder: 'photos' },
 } as const;
 
 export type PictureTable = keyof typeof PICTURES;

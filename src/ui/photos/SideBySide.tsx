@@ -2,13 +2,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ViewBox } from '../../core/image';
 import { inWords, type ContenderMark } from '../../core/study';
 import type { BenchZone } from '../../server/inspect/page';
-import type { ContenderSettings, PhotosData, ShownPhoto } from '../../server/photos';
+import type { ContenderSettings, PhotosData } from '../../server/photos';
 import { unlessScanned } from '../lib/not-scanned';
 import { ContenderName } from '../marks/ContenderName';
 import { MeasureHere } from './MeasureHere';
 import { PhotoCanvas } from './PhotoCanvas';
 import { sayMeasure } from './say-measure';
-import { isLaidFlat, meanGrey, Tiles, type LaidPhoto } from './tiles';
+import { subjectsOf, type Subject } from './subjects';
+import { meanGrey, Tiles, type LaidPhoto } from './tiles';
 import { usePhotos } from './use-photos';
 import { usePlace, useWheel } from './use-place';
 
@@ -18,16 +19,6 @@ interface SideBySideProps extends PhotosData {
   reference: string | null;
   zones: Record<string, BenchZone[]>;
   settings: Record<string, ContenderSettings>;
-}
-
-/** The same view in the same light: what can stand side by side. */
-interface Subject {
-  key: string;
-  artefact_id: string;
-  artefact: string;
-  view: string;
-  light: string;
-  photos: { photo: LaidPhoto; contender: string; code: string }[];
 }
 
 const MODES = ['side', 'blink', 'split', 'difference'] as const;
@@ -110,7 +101,11 @@ export function SideBySide(props: SideBySideProps) {
     if (of && px > 0 && Number.isFinite(x) && Number.isFinite(y)) {
       setAsked(of);
       go({ x, y, scale: px });
-    } else fit(subjects[0]);
+    } else {
+      const chosen = subjects.find((one) => one.key === of) ?? subjects[0];
+      setAsked(chosen?.key ?? '');
+      fit(chosen);
+    }
     // Only once, as the page opens.
     // oxlint-disable-next-line react/exhaustive-deps
   }, []);
@@ -410,43 +405,6 @@ const Toggle = ({ label, keys, shown, isOn, onClick }: ToggleProps) => (
   </button>
 );
 
-function subjectsOf(
-  photos: readonly ShownPhoto[],
-  specimens: PhotosData['specimens'],
-  marks: readonly ContenderMark[],
-): Subject[] {
-  const bySpecimen = new Map(specimens.map((one) => [one.specimen_id, one]));
-  const found = new Map<string, Subject>();
-  for (const photo of photos) {
-    const specimen = bySpecimen.get(photo.filed?.specimen_id ?? '');
-    if (!specimen || !photo.filed?.view || !isLaidFlat(photo)) continue;
-    if (!marks.some((mark) => mark.contender_id === specimen.contender_id)) continue;
-    const { view } = photo.filed;
-    const light = photo.filed.light ?? 'unknown';
-    const key = `${specimen.artefact_id}/${view}/${light}`;
-    const subject = found.get(key) ?? {
-      ...{ key, view, light, photos: [] },
-      ...{ artefact_id: specimen.artefact_id, artefact: specimen.artefact },
-    };
-    subject.photos.push({
-      ...{ photo, contender: specimen.contender_id },
-      code: specimen.code ?? specimen.specimen_id,
-    });
-    found.set(key, subject);
-  }
-  const place = new Map(marks.map((mark, at) => [mark.contender_id, at]));
-  return [...found.values()]
-    .map((subject) => ({
-      ...subject,
-      photos: oneEachFirst(
-        subject.photos.toSorted(
-          (a, b) => (place.get(a.contender) ?? 0) - (place.get(b.contender) ?? 0),
-        ),
-      ),
-    }))
-    .sort((a, b) => rank(b) - rank(a));
-}
-
 /** Which measure says most of what is seen, where there are several. */
 const LEADING = ['ringing', 'strings', 'gaps', 'texture', 'layer-lines'] as const;
 
@@ -455,18 +413,6 @@ function leading({ measures }: LaidPhoto): string | null {
     (one) => one !== undefined,
   );
   return first ? sayMeasure(first) : null;
-}
-
-/** Raking light shows most, and more photos more. */
-const rank = ({ light, photos }: Subject): number =>
-  photos.length + (light.startsWith('raking') ? 100 : 0);
-
-/** The first photo of every contender, then the others. */
-function oneEachFirst(photos: Subject['photos']): Subject['photos'] {
-  const isFirst = photos.map(
-    ({ contender }, at) => photos.findIndex((one) => one.contender === contender) === at,
-  );
-  return [...photos.filter((_, at) => isFirst[at]), ...photos.filter((_, at) => !isFirst[at])];
 }
 
 const boxOf = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({

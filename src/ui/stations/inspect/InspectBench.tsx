@@ -1,21 +1,27 @@
 import { useEffect, useState } from 'react';
 import { inWords, type ContenderMark } from '../../../core/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
+import type { ShownPhoto } from '../../../server/photos';
+import { isLaidFlat } from '../../photos/tiles';
 import { OPERATOR_KEY } from '../../lib/operator';
 import { unlessScanned } from '../../lib/not-scanned';
 import { useRemembered } from '../../lib/remembered';
 import { Badge } from '../../marks/Badge';
 import { defectsFor, type Defect } from './defect-search';
 import { FoundHere } from './FoundHere';
+import { GradeLook } from './GradeLook';
 import { GRADES } from './grades';
 import { useWords } from './use-words';
+import { AfterWorkClock } from './AfterWorkClock';
 import { ZoneDrawing } from './ZoneDrawing';
 import { ZoneList } from './ZoneList';
+import { ZonePhoto } from './ZonePhoto';
 
 interface InspectBenchProps extends InspectBenchData {
   studyId: string;
   marks: readonly ContenderMark[];
   asked: string | null;
+  photos: readonly ShownPhoto[];
 }
 
 const NEW = {
@@ -30,7 +36,9 @@ export function InspectBench({
   specimens,
   zones,
   drawings,
+  aftercare,
   asked,
+  photos,
 }: InspectBenchProps) {
   const [inspector] = useRemembered(OPERATOR_KEY);
   const words = useWords(studyId, inspector.trim());
@@ -150,6 +158,9 @@ export function InspectBench({
   }
   const mark = marks.find((one) => one.contender_id === specimen.contender_id);
   const sides = drawings[specimen.artefact_id];
+  const seen = photos
+    .filter(isLaidFlat)
+    .filter(({ filed }) => filed?.specimen_id === specimenId && filed.view === zone?.place?.side);
   const done = own.filter((one) => words.of(specimenId, one.zone_id) !== undefined).length;
   return (
     <>
@@ -175,7 +186,13 @@ export function InspectBench({
         <span className="text-xs text-ink-2">
           {done} of {own.length} zones looked at{inspector && ` by ${inspector}`}
         </span>
-        <button type="button" className="action md:ml-auto" onClick={() => toSpecimen(1)}>
+        <a
+          className="action md:ml-auto"
+          href={`/studies/${studyId}/inspect/photos?specimen=${encodeURIComponent(specimen.specimen_id)}`}
+        >
+          Photos of it
+        </a>
+        <button type="button" className="action" onClick={() => toSpecimen(1)}>
           Next specimen <kbd className="key">PgDn</kbd>
         </button>
       </div>
@@ -187,10 +204,25 @@ export function InspectBench({
       ) : (
         <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
           <div className="grid gap-3">
-            {
+            {zone && seen.length > 0 ? (
+              <ZonePhoto
+                key={specimenId}
+                {...{ studyId, zone, photos: seen, findings: word ?? [] }}
+                onBox={({ x, y, w, h }, photo) => {
+                  const last = word?.at(-1);
+                  if (!word || !last)
+                    return setHint('First the defect and its grade; then where it is.');
+                  const box = {
+                    ...{ view: photo.filed?.view ?? null, path: photo.path },
+                    ...{ x_mm: x, y_mm: y, w_mm: w, h_mm: h },
+                  };
+                  words.say(specimenId, zone.zone_id, [...word.slice(0, -1), { ...last, ...box }]);
+                }}
+              />
+            ) : (
               sides &&
               <ZoneDrawing artefact={specimen.artefact} sides={sides} zones={own} present={zone?.zone_id ?? null} onChoose={(id) => setPlace(own.findIndex((one) => one.zone_id === id))} /> // prettier-ignore
-            }
+            )}
             <ZoneList
               zones={own}
               present={place}
@@ -267,6 +299,7 @@ export function InspectBench({
                       if (candidate) grade(candidate, value);
                     }}
                   >
+                    {candidates[chosen] && <GradeLook defect={candidates[chosen]} grade={value} />}
                     <span>
                       <kbd className="key">{value}</kbd> {name}
                     </span>
@@ -285,6 +318,10 @@ export function InspectBench({
           )}
         </div>
       )}
+      <AfterWorkClock
+        key={specimenId}
+        {...{ studyId, specimenId, operator: inspector.trim(), known: aftercare }}
+      />
     </>
   );
 }

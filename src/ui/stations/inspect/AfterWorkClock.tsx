@@ -1,0 +1,149 @@
+import { useEffect, useState } from 'react';
+import { AFTERCARE_KINDS, inWords } from '../../../core/study';
+import type { Stored } from '../../../data';
+import { failureText } from '../../kit/request';
+import { fixed } from '../../lib/format';
+import { sendOrKeep } from '../../lib/outbox';
+import { useRemembered } from '../../lib/remembered';
+import { GRADES } from './grades';
+
+interface AfterWorkClockProps {
+  studyId: string;
+  specimenId: string;
+  operator: string;
+  known: readonly Stored<'aftercare'>[];
+}
+
+type Kind = (typeof AFTERCARE_KINDS)[number];
+interface Done {
+  minutes: number;
+  damage: number | null;
+}
+
+/** A clock for what hands do to a specimen once it is printed; it goes on when the page is left. */
+export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWorkClockProps) {
+  const [kind, setKind] = useState<Kind>('support');
+  const [started, setStarted] = useRemembered(`after-work ${studyId} ${specimenId}`);
+  const [done, setDone] = useState<ReadonlyMap<Kind, Done>>(
+    () =>
+      new Map(
+        known
+          .filter((row) => row.specimen_id === specimenId && (row.operator ?? '') === operator)
+          .map((row) => [row.kind, { minutes: row.minutes, damage: row.damage }]),
+      ),
+  );
+  const [now, setNow] = useState(0);
+  const [message, setMessage] = useState('');
+  const own = done.get(kind) ?? { minutes: 0, damage: null };
+  const since = Number(started) || 0;
+  useEffect(() => {
+    if (since === 0) return undefined;
+    const timer = setInterval(() => setNow(Date.now()), 500);
+    return () => clearInterval(timer);
+  }, [since]);
+
+  const keep = (next: Done) => {
+    const before = done;
+    setDone(new Map(done).set(kind, next));
+    sendOrKeep(`/studies/${studyId}/aftercare`, {
+      ...{ specimen_id: specimenId, kind, operator: operator || null, note: null },
+      ...{ minutes: Number(next.minutes.toFixed(2)), damage: next.damage },
+    }).then(
+      () => setMessage(''),
+      (error: unknown) => {
+        setDone(before);
+        setMessage(`It was not kept: ${failureText(error)}`);
+      },
+    );
+  };
+  const turn = () => {
+    if (since === 0) {
+      setNow(Date.now());
+      return setStarted(String(Date.now()));
+    }
+    setStarted('');
+    keep({ ...own, minutes: own.minutes + (Date.now() - since) / 60_000 });
+  };
+  const running = since === 0 ? 0 : Math.max(0, now - since) / 1000;
+  return (
+    <section aria-labelledby="after-work-clock" className="mt-3 sheet p-3">
+      <div className="flex flex-wrap items-end gap-2">
+        <h2 id="after-work-clock" className="font-semibold">
+          After-work
+        </h2>
+        <label className="text-xs text-ink-2">
+          what is done
+          <select
+            className="block field w-32"
+            value={kind}
+            disabled={since !== 0}
+            onChange={(event) => setKind(event.target.value as Kind)}
+          >
+            {AFTERCARE_KINDS.map((one) => (
+              <option key={one} value={one}>
+                {inWords(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button
+          type="button"
+          className={`action min-h-[44px] min-w-32 ${since === 0 ? '' : 'action-main'}`}
+          onClick={turn}
+        >
+          {since === 0
+            ? 'Start the clock'
+            : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}
+        </button>
+        <label className="text-xs text-ink-2">
+          minutes
+          <input
+            key={`${kind} ${own.minutes}`}
+            className="block field w-20"
+            type="number"
+            min={0}
+            step={0.1}
+            defaultValue={fixed(own.minutes, 1)}
+            onBlur={(event) => {
+              const minutes = event.target.valueAsNumber;
+              if (Number.isFinite(minutes) && Math.abs(minutes - own.minutes) > 0.05) {
+                keep({ ...own, minutes });
+              }
+            }}
+          />
+        </label>
+        <label className="text-xs text-ink-2">
+          damage
+          <select
+            className="block field w-32"
+            value={own.damage ?? ''}
+            onChange={(event) =>
+              keep({
+                ...own,
+                damage: event.target.value === '' ? null : Number(event.target.value),
+              })
+            }
+          >
+            <option value="">not said</option>
+            {GRADES.map(({ grade, word }) => (
+              <option key={grade} value={grade}>
+                {grade} {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="button" className="action" onClick={() => keep({ minutes: 0, damage: 0 })}>
+          Needed nothing
+        </button>
+        <p className="text-xs text-ink-2">
+          {[...done]
+            .map(([one, { minutes }]) => `${inWords(one)} ${fixed(minutes, 1)} min`)
+            .join(' · ')}
+        </p>
+      </div>
+      <p role="status" className="text-warn">
+        {message}
+      </p>
+    </section>
+  );
+}

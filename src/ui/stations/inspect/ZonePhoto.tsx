@@ -1,0 +1,138 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { ViewBox } from '../../../core/image';
+import { inWords } from '../../../core/study';
+import type { BenchZone } from '../../../server/inspect/page';
+import type { SaidFinding } from '../../../server/inspect/inspections';
+import { PhotoCanvas } from '../../photos/PhotoCanvas';
+import { Tiles, type LaidPhoto } from '../../photos/tiles';
+import { usePlace, useWheel } from '../../photos/use-place';
+
+interface ZonePhotoProps {
+  studyId: string;
+  /** Photos of the specimen that show the zone's side, laid flat. */
+  photos: readonly LaidPhoto[];
+  zone: BenchZone;
+  findings: readonly SaidFinding[];
+  /** Told where the last finding is: a box that was dragged on a photo. */
+  onBox: (box: ViewBox, photo: LaidPhoto) => void;
+}
+
+/** The zone on the specimen's own photo; where a finding is, is dragged on it. */
+export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoProps) {
+  const [path, setPath] = useState(photos[0]?.path);
+  const [isBoxing, setBoxing] = useState(false);
+  const [draft, setDraft] = useState<ViewBox | null>(null);
+  const corner = useRef<{ x: number; y: number } | null>(null);
+  const draws = useRef(new Set<() => void>());
+  const frame = useRef<HTMLDivElement>(null);
+  const redraw = useCallback(() => {
+    for (const draw of draws.current) draw();
+  }, []);
+  const [tiles] = useState(() => new Tiles(() => requestAnimationFrame(redraw)));
+  const register = useCallback((draw: () => void) => {
+    draws.current.add(draw);
+    return () => {
+      draws.current.delete(draw);
+    };
+  }, []);
+  const { place, go, zoom, handlers } = usePlace({ x: 0, y: 0, scale: 4 }, () =>
+    requestAnimationFrame(redraw),
+  );
+  useWheel(frame, zoom);
+  const zoneBox = boxOfZone(zone);
+  useEffect(() => {
+    const canvas = frame.current?.querySelector('canvas');
+    if (!zoneBox || !canvas) return;
+    const scale = 0.9 * Math.min(canvas.clientWidth / zoneBox.w, canvas.clientHeight / zoneBox.h);
+    go({ x: zoneBox.x + zoneBox.w / 2, y: zoneBox.y + zoneBox.h / 2, scale });
+    // Another zone is gone to once, and not again when something is said of it.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, [zone.zone_id, path]);
+  const photo = photos.find((one) => one.path === path) ?? photos[0];
+  if (!photo) return null;
+
+  const pointOf = (event: React.PointerEvent) => {
+    const rect = (event.target as HTMLElement).getBoundingClientRect();
+    const { x, y, scale } = place.current;
+    return {
+      x: x + (event.clientX - rect.left - rect.width / 2) / scale,
+      y: y - (event.clientY - rect.top - rect.height / 2) / scale,
+    };
+  };
+  const isBox = (event: React.PointerEvent) => isBoxing || event.shiftKey;
+  const pointers = {
+    ...handlers,
+    onPointerDown: (event: React.PointerEvent) => {
+      if (!isBox(event)) return handlers.onPointerDown(event);
+      event.currentTarget.setPointerCapture(event.pointerId);
+      corner.current = pointOf(event);
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      if (!corner.current) return handlers.onPointerMove(event);
+      setDraft(between(corner.current, pointOf(event)));
+    },
+    onPointerUp: (event: React.PointerEvent) => {
+      if (!corner.current) return handlers.onPointerUp(event);
+      const box = between(corner.current, pointOf(event));
+      corner.current = null;
+      setDraft(null);
+      setBoxing(false);
+      if (box.w > 0.2 && box.h > 0.2) onBox(box, photo);
+    },
+  };
+  const outlines = [
+    ...(zoneBox ? [{ box: zoneBox, label: zone.name, isStrong: false }] : []),
+    ...findings.flatMap(({ defect, x_mm, y_mm, w_mm, h_mm }) =>
+      x_mm !== null && y_mm !== null && w_mm !== null && h_mm !== null
+        ? [{ box: { x: x_mm, y: y_mm, w: w_mm, h: h_mm }, label: inWords(defect), isStrong: true }]
+        : [],
+    ),
+    ...(draft ? [{ box: draft, label: '', isStrong: true }] : []),
+  ];
+  return (
+    <figure className="min-w-0 overflow-hidden sheet">
+      <figcaption className="flex flex-wrap items-center gap-1 px-2 py-1 text-xs">
+        {photos.map((one) => (
+          <button
+            key={one.path}
+            type="button"
+            className="action min-h-[28px] text-xs aria-pressed:bg-plum-soft aria-pressed:font-semibold"
+            aria-pressed={one.path === photo.path}
+            onClick={() => setPath(one.path)}
+          >
+            {one.filed?.light ? inWords(one.filed.light) : 'light not said'}
+          </button>
+        ))}
+        <button
+          type="button"
+          className="ml-auto action min-h-[28px] text-xs aria-pressed:bg-plum-soft"
+          aria-pressed={isBoxing}
+          onClick={() => setBoxing(!isBoxing)}
+        >
+          Box where it is
+        </button>
+        <span className="text-2xs text-ink-2">or drag with Shift</span>
+      </figcaption>
+      <div ref={frame} {...pointers} className={isBoxing ? 'cursor-crosshair' : ''}>
+        <PhotoCanvas
+          {...{ studyId, tiles, place, outlines, register, split: 0, isStrong: false }}
+          photos={[photo]}
+          gains={[1]}
+          mode="over"
+          label={`photo of ${zone.name}`}
+          height={2}
+        />
+      </div>
+    </figure>
+  );
+}
+
+function boxOfZone({ place }: BenchZone): ViewBox | null {
+  if (!place) return null;
+  return between({ x: place.u1_mm, y: place.v1_mm }, { x: place.u2_mm, y: place.v2_mm });
+}
+
+const between = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
+  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
+  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
+});
