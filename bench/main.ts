@@ -15,7 +15,9 @@ import { farmStudy } from './farm';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
-interface Line {
+export { benchPhotos } from './photos';
+
+export interface Line {
   what: string;
   figure: string;
   bar: string;

@@ -1,14 +1,14 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { end } from './lib/lifetime.mjs';
-import { ensureNeeds } from './lib/needs.mjs';
+import { ensureNeeds, findChromium } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { serveQuietly } from './lib/server.mjs';
 import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 
 // Measures what the product promises, and prints a table. Figures are of this machine.
 process.chdir(ROOT);
-await ensureNeeds({ postgres: true });
+await ensureNeeds({ postgres: true, chromium: true });
 await ensurePackages();
 await ensureBuilt();
 const { build } = await import('esbuild');
@@ -24,18 +24,21 @@ await build({
   logLevel: 'warning',
 });
 const bench = await import(pathToFileURL(outfile).href);
-// `npm run bench -- farm` measures only the pages of a farm.
+// `npm run bench -- farm` measures only the pages of a farm, `-- photos` only photos side by side.
 const isFarmOnly = process.argv.includes('farm');
-const lines = isFarmOnly ? [] : [...bench.benchToolpath(), ...(await bench.benchCore())];
+const isPhotosOnly = process.argv.includes('photos');
+const isAll = !isFarmOnly && !isPhotosOnly;
+const lines = !isAll ? [] : [...bench.benchToolpath(), ...(await bench.benchCore())];
 const cluster = await startCluster('bench');
 try {
   const databaseUrl = await cluster.createDatabase(`bench_${Date.now()}`);
-  const farm = await bench.fillFarm(databaseUrl);
-  const studyId = isFarmOnly ? null : await bench.fillDatabase(databaseUrl);
+  const farm = isPhotosOnly ? null : await bench.fillFarm(databaseUrl);
+  const studyId = isAll ? await bench.fillDatabase(databaseUrl) : null;
   if (studyId) lines.push(...(await bench.benchDatabase(databaseUrl, studyId)));
   const { base, stop } = await serveQuietly(databaseUrl);
   if (studyId) lines.push(...(await bench.benchServer(base, studyId)));
-  lines.push(...(await bench.benchFarm(base, farm)));
+  if (farm) lines.push(...(await bench.benchFarm(base, farm)));
+  if (!isFarmOnly) lines.push(...(await bench.benchPhotos(base, findChromium())));
   await stop();
 } finally {
   await cluster.stop();

@@ -68,7 +68,7 @@ function openApp(): App {
       filename: join(folder, 'package.js'),
       ...pool,
       minThreads: 0,
-      resourceLimits: { maxOldGenerationSizeMb: 260 },
+      resourceLimits: { maxOldGenerationSizeMb: 170, maxYoungGenerationSizeMb: 24 },
     }),
     readers: new Piscina({
       filename: reading,

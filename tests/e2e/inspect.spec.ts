@@ -53,6 +53,52 @@ test('zones are graded at the keyboard, kept, and taken back', async ({ page, be
   await expect(zones.first()).toContainText('not looked at');
 });
 
+test('a finding is boxed on the specimen’s photo, and hands are timed', async ({ page, bench }) => {
+  const api = bench.study.replace('/studies/', '/api/v1/studies/');
+  const get = async (path: string) => (await fetch(`${api}${path}`)).json() as Promise<unknown>;
+  await open(page, `${bench.study}/inspect?specimen=K7-080`);
+  await page.getByLabel('at the bench').fill('ZB');
+  await page.getByRole('heading', { name: 'Inspect' }).click();
+  await press(page, 'r', 'i');
+  // The card: how every grade of this defect looks.
+  for (const grade of [0, 1, 2, 3, 4]) {
+    await expect(page.locator(`[data-look="ringing ${grade}"]`)).toBeVisible();
+  }
+  await press(page, '2');
+  const photo = page.getByRole('img', { name: 'photo of wall with corners' });
+  const box = await photo.boundingBox();
+  if (!box) throw new Error('the photo has no place on the page');
+  await page.keyboard.down('Shift');
+  await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.6, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await expect
+    .poll(async () => (await get('/inspections?inspector=ZB')) as { findings: object[] })
+    .toMatchObject({
+      findings: [
+        {
+          ...{ defect: 'ringing', grade: 2, view: 'front' },
+          ...{ path: 'photos/K7-080-front-raking-left.jpg', w_mm: expect.any(Number) },
+        },
+      ],
+    });
+  // The clock goes on when the page is left, and keeps what it counted when it is stopped.
+  await page.getByLabel('what is done').selectOption('strings');
+  await page.getByRole('button', { name: 'Start the clock' }).click();
+  await expect(page.getByRole('button', { name: /Stop · 0:0[1-9]/ })).toBeVisible();
+  await open(page, `${bench.study}/inspect?specimen=K7-080`);
+  await expect(page.getByLabel('what is done')).toHaveValue('strings');
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  const own = async () =>
+    ((await get('/rows/aftercare')) as { specimen_id: string; operator: string; minutes: number }[])
+      .filter((row) => row.specimen_id === 'K7-080' && row.operator === 'ZB')
+      .map((row) => row.minutes > 0.01);
+  await expect.poll(own).toEqual([true]);
+  await expectAccessible(page);
+});
+
 test('surface results say where it shows, and what it rests on', async ({ page, bench }) => {
   await open(page, `${bench.study}/results/surface`);
   await expect(page.getByRole('heading', { name: 'Surface', exact: true })).toBeVisible();

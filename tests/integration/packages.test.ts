@@ -46,7 +46,7 @@ describe('hostile packages', () => {
   });
 
   it('a zip that unpacks to far more than it is', async () => {
-    const bomb = zipSync({ 'readings.csv': new Uint8Array(60 * 1024 * 1024) });
+    const bomb = zipSync({ 'readings.csv': new Uint8Array(20 * 1024 * 1024) });
     const started = performance.now();
     expect((await faultsOf(write('bomb.zip', bomb))).join()).toContain(
       'over 200 times its packed size',

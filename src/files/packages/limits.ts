@@ -1,9 +1,9 @@
 /** Bounds that keep a hostile package from taking the machine with it. */
 export const LIMITS = {
   /** Bytes of one table or of `datapackage.json`, unpacked. */
-  tableBytes: 40 * 1024 ** 2,
+  tableBytes: 24 * 1024 ** 2,
   /** Bytes of all tables and the descriptor, unpacked. */
-  tablesBytes: 128 * 1024 ** 2,
+  tablesBytes: 64 * 1024 ** 2,
   /** Bytes of all files, unpacked. */
   totalBytes: 8 * 1024 ** 3,
   /** Files in a package. */

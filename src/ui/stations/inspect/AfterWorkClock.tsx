@@ -22,8 +22,12 @@ interface Done {
 
 /** A clock for what hands do to a specimen once it is printed; it goes on when the page is left. */
 export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWorkClockProps) {
-  const [kind, setKind] = useState<Kind>('support');
+  const [chosen, setKind] = useState<Kind>('support');
+  // What the clock counts, and since when.
   const [started, setStarted] = useRemembered(`after-work ${studyId} ${specimenId}`);
+  const [counted, begun] = started.split(' ');
+  const since = Number(begun) || 0;
+  const kind = AFTERCARE_KINDS.find((one) => since !== 0 && one === counted) ?? chosen;
   const [done, setDone] = useState<ReadonlyMap<Kind, Done>>(
     () =>
       new Map(
@@ -35,7 +39,6 @@ export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWo
   const [now, setNow] = useState(0);
   const [message, setMessage] = useState('');
   const own = done.get(kind) ?? { minutes: 0, damage: null };
-  const since = Number(started) || 0;
   useEffect(() => {
     if (since === 0) return undefined;
     const timer = setInterval(() => setNow(Date.now()), 500);
@@ -59,9 +62,10 @@ export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWo
   const turn = () => {
     if (since === 0) {
       setNow(Date.now());
-      return setStarted(String(Date.now()));
+      return setStarted(`${kind} ${Date.now()}`);
     }
     setStarted('');
+    setKind(kind);
     keep({ ...own, minutes: own.minutes + (Date.now() - since) / 60_000 });
   };
   const running = since === 0 ? 0 : Math.max(0, now - since) / 1000;
