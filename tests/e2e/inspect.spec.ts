@@ -99,6 +99,24 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
   await expectAccessible(page);
 });
 
+test('what is due and where inspectors differ is shown, and graded anew from there', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/inspect/agreement`);
+  const due = page.getByRole('region', { name: 'What is due' });
+  // The demo's two inspectors have left out one wall of four zones.
+  await expect(due.getByRole('listitem').filter({ hasText: 'KM' })).toContainText('42/46');
+  const rows = page.getByRole('region', { name: /disagreement/ }).getByRole('row');
+  const first = rows.nth(1);
+  await expect(first).toContainText(/K7-\d+/);
+  const zone = await first.getByRole('cell').first().textContent();
+  await first.getByRole('link').click();
+  await expect(page.getByLabel('at the bench')).toBeVisible();
+  await page.getByLabel('at the bench').fill('KM');
+  await expect(page.getByRole('heading', { level: 2, name: new RegExp(`^${zone}`) })).toBeVisible();
+});
+
 test('surface results say where it shows, and what it rests on', async ({ page, bench }) => {
   await open(page, `${bench.study}/results/surface`);
   await expect(page.getByRole('heading', { name: 'Surface', exact: true })).toBeVisible();

@@ -91,6 +91,7 @@ test('speed and reliability say what they prove', async ({ page, bench }) => {
 
 const PAGES = [
   ...['/question', '/line-up', '/plan', '/runs', '/measure', '/measure/ladders', '/inspect'],
+  ...['/inspect/photos', '/inspect/side-by-side', '/inspect/agreement'],
   ...['/results/accuracy', '/results/speed', '/results/limits', '/results/reliability'],
   ...['/results/cost', '/results/surface', '/machines/gannet', '/materials', '/sheets', '/report'],
 ];

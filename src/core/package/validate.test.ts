@@ -270,9 +270,9 @@ describe('what is not known is kept and warned of', () => {
       'meshes/echo-wall.3mf:1:-',
       'notes.txt:1:-',
     ]);
-    expect(result.content?.extraFiles.filter((file) => !/^(sliced|meshes)\//.test(file))).toEqual([
-      'notes.txt',
-    ]);
+    expect(
+      result.content?.extraFiles.filter((file) => !/^(sliced|meshes|photos)\//.test(file)),
+    ).toEqual(['notes.txt']);
     expect(result.content?.study.tables.machines[0]?.extras).toEqual({ colour: 'blue' });
   });
 });

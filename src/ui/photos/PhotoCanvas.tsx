@@ -16,6 +16,8 @@ interface PhotoCanvasProps {
   isStrong: boolean;
   tiles: Tiles;
   place: React.RefObject<Place>;
+  /** The point of the view that lies under the loupe; null without one. */
+  loupe?: React.RefObject<{ x: number; y: number } | null>;
   outlines: readonly { box: ViewBox; label: string; isStrong: boolean }[];
   /** Raised when what is drawn changes: a tile came, the place moved. */
   register: (draw: () => void) => () => void;
@@ -83,6 +85,7 @@ function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void 
     context.fillStyle = '#7d1f55';
     context.fillRect(split * width - 1, 0, 2, height);
   }
+  paintLoupe(context, width, height, props);
   for (const { box, label, isStrong } of outlines) {
     const left = (box.x - place.x) * place.scale + width / 2;
     const top = height / 2 - (box.y + box.h - place.y) * place.scale;
@@ -100,4 +103,39 @@ function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void 
     context.fillStyle = 'white';
     context.fillText(label, left + 4, top - 4);
   }
+}
+
+const LENS_PX = 84;
+const LENS_POWER = 3;
+
+/** The same point of every photo, enlarged where it is. */
+function paintLoupe(
+  context: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  { studyId, photos, gains, tiles, isStrong, loupe, place: at }: PhotoCanvasProps,
+): void {
+  const point = loupe?.current;
+  const [photo] = photos;
+  if (!point || !photo) return;
+  const place = at.current;
+  const x = (point.x - place.x) * place.scale + width / 2;
+  const y = height / 2 - (point.y - place.y) * place.scale;
+  const scale = place.scale * LENS_POWER;
+  context.save();
+  context.beginPath();
+  context.arc(x, y, LENS_PX, 0, 2 * Math.PI);
+  context.clip();
+  context.fillRect(0, 0, width, height);
+  const gain = gains[0] ?? 1;
+  context.filter = `brightness(${gain.toFixed(3)})${isStrong ? ' contrast(3)' : ''}`;
+  drawPhoto({ context, width, height }, tiles, studyId, photo, {
+    ...{ x: point.x - (x - width / 2) / scale, y: point.y + (y - height / 2) / scale, scale },
+  });
+  context.restore();
+  context.strokeStyle = '#7d1f55';
+  context.lineWidth = 2;
+  context.beginPath();
+  context.arc(x, y, LENS_PX, 0, 2 * Math.PI);
+  context.stroke();
 }

@@ -48,6 +48,8 @@ export function SideBySide(props: SideBySideProps) {
   const draws = useRef(new Set<() => void>());
   const frame = useRef<HTMLDivElement>(null);
   const corner = useRef<{ x: number; y: number } | null>(null);
+  const [hasLoupe, setLoupe] = useState(false);
+  const loupe = useRef<{ x: number; y: number } | null>(null);
   const saving = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   const redraw = useCallback(() => {
@@ -120,6 +122,10 @@ export function SideBySide(props: SideBySideProps) {
     setOrder(shuffled(chosen.map(({ photo }) => photo.path)));
     setTurn(0);
   };
+  const turnLoupe = () => {
+    setLoupe(!hasLoupe);
+    loupe.current = hasLoupe ? null : { x: place.current.x, y: place.current.y };
+  };
   const choose = (next: Mode) => {
     setMode(mode === next ? 'side' : next);
     setTurn(0);
@@ -153,6 +159,7 @@ export function SideBySide(props: SideBySideProps) {
         g: () => setMatched(!isMatched),
         c: () => setStrong(!isStrong),
         z: () => setZones(!hasZones),
+        l: turnLoupe,
         b: hide,
         r: () => setDrawing(!isDrawing),
         ' ': () => {
@@ -292,6 +299,7 @@ export function SideBySide(props: SideBySideProps) {
             onClick={() => setMatched(!isMatched)}
           />
           <Toggle label="Contrast" keys="C" isOn={isStrong} onClick={() => setStrong(!isStrong)} />
+          <Toggle label="Loupe" keys="L" isOn={hasLoupe} onClick={turnLoupe} />
           <Toggle label="Zones" keys="Z" isOn={hasZones} onClick={() => setZones(!hasZones)} />
           <Toggle label="Hide names" keys="B" isOn={order !== null} onClick={hide} />
           <Toggle label="Region" keys="R" isOn={isDrawing} onClick={() => setDrawing(!isDrawing)} />
@@ -329,15 +337,33 @@ export function SideBySide(props: SideBySideProps) {
               {photos.length > 1 && <span className="text-ink-2">and</span>}
               {photos.length > 1 && nameOf(1)}
               {!order && photos.length === 1 && (
-                <span className="ml-auto text-ink-2">{photos[0] && leading(photos[0])}</span>
+                <span className="basis-full truncate text-ink-2">
+                  {(photos[0] && leading(photos[0])) ?? 'nothing measured yet'}
+                </span>
               )}
             </figcaption>
             <div
+              onPointerMoveCapture={(event) => {
+                if (!hasLoupe) return;
+                loupe.current = pointOf(event);
+                requestAnimationFrame(redraw);
+              }}
               {...(isDrawing ? drawing : handlers)}
               className={isDrawing ? 'cursor-crosshair' : ''}
             >
               <PhotoCanvas
-                {...{ studyId, photos, gains, tiles, place, outlines, register, split, isStrong }}
+                {...{
+                  studyId,
+                  photos,
+                  gains,
+                  tiles,
+                  place,
+                  outlines,
+                  register,
+                  split,
+                  isStrong,
+                  loupe,
+                }}
                 mode={mode === 'split' || mode === 'difference' ? mode : 'over'}
                 label={
                   photos.length > 1

@@ -3,6 +3,7 @@ import { inWords, type ContenderMark } from '../../../core/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
 import type { ShownPhoto } from '../../../server/photos';
 import { isLaidFlat } from '../../photos/tiles';
+import { usePhotos } from '../../photos/use-photos';
 import { OPERATOR_KEY } from '../../lib/operator';
 import { unlessScanned } from '../../lib/not-scanned';
 import { useRemembered } from '../../lib/remembered';
@@ -21,6 +22,7 @@ interface InspectBenchProps extends InspectBenchData {
   studyId: string;
   marks: readonly ContenderMark[];
   asked: string | null;
+  askedZone: string | null;
   photos: readonly ShownPhoto[];
 }
 
@@ -38,9 +40,12 @@ export function InspectBench({
   drawings,
   aftercare,
   asked,
-  photos,
+  askedZone,
+  ...initial
 }: InspectBenchProps) {
   const [inspector] = useRemembered(OPERATOR_KEY);
+  // Photos that are still being laid flat come as soon as they are.
+  const { photos } = usePhotos(studyId, initial.photos);
   const words = useWords(studyId, inspector.trim());
   const [specimenId, setSpecimenId] = useState(
     () =>
@@ -48,7 +53,13 @@ export function InspectBench({
       specimens[0]?.specimen_id ??
       '',
   );
-  const [place, setPlace] = useState(0);
+  const [place, setPlace] = useState(() => {
+    const first = specimens.find((one) => one.specimen_id === specimenId);
+    const at = (first ? (zones[first.artefact_id] ?? []) : []).findIndex(
+      (one) => one.zone_id === askedZone,
+    );
+    return Math.max(0, at);
+  });
   const [typed, setTyped] = useState('');
   const [chosen, setChosen] = useState(0);
   const [hint, setHint] = useState('');
