@@ -95,6 +95,23 @@ export async function allRead(bench: { url: string; study: string }): Promise<vo
   await base.expect.poll(unread, { timeout: 60_000 }).toBe(0);
 }
 
+/** Waits until the photos of the bench's study are laid flat: some thirty, one after another. */
+export async function allLaid(bench: { study: string }): Promise<void> {
+  base.setTimeout(480_000);
+  const address = bench.study.replace('/studies/', '/api/v1/studies/');
+  const waiting = async () => {
+    const photos = (await (await fetch(`${address}/photos`)).json()) as {
+      state: string;
+      tie: object | null;
+      isLaid: boolean;
+    }[];
+    return photos.filter(
+      ({ state, tie, isLaid }) => state === 'waiting' || (tie !== null && !isLaid),
+    ).length;
+  };
+  await base.expect.poll(waiting, { timeout: 200_000 }).toBe(0);
+}
+
 const AXE = readFileSync(join('node_modules', 'axe-core', 'axe.min.js'), 'utf8');
 
 interface Violation {

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, HAND_MS, open, test } from './bench';
+import { allLaid, expect, expectAccessible, HAND_MS, open, test } from './bench';
 
 /** Keys as a hand types them; a scanner is many times faster, and its keys are no answers. */
 async function press(page: Page, ...keys: string[]) {
@@ -56,6 +56,7 @@ test('zones are graded at the keyboard, kept, and taken back', async ({ page, be
 test('a finding is boxed on the specimen’s photo, and hands are timed', async ({ page, bench }) => {
   const api = bench.study.replace('/studies/', '/api/v1/studies/');
   const get = async (path: string) => (await fetch(`${api}${path}`)).json() as Promise<unknown>;
+  await allLaid(bench);
   await open(page, `${bench.study}/inspect?specimen=K7-080`);
   await page.getByLabel('at the bench').fill('ZB');
   await page.getByRole('heading', { name: 'Inspect' }).click();

@@ -1,5 +1,5 @@
 import { drawn, jpegOf } from '../support/photos';
-import { expect, expectAccessible, HAND_MS, open, test } from './bench';
+import { allLaid, expect, expectAccessible, HAND_MS, open, test } from './bench';
 
 /** The echo wall before a plain ground: 120 × 60 mm at 8 px/mm, a little turned, in its own grey. */
 async function wallPhoto(grey: number, code: string | null = null) {
@@ -77,6 +77,7 @@ test('photos file themselves by their sticker, or with a key each', async ({ pag
   });
   await expect(page.getByRole('alert')).toContainText('JPEG, PNG or WebP');
   await page.getByRole('button', { name: 'dismiss' }).click();
+  await allLaid(bench);
   // A mark is moved under the loupe by arrows, the tie says so, and taking all out unties.
   await page
     .getByRole('button', { name: /K7-048 · front/ })
@@ -97,6 +98,7 @@ test('the same place of every contender is moved, hidden and measured together',
   page,
   bench,
 }) => {
+  await allLaid(bench);
   await open(page, `${bench.study}/inspect/side-by-side`);
   await page.getByLabel('What is compared').selectOption('echo-wall/front/raking-left');
   const windows = page.locator('canvas');
