@@ -61,8 +61,11 @@ export async function settled(page: Page): Promise<void> {
   // A page that shows older results while newer are made reads itself again when they are there.
   await base.expect(page.getByText('these results are being refreshed')).toHaveCount(0);
   await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null);
-  // Effects run a moment after the islands have taken over.
-  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
+  // Effects run a moment after the islands have taken over; a page that is never idle is waited for no
+  // longer.
+  await page.evaluate(
+    () => new Promise((resolve) => requestIdleCallback(resolve, { timeout: 2000 })),
+  );
 }
 
 /** How long a hand holds a key down, ms: many times longer than a scanner. */
