@@ -27,7 +27,7 @@ const VIEWS = [
   {
     name: 'side-by-side',
     path: '/inspect/side-by-side#of=echo-wall%2Ffront%2Fraking-left&x=-46&y=14&px=17',
-    keys: ['c'],
+    keys: ['k'],
     height: 900,
   },
   {

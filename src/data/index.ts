@@ -19,14 +19,17 @@ export {
   findPicture,
   insertPicture,
   listPictures,
+  pathOfPicture,
   replaceParts,
   setLaid,
   setPicture,
+  setTold,
   unmadePictures,
   type LaidView,
   type Picture,
   type PicturePart,
   type SeenCode,
+  type ToldOfPhoto,
 } from './repositories/pictures';
 export { listHistory } from './repositories/history';
 export {

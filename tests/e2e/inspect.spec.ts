@@ -105,6 +105,8 @@ test('what is due and where inspectors differ is shown, and graded anew from the
   bench,
 }) => {
   await open(page, `${bench.study}/inspect/agreement`);
+  await expect(page.getByText('Who looks?')).toBeVisible();
+  await page.getByLabel('at the bench').fill('KM');
   const due = page.getByRole('region', { name: 'What is due' });
   // The demo's two inspectors have left out one wall of four zones.
   await expect(due.getByRole('listitem').filter({ hasText: 'KM' })).toContainText('42/46');
@@ -113,8 +115,6 @@ test('what is due and where inspectors differ is shown, and graded anew from the
   await expect(first).toContainText(/K7-\d+/);
   const zone = await first.getByRole('cell').first().textContent();
   await first.getByRole('link').click();
-  await expect(page.getByLabel('at the bench')).toBeVisible();
-  await page.getByLabel('at the bench').fill('KM');
   await expect(page.getByRole('heading', { level: 2, name: new RegExp(`^${zone}`) })).toBeVisible();
 });
 

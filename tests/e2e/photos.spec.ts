@@ -41,9 +41,13 @@ test('on a phone: from a specimen’s page to three filed photos tied to their v
     await expect(page.getByRole('button', { name: 'Keep the marks' })).toBeDisabled();
   }
   await expect(page.getByText('not tied')).toHaveCount(0);
+  await expectAccessible(page);
+  // A photo of a session has one button more.
+  await allLaid(bench);
+  await open(page, `${bench.study}/inspect/photos?specimen=K7-048`);
+  await expect(page.getByRole('button', { name: /Carry its marks over/ })).toBeVisible();
   const across = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(across).toBeLessThanOrEqual(390);
-  await expectAccessible(page);
 });
 
 test('photos file themselves by their sticker, or with a key each', async ({ page, bench }) => {

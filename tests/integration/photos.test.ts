@@ -1,6 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import sharp from 'sharp';
+import { cardText, type CardCorner } from '../../src/core/image';
+import { writeStl } from '../../src/core/mesh';
 import { createFleet } from '../support/fleet';
+import { boxSoup } from '../support/meshes';
 import { drawn, jpegOf, made, sendPhoto, type ListedPhoto } from '../support/photos';
 import { served } from '../support/served';
 
@@ -32,6 +35,15 @@ async function row(table: string, content: object) {
   if (status >= 300) throw new Error(`${table}: ${String(answer.detail)}`);
 }
 
+/** A number between 0 and 1 for a pixel that says nothing of its neighbours'. */
+function hashed(x: number, y: number, seed: number): number {
+  let bits =
+    Math.imul(x + 1, 0x9e3779b1) ^ Math.imul(y + 1, 0x85ebca77) ^ Math.imul(seed, 0xc2b2ae3d);
+  bits = Math.imul(bits ^ (bits >>> 15), 0x2c1b3c6d);
+  bits = Math.imul(bits ^ (bits >>> 12), 0x297a2d39);
+  return ((bits ^ (bits >>> 15)) >>> 0) / 2 ** 32;
+}
+
 let count = 0;
 /** A photo that no other test has, of a wall that rings from its left on: 20 px/mm, wave 2 mm. */
 async function wall(code: string | null, wave = 40) {
@@ -41,7 +53,7 @@ async function wall(code: string | null, wave = 40) {
     120 *
       (1 +
         (wave > 0 ? 0.08 * Math.exp(-x / 160) * Math.cos((2 * Math.PI * x) / wave) : 0) +
-        0.02 * Math.sin((x * 12.9898 + y * 78.233) * (1 + noise / 97))) +
+        0.04 * (hashed(x, y, noise) - 0.5)) +
     noise / 10;
   const codes = code === null ? [] : [{ text: code, left: 620, top: 20, module: 5 }];
   return jpegOf(drawn(800, 400, grey, codes), 800, 400);
@@ -66,6 +78,13 @@ const MARKS = [
   { u_px: 0, v_px: 400, x_mm: 0, y_mm: 0 },
 ];
 
+/** Behind the edge of the wall, mm. */
+const REGION = { x: 0.5, y: 2, w: 28, h: 10, unit: 'mm' };
+
+interface Measured {
+  values: Record<string, unknown>;
+}
+
 describe('photos come in', () => {
   it('one with a sticker files itself, one without waits to be told', async () => {
     const one = await sendPhoto(api, study, 'a.jpg', await wall('K7-002'));
@@ -75,12 +94,48 @@ describe('photos come in', () => {
       filed: { specimen_id: 'K7-002', view: null, light: null },
     });
     expect((await made(api, study, String(other.content.path))).filed).toBeNull();
-    const unknown = await call('PATCH', base(), {
-      paths: [String(other.content.path)],
-      view: 'top',
+    // What is said before the specimen is known waits with the photo, and counts once it is.
+    const paths = [String(other.content.path)];
+    await call('PATCH', base(), { paths, view: 'top' });
+    await call('PATCH', base(), { paths, light: 'flat', session: 'noon' });
+    expect((await made(api, study, paths[0] ?? '')).filed).toBeNull();
+    await call('PATCH', base(), { paths, specimen_id: 'K7-001', light: 'back' });
+    expect((await made(api, study, paths[0] ?? '')).filed).toMatchObject({
+      ...{ specimen_id: 'K7-001', view: 'top', light: 'back', session: 'noon' },
     });
-    expect(unknown.status).toBe(422);
-    expect(unknown.content.detail).toContain('First say of which specimen');
+  });
+
+  it('the picture of an incident that is a photo too stays when the photo is taken out', async () => {
+    const content = await wall(null);
+    await row('incidents', {
+      ...{ incident_id: 'I-1', machine_id: 'm-1', mode: 'tangled', cause: 'operator' },
+    });
+    const incident = `/studies/${study}/incidents/I-1/photos`;
+    const kept = await call('PUT', incident, content as BodyInit);
+    const sent = await sendPhoto(api, study, 'same.jpg', content);
+    expect(sent.content.isKnown).toBe(false);
+    expect(sent.content.path).not.toBe(kept.content.path);
+    await made(api, study, String(sent.content.path));
+    const out = await call(
+      'DELETE',
+      `${base()}?path=${encodeURIComponent(String(sent.content.path))}`,
+    );
+    expect(out.status).toBe(204);
+    const path = encodeURIComponent(String(kept.content.path));
+    expect((await fetch(`${url()}/api/v1${incident}?path=${path}`)).status).toBe(200);
+  });
+
+  it('another photo of the name of one that was taken out is another picture', async () => {
+    const send = async (grey: number) => {
+      const data = drawn(60, 40, () => grey);
+      const sent = await sendPhoto(api, study, 'again.jpg', await jpegOf(data, 60, 40));
+      return made(api, study, String(sent.content.path));
+    };
+    const first = await send(40);
+    await call('DELETE', `${base()}?path=${encodeURIComponent(first.path)}`);
+    const second = await send(200);
+    expect(second.path).toBe(first.path);
+    expect(second.version).not.toBe(first.version);
   });
 
   it('the same photo twice is recognised, whatever its name', async () => {
@@ -132,6 +187,22 @@ describe('photos come in', () => {
     expect(photo.message).toContain('broken');
   });
 
+  const grey = (level: number) =>
+    sharp({
+      create: { width: 64, height: 48, channels: 3, background: { r: level, g: level, b: level } },
+    });
+  it.each([
+    ['four printing colours', () => grey(91).toColourspace('cmyk').jpeg().toBuffer()],
+    ['sixteen bits', () => grey(92).toColourspace('rgb16').png().toBuffer()],
+    ['one channel', () => grey(93).toColourspace('b-w').png().toBuffer()],
+    ['an alpha channel', () => grey(94).ensureAlpha(0.5).webp().toBuffer()],
+  ])('a picture of %s is read', async (_, make) => {
+    const { content } = await sendPhoto(api, study, 'odd', await make());
+    expect(await made(api, study, String(content.path))).toMatchObject({
+      ...{ state: 'ready', width: 64, height: 48 },
+    });
+  });
+
   it('over sixty megapixels are refused by their head', async () => {
     const large = await sharp({
       create: { width: 9000, height: 7000, channels: 3, background: '#777' },
@@ -156,12 +227,11 @@ describe('a filed photo', () => {
     );
     expect(tile.status).toBe(200);
     expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(512);
-    const region = { x: 0.5, y: 2, w: 28, h: 10, unit: 'mm', speed_mm_s: 120 };
     const found = await call('POST', `${base()}/measures`, {
-      ...{ path: photo.path, measure: 'ringing', ...region },
+      ...{ measure: 'ringing', ...REGION, photos: [{ path: photo.path, speed_mm_s: 120 }] },
     });
     expect(found.status).toBe(201);
-    const { values } = found.content as { values: Record<string, unknown> };
+    const [{ values } = { values: {} }] = found.content as unknown as Measured[];
     expect(values.found).toBe(true);
     // 40 px at 20 px/mm; at 120 mm/s that is 60 Hz.
     expect((values.wavelength_mm as { estimate: number }).estimate).toBeCloseTo(2, 1);
@@ -186,9 +256,9 @@ describe('a filed photo', () => {
     const photo = await filed('K7-002', 0);
     await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
     const { content } = await call('POST', `${base()}/measures`, {
-      ...{ path: photo.path, measure: 'ringing', x: 0.5, y: 2, w: 28, h: 10, unit: 'mm' },
+      ...{ measure: 'ringing', ...REGION, photos: [{ path: photo.path }] },
     });
-    const { values } = content as { values: Record<string, unknown> };
+    const [{ values } = { values: {} }] = content as unknown as Measured[];
     expect(values).toMatchObject({ found: false, wavelength_mm: null, amplitude: null });
     expect(values.detectable_amplitude).toBeGreaterThan(0);
   });
@@ -218,7 +288,8 @@ describe('a filed photo', () => {
     const photo = await filed('K7-001');
     const measure = (more: object) =>
       call('POST', `${base()}/measures`, {
-        ...{ path: photo.path, measure: 'gaps', x: 0, y: 0, w: 100, h: 100, unit: 'px', ...more },
+        ...{ photos: [{ path: photo.path }], measure: 'gaps', unit: 'px' },
+        ...{ x: 0, y: 0, w: 100, h: 100, ...more },
       });
     expect((await measure({})).content.detail).toContain('scale is not known');
     expect((await measure({ unit: 'mm' })).content.detail).toContain('tied to its view');
@@ -227,6 +298,26 @@ describe('a filed photo', () => {
     expect((await measure({ measure: 'shine' })).status).toBe(400);
     expect((await measure({})).status).toBe(201);
     expect((await made(api, study, photo.path)).measures).toHaveLength(1);
+  });
+
+  it('a region is measured on several photos as one: all of them, or none', async () => {
+    const [one, two] = [await filed('K7-001'), await filed('K7-002', 0)];
+    const measure = () =>
+      call('POST', `${base()}/measures`, {
+        ...{ measure: 'ringing', ...REGION, photos: [{ path: one.path }, { path: two.path }] },
+      });
+    await call('PUT', `${base()}/marks`, { path: one.path, marks: MARKS });
+    // The second is not tied yet: the first is not measured either.
+    expect((await measure()).status).toBe(422);
+    expect((await made(api, study, one.path)).measures).toEqual([]);
+    await call('PUT', `${base()}/marks`, { path: two.path, marks: MARKS });
+    expect((await measure()).status).toBe(201);
+    expect((await made(api, study, one.path)).measures).toMatchObject([{ found: 'true' }]);
+    expect((await made(api, study, two.path)).measures).toMatchObject([{ found: 'false' }]);
+    const twice = await call('POST', `${base()}/measures`, {
+      ...{ measure: 'ringing', ...REGION, photos: [{ path: one.path }, { path: one.path }] },
+    });
+    expect(twice.content.detail).toContain('a photo stands twice');
   });
 
   it('marks are carried over to the session’s other photos of the same specimen and view', async () => {
@@ -250,5 +341,89 @@ describe('a filed photo', () => {
     const there = String(imported.content.study_id);
     const arrived = await made(api, there, photo.path);
     expect(arrived).toMatchObject({ state: 'ready', isLaid: true, filed: { view: 'front' } });
+  });
+});
+
+describe('marks are proposed', () => {
+  // 18 mm of a code are 25 modules of 6 pixels.
+  const SCALE = 150 / 18;
+  const [WIDTH, HEIGHT] = [Math.round(200 * SCALE), Math.round(140 * SCALE)];
+
+  /** A part in the card's bracket, some times as large as drawn; codes in the corners that are named. */
+  async function onCard(times: number, corners: readonly CardCorner[], ground = 235) {
+    count += 1;
+    const [left, bottom] = [34 * SCALE, HEIGHT - 32 * SCALE];
+    const isPart = (x: number, y: number) =>
+      x > left && x < left + 60 * times * SCALE && y < bottom && y > bottom - 40 * times * SCALE;
+    const far = 200 - 6 - 18;
+    const codes = corners.map((corner) => ({
+      ...{ text: cardText(corner), module: 6 },
+      left: Math.round((corner.endsWith('L') ? 6 : far) * SCALE) - 18,
+      top: Math.round((corner.startsWith('T') ? 6 : 140 - 6 - 18) * SCALE) - 18,
+    }));
+    const grey = (x: number, y: number) => (times > 0 && isPart(x, y) ? 70 + count : ground);
+    const content = await jpegOf(drawn(WIDTH, HEIGHT, grey, codes), WIDTH, HEIGHT);
+    const sent = await sendPhoto(api, study, 'card.jpg', content);
+    const paths = [String(sent.content.path)];
+    await made(api, study, paths[0] ?? '');
+    await call('PATCH', base(), { paths, specimen_id: 'K7-BLOCK', view: 'front' });
+    return paths[0] ?? '';
+  }
+
+  const propose = (path: string) => call('GET', `${base()}/marks?path=${encodeURIComponent(path)}`);
+
+  beforeAll(async () => {
+    const mesh = Buffer.from(writeStl(boxSoup([0, 0, 0], [60, 10, 40])));
+    const kept = await call('POST', `/studies/${study}/meshes?name=block.stl`, mesh);
+    await row('artefacts', { artefact_id: 'block', name: 'Block', mesh: kept.content.path });
+    await row('prints', {
+      ...{ print_id: 'P-BLOCK', contender_id: 'c-1', artefact_id: 'block', material_id: 'pla' },
+      ...{ repeat: 1, order: 9, outcome: 'success' },
+    });
+    await row('specimens', { specimen_id: 'K7-BLOCK', print_id: 'P-BLOCK', copy: 1 });
+  });
+
+  it('from the part’s outline on the card, whose size agrees', async () => {
+    const { content } = await propose(await onCard(1, ['TL', 'TR', 'BR', 'BL']));
+    expect(content.from).toBe('outline');
+    expect(Math.abs(content.larger_than_drawn as number)).toBeLessThan(0.02);
+    expect(content.card_misfit_mm).toBeLessThan(0.3);
+    const [mark] = content.marks as Record<string, number>[];
+    expect(mark).toMatchObject({ x_mm: 0, y_mm: 40 });
+    expect(Math.abs((mark?.u_px ?? 0) - 34 * SCALE)).toBeLessThan(3);
+    expect(Math.abs((mark?.v_px ?? 0) - (HEIGHT - 72 * SCALE))).toBeLessThan(3);
+  });
+
+  it('another part than the drawn one is larger by the card', async () => {
+    const { content } = await propose(await onCard(1.25, ['TL', 'BR']));
+    expect(content.from).toBe('outline');
+    expect(Math.abs((content.larger_than_drawn as number) - 0.25)).toBeLessThan(0.03);
+  });
+
+  it('from the card’s bracket where no outline stands out', async () => {
+    const { content } = await propose(await onCard(0, ['TL', 'TR', 'BR']));
+    expect(content.from).toBe('card');
+    const marks = content.marks as Record<string, number>[];
+    expect(marks.map(({ x_mm, y_mm }) => [x_mm, y_mm])).toEqual([
+      ...[
+        [0, 40],
+        [60, 40],
+        [60, 0],
+        [0, 0],
+      ],
+    ]);
+    expect(Math.abs((marks[3]?.u_px ?? 0) - 34 * SCALE)).toBeLessThan(4);
+  });
+
+  it('without card and outline nothing is made up', async () => {
+    const answer = await propose(await onCard(0, [], 180));
+    expect(answer.status).toBe(422);
+    expect(answer.content.detail).toContain('set the marks by hand');
+  });
+
+  it('without a drawing of the view nothing is proposed', async () => {
+    const answer = await propose((await filed('K7-001')).path);
+    expect(answer.status).toBe(422);
+    expect(answer.content.detail).toContain('no drawing of this view');
   });
 });

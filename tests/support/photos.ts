@@ -56,6 +56,7 @@ export function jpegOf(
 /** What the list of photos says of one. */
 export interface ListedPhoto {
   path: string;
+  version: string;
   state: string;
   message: string | null;
   width: number | null;

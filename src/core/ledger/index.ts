@@ -1,1 +1,2 @@
 export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent, type PrintState } from './ledger';
+export { firmwareTurns, outdatedPrints } from './firmware';

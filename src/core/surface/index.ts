@@ -9,3 +9,11 @@ export {
   type InspectedZone,
 } from './severity';
 export { surfaceOfAll, surfaceValues, type Surface } from './surface';
+export {
+  disagreements,
+  inspectorsShares,
+  type Disagreement,
+  type DueZone,
+  type InspectorsShare,
+} from './disagreements';
+export { findingsOnSides, zoneBox, type PlacedFinding, type SideFindings } from './places';

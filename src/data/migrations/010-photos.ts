@@ -4,6 +4,7 @@ create table pictures (
   study_id uuid not null,
   "path" text not null,
   name text not null,
+  told json,
   state text not null default 'waiting',
   message text,
   width integer,

@@ -1,3 +1,4 @@
+import type { Row } from '../../core/study';
 import { asJson, execute, select, type Database } from '../database';
 import type { Write } from '../write';
 
@@ -6,6 +7,9 @@ export interface SeenCode {
   text: string;
   corners: { u: number; v: number }[];
 }
+
+/** What is said of a photo whose specimen is not known yet. */
+export type ToldOfPhoto = Partial<Pick<Row<'photos'>, 'view' | 'light' | 'session' | 'px_per_mm'>>;
 
 /** The view of a registered photo, laid flat and kept in tiles. */
 export interface LaidView {
@@ -25,6 +29,8 @@ export interface Picture {
   path: string;
   name: string;
   sha256: string;
+  /** What was said of it before it is filed. */
+  told: ToldOfPhoto | null;
   state: 'waiting' | 'ready' | 'failed';
   message: string | null;
   /** Pixels as it is seen; null until it was looked into. */
@@ -46,7 +52,7 @@ export interface PicturePart {
   sha256: string;
 }
 
-const COLUMNS = `p."path", p.name, f.sha256, p.state, p.message, p.width, p.height, p.taken_at,
+const COLUMNS = `p."path", p.name, f.sha256, p.told, p.state, p.message, p.width, p.height, p.taken_at,
   p.codes, p.laid`;
 const FROM = `from pictures p join study_files f on f.study_id = p.study_id and f."path" = p."path"`;
 
@@ -70,6 +76,19 @@ export async function findPicture(
     [studyId, path],
   );
   return found ?? null;
+}
+
+/** The path of the photo that has this content; null where the study has none. */
+export async function pathOfPicture(
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  sha256: string,
+): Promise<string | null> {
+  const [found] = await select<{ path: string }>(
+    db,
+    `select p."path" ${FROM} where p.study_id = $1 and f.sha256 = $2 order by p.arrived limit 1`,
+    [studyId, sha256],
+  );
+  return found?.path ?? null;
 }
 
 /** Enters a file of the study as a photo that is to be looked into. */
@@ -122,6 +141,16 @@ export const setPicture = (
       found.codes && asJson(found.codes),
     ],
   );
+
+/** Keeps what is said of a photo until it is filed. */
+export const setTold = (
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  path: string,
+  told: ToldOfPhoto,
+): Promise<void> =>
+  execute(db, 'update pictures set told = $3 where study_id = $1 and "path" = $2', [
+    ...[studyId, path, asJson(told)],
+  ]);
 
 /** Says by what a photo's view is laid; null: it is not. */
 export const setLaid = (

@@ -76,13 +76,15 @@ async function examine(app: App, studyId: string, { path }: Picture, copy: strin
       ...{ state: 'ready', message: null, width, height, taken_at: takenAt, codes },
     });
     if ((await listRowsBy(write.db, studyId, 'photos', 'path', path)).length > 0) return;
+    // What was said of it while it was looked into counts too.
+    const told = (await findPicture(write.db, studyId, path))?.told;
     for (const { text } of codes) {
       const specimen = await specimenOfCode(write.db, studyId, text);
       if (specimen === null) continue;
       await insertRow(
         write,
         'photos',
-        TABLES.photos.row.parse({ specimen_id: specimen, path, taken_at: takenAt }),
+        TABLES.photos.row.parse({ ...told, specimen_id: specimen, path, taken_at: takenAt }),
       );
       break;
     }

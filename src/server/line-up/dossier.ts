@@ -1,3 +1,4 @@
+import { firmwareTurns, outdatedPrints } from '../../core/ledger';
 import { instant, inWords } from '../../core/study';
 import { listRows, listRowsBy, printsOfMachine, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
@@ -69,7 +70,10 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
       text: `${inWords(row.kind)}: ${row.what}`,
       ...{ print_id: null, outcome: null },
     })),
-    ...firmwareTurns(prints),
+    ...firmwareTurns(prints).map(({ at, firmware, before }): DossierEntry => ({
+      ...{ at, kind: 'change', print_id: null, outcome: null },
+      text: `firmware: prints name ${firmware} from here on, ${before} before`,
+    })),
   ];
   entries.sort((a, b) => instant(b.at) - instant(a.at));
   return {
@@ -82,32 +86,6 @@ export async function dossierOf(studyId: string, machineId: string): Promise<Dos
       metres: prints.reduce((sum, row) => sum + (row.filament_m ?? 0), 0),
       incidents: incidents.length,
     },
-    outdated: prints.flatMap(({ print_id, firmware }) =>
-      firmware !== null && machine.firmware !== null && firmware !== machine.firmware
-        ? [{ print_id, firmware }]
-        : [],
-    ),
+    outdated: outdatedPrints(prints, machine.firmware),
   };
-}
-
-/** Where the firmware that the prints name is another than before. */
-function firmwareTurns(prints: readonly Stored<'prints'>[]): DossierEntry[] {
-  const timed = prints
-    .flatMap(({ started_at: at, firmware }) =>
-      at !== null && firmware !== null ? [{ at, firmware }] : [],
-    )
-    .sort((a, b) => instant(a.at) - instant(b.at));
-  return timed.flatMap(({ at, firmware }, place): DossierEntry[] => {
-    const before = timed[place - 1]?.firmware;
-    return before !== undefined && before !== firmware
-      ? [
-          {
-            at,
-            kind: 'change',
-            text: `firmware: prints name ${firmware} from here on, ${before} before`,
-            ...{ print_id: null, outcome: null },
-          },
-        ]
-      : [];
-  });
 }

@@ -8,6 +8,7 @@ import {
   insertRow,
   listRowsBy,
   NotFoundError,
+  setTold,
   updateRow,
   writeStudy,
   type Stored,
@@ -41,7 +42,9 @@ export type Filing = z.infer<typeof filingSchema>;
 
 /**
  * Files photos under a specimen, or says more of them: view, light, session, scale. What is not sent
- * stays as it is. One action for all of them.
+ * stays as it is; what is said before the specimen is known waits with the photo. One action for all.
+ *
+ * @returns the rows of those that are filed now
  */
 export async function filePhotos(
   studyId: string,
@@ -51,7 +54,10 @@ export async function filePhotos(
   const { db } = app();
   const rows = await writeStudy(db, studyId, who, async (write) => {
     const out: Stored<'photos'>[] = [];
-    for (const path of new Set(paths)) out.push(await fileOne(write, path, told));
+    for (const path of new Set(paths)) {
+      const row = await fileOne(write, path, told);
+      if (row) out.push(row);
+    }
     return out;
   });
   // Another view has another rectangle.
@@ -63,25 +69,26 @@ async function fileOne(
   write: Write,
   path: string,
   told: Omit<Filing, 'paths'>,
-): Promise<Stored<'photos'>> {
+): Promise<Stored<'photos'> | null> {
   const { db, studyId } = write;
   const picture = await findPicture(db, studyId, path);
   if (!picture) throw new NotFoundError(`There is no photo ${path} in this study.`);
   const [known] = await listRowsBy(db, studyId, 'photos', 'path', path);
   const specimen = told.specimen_id ?? known?.specimen_id;
-  if (specimen === undefined) {
-    throw new RequestError(422, `First say of which specimen ${picture.name} is.`);
-  }
   const said = Object.fromEntries(
     Object.entries(told).filter(([, value]) => value !== undefined),
   ) as Partial<Row<'photos'>>;
+  if (specimen === undefined) {
+    await setTold(write, path, { ...picture.told, ...said });
+    return null;
+  }
   if (known && specimen === known.specimen_id) {
     const key = { specimen_id: specimen, path };
     return updateRow(write, 'photos', key, said, known.row_version);
   }
   const { row_version: _, ...before } = known ?? { row_version: 0 };
   const row = TABLES.photos.row.parse({
-    ...{ taken_at: picture.taken_at, ...before, ...said },
+    ...{ taken_at: picture.taken_at, ...(known ? before : picture.told), ...said },
     ...{ specimen_id: specimen, path },
   });
   await checkRow(write, 'photos', row);

@@ -34,6 +34,8 @@ export interface ShownTie {
 
 /** A photo of a study: where it is filed, how it is tied, what was measured on it. */
 export interface ShownPhoto extends Omit<Picture, 'codes' | 'sha256'> {
+  /** Which content it is: another photo of the same name has another one. */
+  version: string;
   /** Codes that were read in it, in words. */
   codes: string[];
   filed: Stored<'photos'> | null;
@@ -75,13 +77,14 @@ export async function photosData(studyId: string): Promise<PhotosData> {
   const marks = groupBy(tables.photo_marks, (row) => row.path);
   const measures = groupBy(tables.photo_measures, (row) => row.path);
   const values = groupBy(tables.photo_values, (row) => row.measure_id);
-  const photos = pictures.map(({ codes, sha256: _, ...picture }): ShownPhoto => {
+  const photos = pictures.map(({ codes, sha256, ...picture }): ShownPhoto => {
     const row = filed.get(picture.path) ?? null;
     const own = marks.get(picture.path) ?? [];
     const sides = row && views[artefactOf.get(row.specimen_id) ?? ''];
     const [shown, edition] = tieOf(own, sides && boxOf(sides, row.view));
     return {
       ...picture,
+      version: sha256.slice(0, 12),
       codes: (codes ?? []).map(({ text }) => text),
       filed: row,
       marks: own.map(({ u_px, v_px, x_mm, y_mm }) => ({ u_px, v_px, x_mm, y_mm })),

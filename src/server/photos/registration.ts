@@ -32,11 +32,10 @@ export async function tiedPhoto(
   specimenId: string,
   path: string,
 ): Promise<TiedPhoto | null> {
-  const [photo, all, specimen] = await Promise.all([
-    rowOrNull(db, studyId, 'photos', { specimen_id: specimenId, path }),
-    listRowsBy(db, studyId, 'photo_marks', 'specimen_id', specimenId),
-    rowOrNull(db, studyId, 'specimens', { specimen_id: specimenId }),
-  ]);
+  // One after another: within a write there is one connection.
+  const photo = await rowOrNull(db, studyId, 'photos', { specimen_id: specimenId, path });
+  const all = await listRowsBy(db, studyId, 'photo_marks', 'specimen_id', specimenId);
+  const specimen = await rowOrNull(db, studyId, 'specimens', { specimen_id: specimenId });
   const marks = all.filter((mark) => mark.path === path);
   if (!photo || !specimen || marks.length < 2) return null;
   const print = await rowOrNull(db, studyId, 'prints', { print_id: specimen.print_id });

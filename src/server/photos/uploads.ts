@@ -1,4 +1,4 @@
-import { findPicture, insertPicture } from '../../data';
+import { findPicture, insertPicture, pathOfPicture } from '../../data';
 import { isHeic, kindOfPicture } from '../../files/photos/picture-kinds';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
@@ -26,6 +26,8 @@ export const PHOTO_UPLOADS: UploadKind = {
     for await (const chunk of content) return checkPhoto(chunk);
     throw new RequestError(415, 'The photo is empty.');
   },
+  // The same picture of an incident is another file: it stays when this one is taken out.
+  known: (write, sha256) => pathOfPicture(write, sha256),
   enter: (write, path, name) => insertPicture(write, path, name),
   follow: (studyId, path) =>
     afterwards(async () => {

@@ -5,6 +5,7 @@ import {
   type LotStock,
   type OrderOptions,
   type PlannedPrint,
+  expectedMass,
 } from '../../core/plan';
 import type { ResultParts } from '../../core/results';
 import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/study';
@@ -63,7 +64,8 @@ export async function planData(studyId: string): Promise<PlanData> {
   ]);
   const { tables, meta } = study;
   const options = meta.plan ?? USUAL_ORDER;
-  const grams = massesOf(tables.prints, tables.planned, files);
+  const byFile = new Map(files.map((file) => [file.path, file.filament_g]));
+  const grams = expectedMass(tables.prints, tables.planned, byFile);
   return {
     planned,
     materials: tables.materials.map((row) => ({ id: row.material_id, name: materialName(row) })),
@@ -92,32 +94,6 @@ export function orderedPrints(
     ...print,
     state: done.has(key(print)) ? 'done' : open.has(key(print)) ? 'open' : 'due',
   }));
-}
-
-/** What a print is expected to take: the mean of its like so far, else by its sliced file. */
-function massesOf(
-  prints: readonly Print[],
-  planned: readonly Row<'planned'>[],
-  files: readonly SlicedSummary[],
-): (contender: string, artefact: string) => number | null {
-  const sums = new Map<string, { total: number; count: number }>();
-  for (const print of prints) {
-    if (print.filament_g === null || print.outcome === 'failed' || print.outcome === 'aborted') {
-      continue;
-    }
-    const key = `${print.contender_id} ${print.artefact_id}`;
-    const sum = sums.get(key) ?? { total: 0, count: 0 };
-    sums.set(key, { total: sum.total + print.filament_g, count: sum.count + 1 });
-  }
-  const byFile = new Map(files.map((file) => [file.path, file.filament_g]));
-  return (contender, artefact) => {
-    const sum = sums.get(`${contender} ${artefact}`);
-    if (sum) return sum.total / sum.count;
-    const plan = planned.find(
-      (row) => row.contender_id === contender && row.artefact_id === artefact,
-    );
-    return byFile.get(plan?.toolpath ?? '') ?? null;
-  };
 }
 
 /** What the run sheet and the stickers show. */

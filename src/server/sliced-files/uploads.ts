@@ -1,4 +1,4 @@
-import { findSlicedFile, insertSlicedFile } from '../../data';
+import { findSlicedFile, insertSlicedFile, pathOfContent } from '../../data';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
 import { queueReading } from '../jobs';
@@ -17,6 +17,7 @@ export const SLICED_UPLOADS: UploadKind = {
       `${name} is no sliced file: its name must end in .gcode, .gco, .g, .nc, .gz or .3mf.`,
     );
   },
+  known: ({ db, studyId }, sha256) => pathOfContent(db, studyId, sha256),
   async enter(write, path) {
     const purpose = { contender_id: null, artefact_id: null, is_confirmed: false };
     await insertSlicedFile(write, path, purpose);

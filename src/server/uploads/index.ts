@@ -1,9 +1,3 @@
-export {
-  announceFile,
-  giveUpUpload,
-  takeBytes,
-  type Announced,
-  type Arrival,
-  type UploadKind,
-} from './uploads';
-export { announcedSchema, digestOf, offsetOf } from './doors';
+export { announcedSchema } from './doors';
+export { uploadEndpoints } from './endpoints';
+export { announceFile, type Announced, type Arrival, type UploadKind } from './uploads';

@@ -8,7 +8,6 @@ import {
   freePath,
   isStored,
   linkFile,
-  pathOfContent,
   readFile,
   verifyUpload,
   writeStudy,
@@ -34,6 +33,8 @@ export interface UploadKind {
   checkName(name: string): void;
   /** Refuses what can be refused by its content, of which nothing is kept then. @throws RequestError */
   checkContent?(content: AsyncIterable<Uint8Array>): Promise<void>;
+  /** The file of the study that is this content already; null where there is none of its kind. */
+  known(write: Write, sha256: string): Promise<string | null>;
   /** Enters a file that has arrived, within the write that made it a file of the study. */
   enter(write: Write, path: string, name: string): Promise<void>;
   /** What follows once it is kept. */
@@ -58,7 +59,7 @@ export async function announceFile(
     throw new RequestError(413, `${file.name} is over ${sayMiB(kind.largest)}.`);
   }
   const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {
-    const known = await pathOfContent(write.db, studyId, file.sha256);
+    const known = await kind.known(write, file.sha256);
     if (known !== null) {
       await kind.enter(write, known, file.name);
       return { path: known, isKnown: true };

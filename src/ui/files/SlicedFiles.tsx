@@ -3,6 +3,7 @@ import type { ContenderMark } from '../../core/study';
 import type { SlicedSummary } from '../../data';
 import type { FirstLook } from '../workers/first-look';
 import { callApi } from '../kit/request';
+import { useDrop } from '../kit/use-drop';
 import { usePolling } from '../kit/use-polling';
 import { counted, duration, fixed, percent } from '../lib/format';
 import { Badge } from '../marks/Badge';
@@ -39,7 +40,6 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   const [files, setFiles] = useState(initial.files);
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [isOver, setOver] = useState(false);
   const queue = useRef<{ file: File; key: string; stop: AbortController }[]>([]);
   const active = useRef(0);
   const input = useRef<HTMLInputElement>(null);
@@ -103,23 +103,15 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
     work();
   };
 
+  const drop = useDrop(take);
   const compare = `/studies/${studyId}/compare?${[...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&')}`;
   const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
   return (
     <section
       id="sliced-files"
       aria-labelledby="sliced-title"
-      className={`mt-3 min-w-0 sheet ${isOver ? 'outline-2 outline-plum' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        take(event.dataTransfer.files);
-      }}
+      className={`mt-3 min-w-0 sheet ${drop.isOver ? 'outline-2 outline-plum' : ''}`}
+      {...drop.handlers}
     >
       <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
         <div>

@@ -43,29 +43,26 @@ export function MeasureHere({
   message,
 }: MeasureHereProps) {
   const [measure, setMeasure] = useState<PhotoMeasure>('ringing');
-  const [share, setShare] = useState<number | null>(null);
+  const [isMeasuring, setMeasuring] = useState(false);
   const base = `/studies/${studyId}/photos/measures`;
   const isReady = region !== null && region.w > 0.2 && region.h > 0.2;
   const run = async () => {
-    if (!region || !isReady || isBlind) return;
-    await change(async () => {
-      for (const [at, { photo, contender }] of shown.entries()) {
-        setShare(at / shown.length);
-        const own = settings[contender];
-        await callApi('POST', base, {
-          ...{ path: photo.path, measure, unit: 'mm' },
-          ...{
-            x: rounded(region.x),
-            y: rounded(region.y),
-            w: rounded(region.w),
-            h: rounded(region.h),
-          },
-          ...(measure === 'layer-lines' && { layer_height_mm: own?.layer_height_mm ?? null }),
-          ...(measure === 'ringing' && { speed_mm_s: own?.speed_mm_s ?? null }),
-        });
-      }
-    });
-    setShare(null);
+    if (!region || !isReady || isBlind || isMeasuring || shown.length === 0) return;
+    setMeasuring(true);
+    await change(() =>
+      callApi('POST', base, {
+        ...{ measure, unit: 'mm', x: rounded(region.x), y: rounded(region.y) },
+        ...{ w: rounded(region.w), h: rounded(region.h) },
+        photos: shown.map(({ photo, contender }) => ({
+          path: photo.path,
+          ...(measure === 'layer-lines' && {
+            layer_height_mm: settings[contender]?.layer_height_mm ?? null,
+          }),
+          ...(measure === 'ringing' && { speed_mm_s: settings[contender]?.speed_mm_s ?? null }),
+        })),
+      }),
+    );
+    setMeasuring(false);
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -118,12 +115,12 @@ export function MeasureHere({
           className="action action-main"
           data-keys="M"
           data-does="measure the region on all photos"
-          disabled={!isReady || share !== null || isBlind}
+          disabled={!isReady || isMeasuring || isBlind}
           onClick={() => void run()}
         >
           Measure on all {shown.length || ''} <kbd className="key">M</kbd>
         </button>
-        {share !== null && <progress value={share} max={1} aria-label="Measuring" />}
+        {isMeasuring && <progress aria-label="Measuring" />}
       </div>
       <p className="mt-1 text-xs text-ink-2">
         {isBlind

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { LIGHTS, PHOTO_VIEWS, counted, type ContenderMark } from '../../core/study';
 import type { PhotosData, ShownPhoto } from '../../server/photos';
 import { callApi } from '../kit/request';
+import { useDrop } from '../kit/use-drop';
 import { unlessScanned } from '../lib/not-scanned';
 import { Badge } from '../marks/Badge';
 import { levelAddress, levelFor } from './photo-address';
@@ -43,7 +44,6 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
   const tray = shownPhotos.filter((photo) => !isFiled(photo));
   const filed = shownPhotos.filter(isFiled);
   const [path, setPath] = useState(() => (tray[0] ?? filed[0])?.path ?? '');
-  const [isOver, setOver] = useState(false);
   const [session, setSession] = useState('');
   const [told, setTold] = useState<{ view: View | ''; light: Light | '' }>({ view: '', light: '' });
   const input = useRef<HTMLInputElement>(null);
@@ -67,6 +67,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
       ...(session.trim() && { session: session.trim() }),
     });
   };
+  const drop = useDrop((files) => take(files));
   const step = (by: number) => {
     const order = [...tray, ...filed];
     const next = order[order.findIndex((one) => one.path === photo?.path) + by];
@@ -90,7 +91,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
       if (key === 'pagedown') act = () => step(1);
       else if (key === 'pageup') act = () => step(-1);
       else if (light) act = () => void file({ light });
-      else if (view && photo?.filed) act = () => void file({ view });
+      else if (view && photo) act = () => void file({ view });
       else if (key === 's' && suggested && !photo?.filed) {
         act = () => void file({ specimen_id: suggested.specimen_id });
       }
@@ -102,23 +103,13 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
     return () => document.removeEventListener('keydown', onKey);
   });
 
+  const said = photo?.filed ?? photo?.told;
   const mark = photo?.filed && markOf(photo.filed.specimen_id);
   return (
-    <div
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        take(event.dataTransfer.files);
-      }}
-    >
+    <div {...drop.handlers}>
       <section
         aria-label="Photos come in"
-        className={`mb-3 sheet p-3 ${isOver ? 'outline-2 outline-plum' : ''}`}
+        className={`mb-3 sheet p-3 ${drop.isOver ? 'outline-2 outline-plum' : ''}`}
       >
         <div className="flex flex-wrap items-end gap-2">
           <button
@@ -296,50 +287,48 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
                   Original
                 </a>
               </div>
-              {photo.filed && (
-                <div className="mt-2 grid gap-1.5">
-                  <Keys
-                    label="view"
-                    value={photo.filed.view}
-                    options={PHOTO_VIEWS.map((view) => ({
-                      value: view,
-                      key: keyOfView(view).toUpperCase(),
-                    }))}
-                    onChoose={(view) => void file({ view })}
+              <div className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-1.5">
+                <Keys
+                  label="view"
+                  value={said?.view ?? null}
+                  options={PHOTO_VIEWS.map((view) => ({
+                    value: view,
+                    key: keyOfView(view).toUpperCase(),
+                  }))}
+                  onChoose={(view) => void file({ view })}
+                />
+                <Keys
+                  label="light"
+                  value={said?.light ?? null}
+                  options={LIGHTS.map((light, at) => ({ value: light, key: `⇧${at + 1}` }))}
+                  onChoose={(light) => void file({ light })}
+                />
+                <label className="flex flex-wrap items-center gap-2 text-xs text-ink-2">
+                  <span className="w-12">session</span>
+                  <input
+                    key={photo.path}
+                    className="field w-48 py-0.5"
+                    defaultValue={said?.session ?? ''}
+                    onBlur={(event) => {
+                      const value = event.target.value.trim() || null;
+                      if (value !== (said?.session ?? null)) void file({ session: value });
+                    }}
                   />
-                  <Keys
-                    label="light"
-                    value={photo.filed.light}
-                    options={LIGHTS.map((light, at) => ({ value: light, key: `⇧${at + 1}` }))}
-                    onChoose={(light) => void file({ light })}
-                  />
-                  <label className="flex items-center gap-2 text-xs text-ink-2">
-                    <span className="w-12">session</span>
-                    <input
-                      key={photo.path}
-                      className="field w-48 py-0.5"
-                      defaultValue={photo.filed.session ?? ''}
-                      onBlur={(event) => {
-                        const value = event.target.value.trim() || null;
-                        if (value !== photo.filed?.session) void file({ session: value });
-                      }}
-                    />
-                    {photo.tie && photo.filed.session && (
-                      <button
-                        type="button"
-                        className="action text-xs"
-                        onClick={() =>
-                          void desk.change(() =>
-                            callApi('POST', `${base}/marks`, { path: photo.path }),
-                          )
-                        }
-                      >
-                        Carry its marks over to this session’s other photos of it
-                      </button>
-                    )}
-                  </label>
-                </div>
-              )}
+                  {photo.tie && photo.filed?.session && (
+                    <button
+                      type="button"
+                      className="action text-left text-xs whitespace-normal"
+                      onClick={() =>
+                        void desk.change(() =>
+                          callApi('POST', `${base}/marks`, { path: photo.path }),
+                        )
+                      }
+                    >
+                      Carry its marks over to this session’s other photos of it
+                    </button>
+                  )}
+                </label>
+              </div>
             </section>
             {photo.state === 'ready' && photo.filed?.view ? (
               <PhotoMarks
@@ -363,7 +352,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
                   className="block max-h-[70vh] w-full sheet object-contain"
                   src={levelAddress(
                     studyId,
-                    photo.path,
+                    photo,
                     levelFor(photo.width ?? 1, photo.height ?? 1, 1400),
                   )}
                   alt={`photo ${photo.name}`}

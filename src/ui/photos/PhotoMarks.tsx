@@ -147,7 +147,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
           }}
         >
           <image
-            href={levelAddress(studyId, photo.path, levelFor(width, height, SHOWN))}
+            href={levelAddress(studyId, photo, levelFor(width, height, SHOWN))}
             width={width}
             height={height}
           />
@@ -284,7 +284,7 @@ function Loupe({ studyId, photo, mark }: LoupeProps) {
       aria-label="the mark under the loupe"
     >
       <image
-        href={levelAddress(studyId, photo.path, 0)}
+        href={levelAddress(studyId, photo, 0)}
         width={photo.width ?? 1}
         height={photo.height ?? 1}
         className="[image-rendering:pixelated]"

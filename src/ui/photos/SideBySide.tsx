@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ViewBox } from '../../core/image';
 import { inWords, type ContenderMark } from '../../core/study';
+import { zoneBox } from '../../core/surface';
 import type { BenchZone } from '../../server/inspect/page';
 import type { ContenderSettings, PhotosData } from '../../server/photos';
 import { unlessScanned } from '../lib/not-scanned';
@@ -11,7 +12,7 @@ import { sayMeasure } from './say-measure';
 import { subjectsOf, type Subject } from './subjects';
 import { meanGrey, Tiles, type LaidPhoto } from './tiles';
 import { usePhotos } from './use-photos';
-import { usePlace, useWheel } from './use-place';
+import { between, pointUnder, usePlace, useWheel } from './use-place';
 
 interface SideBySideProps extends PhotosData {
   studyId: string;
@@ -157,7 +158,7 @@ export function SideBySide(props: SideBySideProps) {
         '\\': () => choose('split'),
         d: () => choose('difference'),
         g: () => setMatched(!isMatched),
-        c: () => setStrong(!isStrong),
+        k: () => setStrong(!isStrong),
         z: () => setZones(!hasZones),
         l: turnLoupe,
         b: hide,
@@ -223,14 +224,7 @@ export function SideBySide(props: SideBySideProps) {
           ];
   const rows = Math.min(3, Math.ceil(windows.length / 2));
 
-  const pointOf = (event: React.PointerEvent) => {
-    const rect = (event.target as HTMLElement).getBoundingClientRect();
-    const { x, y, scale: now } = place.current;
-    return {
-      x: x + (event.clientX - rect.left - rect.width / 2) / now,
-      y: y - (event.clientY - rect.top - rect.height / 2) / now,
-    };
-  };
+  const pointOf = (event: React.PointerEvent) => pointUnder(event, place.current);
   const drawing = {
     onPointerDown: (event: React.PointerEvent) => {
       event.currentTarget.setPointerCapture(event.pointerId);
@@ -238,7 +232,7 @@ export function SideBySide(props: SideBySideProps) {
     },
     onPointerMove: (event: React.PointerEvent) => {
       if (!corner.current) return;
-      setRegion(boxOf(corner.current, pointOf(event)));
+      setRegion(between(corner.current, pointOf(event)));
     },
     onPointerUp: () => {
       corner.current = null;
@@ -298,7 +292,7 @@ export function SideBySide(props: SideBySideProps) {
             isOn={isMatched}
             onClick={() => setMatched(!isMatched)}
           />
-          <Toggle label="Contrast" keys="C" isOn={isStrong} onClick={() => setStrong(!isStrong)} />
+          <Toggle label="Contrast" keys="K" isOn={isStrong} onClick={() => setStrong(!isStrong)} />
           <Toggle label="Loupe" keys="L" isOn={hasLoupe} onClick={turnLoupe} />
           <Toggle label="Zones" keys="Z" isOn={hasZones} onClick={() => setZones(!hasZones)} />
           <Toggle label="Hide names" keys="B" isOn={order !== null} onClick={hide} />
@@ -441,17 +435,12 @@ function leading({ measures }: LaidPhoto): string | null {
   return first ? sayMeasure(first) : null;
 }
 
-const boxOf = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
-  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
-  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
-});
-
 const zoneBoxes = (zones: readonly BenchZone[], view: string) =>
   zones.flatMap(({ name, place }) =>
     place?.side === view
       ? [
           {
-            box: boxOf({ x: place.u1_mm, y: place.v1_mm }, { x: place.u2_mm, y: place.v2_mm }),
+            box: zoneBox(place),
             label: name,
             isStrong: false,
           },

@@ -32,7 +32,7 @@ export function Thumbs({ title, studyId, photos, present, onChoose, sayOf }: Thu
                   className="block aspect-[4/3] w-full bg-desk object-cover"
                   src={levelAddress(
                     studyId,
-                    photo.path,
+                    photo,
                     levelFor(photo.width ?? 1, photo.height ?? 1, THUMB),
                   )}
                   alt=""

@@ -1,23 +1,23 @@
 import type { ShownMeasure } from '../../server/photos';
 import { fixed } from '../lib/format';
 
-const thousandths = (value: number): string => fixed(100 * value, 2);
+const hundredths = (value: number): string => fixed(100 * value, 2);
 
 /** A figure of a measure in words, with its interval or why there is none. */
 export function sayMeasure({ measure, value, low, high, found, values }: ShownMeasure): string {
   const of = (key: string) => values.find((one) => one.key === key)?.value ?? null;
   const between =
-    low === null || high === null ? '' : ` (${thousandths(low)} to ${thousandths(high)})`;
+    low === null || high === null ? '' : ` (${hundredths(low)} to ${hundredths(high)})`;
   if (measure === 'ringing') {
     const limit = of('detectable_amplitude');
     if (found !== 'true') {
       return limit === null
         ? 'ringing: not told here'
-        : `no ringing above the noise; over ${thousandths(limit)} % it would be`;
+        : `no ringing above the noise; over ${hundredths(limit)} % it would be`;
     }
     const [length, hertz, waves] = [of('wavelength_mm'), of('frequency_hz'), of('waves')];
     return [
-      `ringing ${value === null ? '' : thousandths(value)} %${between}`,
+      `ringing ${value === null ? '' : hundredths(value)} %${between}`,
       length === null ? null : `wave ${fixed(length, 2)} mm`,
       hertz === null ? null : `${fixed(hertz, 0)} Hz`,
       waves === null ? null : `${fixed(waves, 1)} waves`,
@@ -26,7 +26,7 @@ export function sayMeasure({ measure, value, low, high, found, values }: ShownMe
       .join(' · ');
   }
   if (value === null) return `${NAMES[measure]}: not resolved here`;
-  return `${NAMES[measure]} ${thousandths(value)} %${between}`;
+  return `${NAMES[measure]} ${hundredths(value)} %${between}`;
 }
 
 const NAMES = {

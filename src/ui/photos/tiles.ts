@@ -72,7 +72,7 @@ export function drawPhoto(
 ): void {
   const wanted = levelOf(photo, place.scale);
   for (let level = photo.laid.levels - 1; level >= wanted; level -= 1) {
-    const { laid, path } = photo;
+    const { laid } = photo;
     const side = (laid.tile * 2 ** level * laid.box.w) / laid.width;
     const [columns, rows] = [
       Math.ceil(Math.max(1, laid.width >> level) / laid.tile),
@@ -88,7 +88,7 @@ export function drawPhoto(
     ];
     for (let row = first(top); row <= toRow; row += 1) {
       for (let column = first(left); column <= toColumn; column += 1) {
-        const address = tileAddress(studyId, path, laid.edition, { level, column, row });
+        const address = tileAddress(studyId, photo, laid.edition, { level, column, row });
         const isWanted = level === wanted || level === laid.levels - 1;
         const image = tiles.get(address, isWanted);
         if (!image) continue;
@@ -109,9 +109,9 @@ export function drawPhoto(
 
 /** Mean grey of a photo, 0…255, by its coarsest tile; null while that is on its way. */
 export function meanGrey(tiles: Tiles, studyId: string, photo: LaidPhoto): number | null {
-  const { laid, path } = photo;
+  const { laid } = photo;
   const at = { level: laid.levels - 1, column: 0, row: 0 };
-  const image = tiles.get(tileAddress(studyId, path, laid.edition, at));
+  const image = tiles.get(tileAddress(studyId, photo, laid.edition, at));
   if (!image) return null;
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [64, 64];

@@ -79,7 +79,7 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
       );
       if (isKnown) put(key, { share: 1, message: `this photo is here already, as ${path}` });
       else {
-        if (told.specimen_id) await callApi('PATCH', base, { paths: [path], ...told });
+        if (Object.keys(told).length > 0) await callApi('PATCH', base, { paths: [path], ...told });
         forget(key);
       }
     } catch (error) {

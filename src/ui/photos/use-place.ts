@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import type { ViewBox } from '../../core/image';
 import type { Place } from './tiles';
 
 /** Zoom at most, screen pixels a millimetre. */
@@ -76,6 +77,24 @@ export function usePlace(initial: Place, onMove: () => void): Movable {
     },
   };
 }
+
+/** The point of a view, mm, that lies under a pointer in a window onto it. */
+export function pointUnder(
+  event: Pick<React.PointerEvent, 'clientX' | 'clientY' | 'target'>,
+  { x, y, scale }: Place,
+): { x: number; y: number } {
+  const rect = (event.target as HTMLElement).getBoundingClientRect();
+  return {
+    x: x + (event.clientX - rect.left - rect.width / 2) / scale,
+    y: y - (event.clientY - rect.top - rect.height / 2) / scale,
+  };
+}
+
+/** The rectangle between two of its corners. */
+export const between = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
+  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
+  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
+});
 
 /** Lets the wheel over an element zoom and the page stand; React's own listener could not. */
 export function useWheel(

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { counted, inWords, type ContenderMark } from '../../core/study';
-import type { DefectSide, PlacedFinding } from '../../server/results/defect-places';
+import type { PlacedFinding } from '../../core/surface';
+import type { DefectSide } from '../../server/results/defect-places';
 import { ContenderName } from '../marks/ContenderName';
 
 interface DefectHeatProps {

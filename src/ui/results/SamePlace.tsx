@@ -48,7 +48,7 @@ export function SamePlace({ studyId, marks, reference, subjects }: SamePlaceProp
                     <img
                       loading="lazy"
                       className="block w-full"
-                      src={tileAddress(studyId, own.photo.path, own.photo.laid.edition, {
+                      src={tileAddress(studyId, own.photo, own.photo.laid.edition, {
                         ...{ level: own.photo.laid.levels - 1, column: 0, row: 0 },
                       })}
                       alt={`${artefact}, ${view}, ${inWords(light)} light: ${mark.contender_id} ${own.code}`}

@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
-import { AFTERCARE_KINDS, inWords } from '../../../core/study';
-import type { Stored } from '../../../data';
+import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/study';
 import { failureText } from '../../kit/request';
 import { fixed } from '../../lib/format';
 import { sendOrKeep } from '../../lib/outbox';
@@ -11,7 +10,9 @@ interface AfterWorkClockProps {
   studyId: string;
   specimenId: string;
   operator: string;
-  known: readonly Stored<'aftercare'>[];
+  /** What was kept so far, of any specimen and hands. */
+  known: readonly Row<'aftercare'>[];
+  onKept: (row: Row<'aftercare'>) => void;
 }
 
 type Kind = (typeof AFTERCARE_KINDS)[number];
@@ -21,7 +22,13 @@ interface Done {
 }
 
 /** A clock for what hands do to a specimen once it is printed; it goes on when the page is left. */
-export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWorkClockProps) {
+export function AfterWorkClock({
+  studyId,
+  specimenId,
+  operator,
+  known,
+  onKept,
+}: AfterWorkClockProps) {
   const [chosen, setKind] = useState<Kind>('support');
   // What the clock counts, and since when.
   const [started, setStarted] = useRemembered(`after-work ${studyId} ${specimenId}`);
@@ -48,11 +55,15 @@ export function AfterWorkClock({ studyId, specimenId, operator, known }: AfterWo
   const keep = (next: Done) => {
     const before = done;
     setDone(new Map(done).set(kind, next));
-    sendOrKeep(`/studies/${studyId}/aftercare`, {
+    const row: Row<'aftercare'> = {
       ...{ specimen_id: specimenId, kind, operator: operator || null, note: null },
       ...{ minutes: Number(next.minutes.toFixed(2)), damage: next.damage },
-    }).then(
-      () => setMessage(''),
+    };
+    sendOrKeep(`/studies/${studyId}/aftercare`, row).then(
+      () => {
+        setMessage('');
+        onKept(row);
+      },
       (error: unknown) => {
         setDone(before);
         setMessage(`It was not kept: ${failureText(error)}`);

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { inWords, type ContenderMark } from '../../../core/study';
+import { inWords, type ContenderMark, type Row } from '../../../core/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
 import type { ShownPhoto } from '../../../server/photos';
 import { isLaidFlat } from '../../photos/tiles';
@@ -60,6 +60,7 @@ export function InspectBench({
     );
     return Math.max(0, at);
   });
+  const [care, setCare] = useState<readonly Row<'aftercare'>[]>(aftercare);
   const [typed, setTyped] = useState('');
   const [chosen, setChosen] = useState(0);
   const [hint, setHint] = useState('');
@@ -330,8 +331,19 @@ export function InspectBench({
         </div>
       )}
       <AfterWorkClock
-        key={specimenId}
-        {...{ studyId, specimenId, operator: inspector.trim(), known: aftercare }}
+        key={`${specimenId} ${inspector}`}
+        {...{ studyId, specimenId, operator: inspector.trim(), known: care }}
+        onKept={(row) =>
+          setCare((rows) => [
+            ...rows.filter(
+              (one) =>
+                one.specimen_id !== row.specimen_id ||
+                one.kind !== row.kind ||
+                one.operator !== row.operator,
+            ),
+            row,
+          ])
+        }
       />
     </>
   );

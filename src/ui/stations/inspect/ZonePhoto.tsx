@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ViewBox } from '../../../core/image';
 import { inWords } from '../../../core/study';
+import { zoneBox } from '../../../core/surface';
 import type { BenchZone } from '../../../server/inspect/page';
 import type { SaidFinding } from '../../../server/inspect/inspections';
 import { PhotoCanvas } from '../../photos/PhotoCanvas';
 import { Tiles, type LaidPhoto } from '../../photos/tiles';
-import { usePlace, useWheel } from '../../photos/use-place';
+import { between, pointUnder, usePlace, useWheel } from '../../photos/use-place';
 
 interface ZonePhotoProps {
   studyId: string;
@@ -39,26 +40,19 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
     requestAnimationFrame(redraw),
   );
   useWheel(frame, zoom);
-  const zoneBox = boxOfZone(zone);
+  const box = zone.place && zoneBox(zone.place);
   useEffect(() => {
     const canvas = frame.current?.querySelector('canvas');
-    if (!zoneBox || !canvas) return;
-    const scale = 0.9 * Math.min(canvas.clientWidth / zoneBox.w, canvas.clientHeight / zoneBox.h);
-    go({ x: zoneBox.x + zoneBox.w / 2, y: zoneBox.y + zoneBox.h / 2, scale });
+    if (!box || !canvas) return;
+    const scale = 0.9 * Math.min(canvas.clientWidth / box.w, canvas.clientHeight / box.h);
+    go({ x: box.x + box.w / 2, y: box.y + box.h / 2, scale });
     // Another zone is gone to once, and not again when something is said of it.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [zone.zone_id, path]);
   const photo = photos.find((one) => one.path === path) ?? photos[0];
   if (!photo) return null;
 
-  const pointOf = (event: React.PointerEvent) => {
-    const rect = (event.target as HTMLElement).getBoundingClientRect();
-    const { x, y, scale } = place.current;
-    return {
-      x: x + (event.clientX - rect.left - rect.width / 2) / scale,
-      y: y - (event.clientY - rect.top - rect.height / 2) / scale,
-    };
-  };
+  const pointOf = (event: React.PointerEvent) => pointUnder(event, place.current);
   const isBox = (event: React.PointerEvent) => isBoxing || event.shiftKey;
   const pointers = {
     ...handlers,
@@ -73,15 +67,15 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
     },
     onPointerUp: (event: React.PointerEvent) => {
       if (!corner.current) return handlers.onPointerUp(event);
-      const box = between(corner.current, pointOf(event));
+      const drawn = between(corner.current, pointOf(event));
       corner.current = null;
       setDraft(null);
       setBoxing(false);
-      if (box.w > 0.2 && box.h > 0.2) onBox(box, photo);
+      if (drawn.w > 0.2 && drawn.h > 0.2) onBox(drawn, photo);
     },
   };
   const outlines = [
-    ...(zoneBox ? [{ box: zoneBox, label: zone.name, isStrong: false }] : []),
+    ...(box ? [{ box, label: zone.name, isStrong: false }] : []),
     ...findings.flatMap(({ defect, x_mm, y_mm, w_mm, h_mm }) =>
       x_mm !== null && y_mm !== null && w_mm !== null && h_mm !== null
         ? [{ box: { x: x_mm, y: y_mm, w: w_mm, h: h_mm }, label: inWords(defect), isStrong: true }]
@@ -126,13 +120,3 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
     </figure>
   );
 }
-
-function boxOfZone({ place }: BenchZone): ViewBox | null {
-  if (!place) return null;
-  return between({ x: place.u1_mm, y: place.v1_mm }, { x: place.u2_mm, y: place.v2_mm });
-}
-
-const between = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
-  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
-  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
-});

@@ -23,7 +23,7 @@ export const GET = endpoint(async (context) => {
     ...{ level: whole('level'), column: whole('column'), row: whole('row') },
   });
   if (!part) return problem(404, 'There is no such part of a photo.');
-  // Addresses carry the edition, so that what is laid anew has another one.
+  // Addresses carry the photo's version and the edition, so that what is laid anew has another one.
   return fileAnswer(part.content, {
     'content-type': 'image/jpeg',
     'cache-control': 'private, max-age=86400',

@@ -8,7 +8,7 @@ import {
 import { json } from '../../../../../../../server/http/problem';
 import { measureOn, measureSchema } from '../../../../../../../server/photos';
 
-/** Measures a region of a photo, and keeps what came out. */
+/** Measures a region on photos, and keeps what came out of all of them. */
 export const POST = endpoint(async (context) => {
   const asked = await body(context, measureSchema);
   return json(await measureOn(param(context, 'study'), asked, operatorOf(context)), 201);
