@@ -1,3 +1,4 @@
+export { withAfterWork, type CostWithAfterWork } from './after-work';
 export { costOfAll, type Cost } from './cost';
 export { noiseOfAll } from './noise';
 export { wasteOfAll, type Waste } from './waste';

@@ -12,6 +12,8 @@ export interface PhotoFigure {
   found: number | null;
   /** The figure over prints. */
   figure: Interval;
+  /** Each specimen's own figure; of ringing 0 where none was found. */
+  by_specimen: { specimen_id: string; value: number; found: boolean }[];
   /** What is left out, and what to know, in words. */
   notes: string[];
 }
@@ -72,6 +74,11 @@ function figureOf(
     prints: prints.length,
     specimens: specimens.length,
     found: isRinging ? specimens.filter(hasRinging).length : null,
+    by_specimen: specimens.map((measures) => ({
+      specimen_id: measures[0]?.row.specimen_id ?? '',
+      value: mean(measures.map((one) => one.value)),
+      found: !isRinging || hasRinging(measures),
+    })),
     figure:
       values.length === 0
         ? unknownInterval('no measure has a value')

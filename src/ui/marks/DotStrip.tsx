@@ -12,6 +12,8 @@ export interface StripScale {
 export interface StripDot {
   value: number;
   label: string;
+  /** Looked for and not found: a hollow square. */
+  isNothing?: boolean;
 }
 
 interface DotStripProps {
@@ -99,20 +101,34 @@ export function DotStrip(props: DotStripProps) {
               strokeOpacity={isTuned ? 0.6 : 0.35}
             />
           ))
-        : stacked(dots, scale).map(({ dot, level }, at) => (
-            <circle
-              key={at}
-              cx={x(dot.value)}
-              cy={middle + level * 5}
-              r={3}
-              fill={fill}
-              fillOpacity={isTuned ? 0.75 : 1}
-              stroke="var(--hue)"
-              strokeWidth={1.2}
-
-              data-hint={dot.label}
-            />
-          ))}
+        : stacked(dots, scale).map(({ dot, level }, at) =>
+            dot.isNothing ? (
+              <rect
+                key={at}
+                x={x(dot.value)}
+                y={middle + level * 5 - 2.5}
+                width={5}
+                height={5}
+                transform="translate(-2.5)"
+                fill="var(--sheet)"
+                stroke="var(--hue)"
+                strokeWidth={1.2}
+                data-hint={dot.label}
+              />
+            ) : (
+              <circle
+                key={at}
+                cx={x(dot.value)}
+                cy={middle + level * 5}
+                r={3}
+                fill={fill}
+                fillOpacity={isTuned ? 0.75 : 1}
+                stroke="var(--hue)"
+                strokeWidth={1.2}
+                data-hint={dot.label}
+              />
+            ),
+          )}
       {interval.low !== null && interval.high !== null && (
         <line
           x1={x(interval.low)}

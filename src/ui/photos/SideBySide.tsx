@@ -118,6 +118,8 @@ export function SideBySide(props: SideBySideProps) {
   const shown = order
     ? order.flatMap((path) => chosen.filter(({ photo }) => photo.path === path))
     : chosen;
+  // While names are hidden, the choices stand in the shuffled order too; what is left out is not offered.
+  const listed = order ? shown : all;
   const hide = () => {
     if (order) return setOrder(null);
     setOrder(shuffled(chosen.map(({ photo }) => photo.path)));
@@ -372,7 +374,7 @@ export function SideBySide(props: SideBySideProps) {
       </div>
       <fieldset className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-xs">
         <legend className="sr-only">Which photos</legend>
-        {all.map(({ photo, contender, code }) => (
+        {listed.map(({ photo, contender, code }) => (
           <label key={photo.path} className="flex items-center gap-1">
             <input
               type="checkbox"

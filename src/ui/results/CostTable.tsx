@@ -1,5 +1,6 @@
 import { ContenderHeads } from '../marks/ContenderHeads';
-import type { Cost } from '../../core/cost';
+import { withAfterWork, type Cost } from '../../core/cost';
+import type { Interval } from '../../core/stats';
 import type { ContenderMark } from '../../core/study';
 import { fixed } from '../lib/format';
 import { Unknown } from '../marks/Unknown';
@@ -11,6 +12,11 @@ interface CostTableProps {
   cost: Record<string, Record<string, Cost>>;
   reference: string | null;
   currency: string;
+  /** Minutes of after-work by contender and artefact, and an hour's wage, where they are to count. */
+  afterWork: {
+    minutes: Record<string, Record<string, { minutes: Interval }>>;
+    wage: number | null;
+  } | null;
 }
 
 const PARTS = [
@@ -19,9 +25,22 @@ const PARTS = [
   ['machine', 'var(--small)'],
   ['hands', 'var(--ink-2)'],
 ] as const;
+const AFTER_WORK = ['after_work', 'var(--ink)'] as const;
+
+/** What a cell of the table shows. */
+type ShownCost = Cost & { after_work: number | null };
 
 /** What a good part costs, failed attempts included: every contender beside the others. */
-export function CostTable({ marks, artefacts, cost, reference, currency }: CostTableProps) {
+export function CostTable(props: CostTableProps) {
+  const { marks, artefacts, cost, reference, currency, afterWork } = props;
+  const costOf = (contender: string, artefact: string): ShownCost | undefined => {
+    const own = cost[contender]?.[artefact];
+    if (!own) return undefined;
+    if (!afterWork) return { ...own, after_work: null };
+    const minutes = afterWork.minutes[contender]?.[artefact]?.minutes;
+    return { ...own, ...withAfterWork(own, minutes, afterWork.wage) };
+  };
+  const parts = afterWork ? [...PARTS, AFTER_WORK] : PARTS;
   const shown = artefacts.filter((one) => marks.some((mark) => cost[mark.contender_id]?.[one.id]));
   return (
     <section className="min-w-0 sheet" aria-labelledby="good-part">
@@ -30,13 +49,14 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
           Cost of a good part{currency && `, ${currency}`}
         </h2>
         <p className="flex flex-wrap gap-3 text-xs text-ink-2">
-          failed attempts included; bootstrap interval below; the cheapest is bold
-          {PARTS.map(([part, colour]) => (
+          failed attempts included{afterWork && ', after-work too'}; interval below; the cheapest is
+          bold
+          {parts.map(([part, colour]) => (
             <span key={part} className="inline-flex items-center gap-1">
               <svg width={10} height={10} aria-hidden="true">
                 <rect width={10} height={10} fill={colour} />
               </svg>
-              {part}
+              {part.replace('_', '-')}
             </span>
           ))}
         </p>
@@ -46,7 +66,7 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
           <ContenderHeads isFigure marks={marks} reference={reference} />
           <tbody>
             {shown.map((artefact) => {
-              const own = marks.map((mark) => cost[mark.contender_id]?.[artefact.id]);
+              const own = marks.map((mark) => costOf(mark.contender_id, artefact.id));
               const known = own.flatMap((one) => one?.per_good_part ?? []);
               const cheapest = known.length > 1 ? Math.min(...known) : null;
               const largest = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
@@ -94,12 +114,16 @@ export function CostTable({ marks, artefacts, cost, reference, currency }: CostT
   );
 }
 
-function Bar({ cost, largest }: { cost: Cost; largest: number }) {
-  const scale = 100 / (largest * Math.max(1, cost.good_copies));
-  const widths = PARTS.map(([part]) => scale * (cost[part] ?? 0));
+function Bar({ cost, largest }: { cost: ShownCost; largest: number }) {
+  const goods = Math.max(1, cost.good_copies);
+  const scale = 100 / (largest * goods);
+  const parts = [...PARTS, AFTER_WORK];
+  const widths = parts.map(([part]) =>
+    part === 'after_work' ? scale * goods * (cost.after_work ?? 0) : scale * (cost[part] ?? 0),
+  );
   return (
     <svg className="block w-full" height={6} aria-hidden="true">
-      {PARTS.map(([part, colour], at) => {
+      {parts.map(([part, colour], at) => {
         const width = widths[at] ?? 0;
         const x = widths.slice(0, at).reduce((sum, before) => sum + before, 0);
         return (

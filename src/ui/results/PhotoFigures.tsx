@@ -1,27 +1,44 @@
 import { inWords, type ContenderMark } from '../../core/study';
 import type { PhotoFigure } from '../../core/surface';
-import { ContenderHeads } from '../marks/ContenderHeads';
-import { UnknownCell } from '../marks/Unknown';
 import { Leaving } from '../kit/Leaving';
+import { ContenderName } from '../marks/ContenderName';
+import { DotStrip, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
+import { UnknownCell } from '../marks/Unknown';
 
 interface PhotoFiguresProps {
   marks: readonly ContenderMark[];
   photo: Record<string, Record<string, PhotoFigure>>;
   artefacts: Readonly<Record<string, string>>;
   reference: string | null;
+  codes: Readonly<Record<string, string>>;
 }
 
+interface Way {
+  what: string;
+  say: (value: number) => string;
+  /** What the axis counts, and its digits. */
+  factor: number;
+  digits: number;
+}
+
+const contrast = (what: string): Way => ({
+  ...{ what, say: (value: number) => value.toFixed(4), factor: 1, digits: 3 },
+});
+const share = (what: string): Way => ({
+  ...{ what, say: (value: number) => `${(100 * value).toFixed(2)} %`, factor: 100, digits: 1 },
+});
 /** What is compared by each measure, and how it is written. */
-const FIGURES: Record<string, { what: string; say: (value: number) => string }> = {
-  ringing: { what: 'ringing, amplitude', say: (value) => value.toFixed(4) },
-  'layer-lines': { what: 'banding, contrast', say: (value) => value.toFixed(4) },
-  strings: { what: 'strings, covered', say: (value) => `${(100 * value).toFixed(2)} %` },
-  gaps: { what: 'gaps, area', say: (value) => `${(100 * value).toFixed(2)} %` },
-  texture: { what: 'texture, contrast', say: (value) => value.toFixed(4) },
+const FIGURES: Record<string, Way> = {
+  ringing: contrast('ringing, amplitude'),
+  'layer-lines': contrast('banding, contrast'),
+  strings: share('strings, covered, %'),
+  gaps: share('gaps, area, %'),
+  texture: contrast('texture, contrast'),
 };
 
 /** Figures measured on photos, each in its own light, with intervals and with what was not found. */
-export function PhotoFigures({ marks, photo, artefacts, reference }: PhotoFiguresProps) {
+export function PhotoFigures(props: PhotoFiguresProps) {
+  const { marks, photo, artefacts } = props;
   const keys = [...new Set(marks.flatMap((mark) => Object.keys(photo[mark.contender_id] ?? {})))];
   if (keys.length === 0) return null;
   return (
@@ -31,61 +48,137 @@ export function PhotoFigures({ marks, photo, artefacts, reference }: PhotoFigure
           Measured on photos
         </h2>
         <p className="text-xs text-ink-2">
-          only photos of one light are put together; smaller is better
+          a dot a specimen; only photos of one light are put together; smaller is better; a hollow
+          square is a photo on which it was looked for and not found above the noise
         </p>
       </header>
-      <Leaving>
-        <table className="w-full">
-          <ContenderHeads first="figure" isFigure marks={marks} reference={reference} />
-          <tbody>
-            {keys.sort().map((key) => {
-              const [artefact = '', measure = '', light = ''] = key.split('/');
-              const { what, say } = FIGURES[measure] ?? { what: measure, say: String };
-              return (
-                <tr key={key} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    {what}{' '}
-                    <span className="text-xs text-ink-2">
-                      {artefacts[artefact] ?? artefact}, {inWords(light)} light
-                    </span>
-                  </th>
-                  {marks.map((mark) => {
-                    const own = photo[mark.contender_id]?.[key];
-                    return own && own.figure.estimate !== null ? (
-                      <td
-                        key={mark.contender_id}
-                        className="px-2 text-right whitespace-nowrap"
-                        tabIndex={own.notes.length > 0 ? 0 : undefined}
-                        data-hint={own.notes.join('; ') || undefined}
-                      >
-                        <Figure own={own} say={say} />
-                      </td>
-                    ) : (
-                      <UnknownCell
-                        key={mark.contender_id}
-                        why={own ? [...(own.figure.notes ?? []), ...own.notes].join('; ') : 'not measured'} // prettier-ignore
-                      />
-                    );
-                  })}
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </Leaving>
+      <div className="grid gap-x-4 xl:grid-cols-2">
+        {keys.sort().map((key) => {
+          const [artefact = '', measure = '', light = ''] = key.split('/');
+          return (
+            <FigureStrips
+              key={key}
+              {...props}
+              figure={key}
+              way={FIGURES[measure] ?? contrast(measure)}
+              where={`${artefacts[artefact] ?? artefact}, ${inWords(light)} light`}
+            />
+          );
+        })}
+      </div>
     </section>
   );
 }
 
-function Figure({ own, say }: { own: PhotoFigure; say: (value: number) => string }) {
+interface FigureStripsProps extends PhotoFiguresProps {
+  figure: string;
+  way: Way;
+  where: string;
+}
+
+/** One figure of every contender on one scale. */
+function FigureStrips({ marks, photo, reference, codes, figure, way, where }: FigureStripsProps) {
+  const owns = marks.map((mark) => ({ mark, own: photo[mark.contender_id]?.[figure] }));
+  const scale = scaleFor(
+    owns.flatMap(({ own }) =>
+      own
+        ? [...own.by_specimen.map(({ value }) => value), ...known(own.figure.high)].map(
+            (value) => way.factor * value,
+          )
+        : [],
+    ),
+    0,
+  );
+  return (
+    <div className="min-w-0 border-b border-line-soft">
+      <h3 className="px-3 pt-2 font-semibold">
+        {way.what} <span className="text-xs font-normal text-ink-2">{where}</span>
+      </h3>
+      <Leaving isPicture>
+        <table className="w-full min-w-[480px]">
+          <thead className="sr-only">
+            <tr>
+              <th>contender</th>
+              <th>specimens</th>
+              <th>figure</th>
+            </tr>
+          </thead>
+          <tbody>
+            {owns.map(({ mark, own }) => (
+              <tr key={mark.contender_id}>
+                <th scope="row" className="w-[150px] pl-3 text-left font-normal">
+                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                </th>
+                {own && own.figure.estimate !== null ? (
+                  <KnownFigure {...{ mark, own, way, scale, codes }} />
+                ) : (
+                  <UnknownCell
+                    span={2}
+                    why={own ? [...(own.figure.notes ?? []), ...own.notes].join('; ') : 'not measured'} // prettier-ignore
+                  />
+                )}
+              </tr>
+            ))}
+            <tr>
+              <td />
+              <td className="p-0">
+                <StripAxis scale={scale} digits={way.digits} />
+              </td>
+              <td />
+            </tr>
+          </tbody>
+        </table>
+      </Leaving>
+    </div>
+  );
+}
+
+const known = (value: number | null): number[] => (value === null ? [] : [value]);
+
+interface KnownFigureProps {
+  mark: ContenderMark;
+  own: PhotoFigure;
+  way: Way;
+  scale: StripScale;
+  codes: Readonly<Record<string, string>>;
+}
+
+/** The strip of a contender whose figure is known, with the figure beside it. */
+function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
   const { estimate, low, high } = own.figure;
+  const scaled = (value: number | null) => (value === null ? null : way.factor * value);
   return (
     <>
-      <span className="font-mono">{say(estimate ?? 0)}</span>
-      <span className="block text-xs text-ink-2">
-        {own.found !== null && `found on ${own.found} of ${own.specimens} · `}
-        {low === null || high === null ? 'no interval' : `${say(low)} … ${say(high)}`}
-      </span>
+      <td className="min-w-[160px] p-0">
+        <DotStrip
+          height={24}
+          hue={mark.hue}
+          isTuned={mark.isTuned}
+          scale={scale}
+          interval={{ estimate: scaled(estimate), low: scaled(low), high: scaled(high) }}
+          dots={own.by_specimen.map(({ specimen_id, value, found }) => ({
+            value: way.factor * value,
+            isNothing: !found,
+            label: `${codes[specimen_id] ?? specimen_id}: ${found ? way.say(value) : 'not found'}`,
+          }))}
+          label={`${mark.label}: ${way.say(estimate ?? 0)}`}
+        />
+      </td>
+      <td
+        className="w-[150px] px-2 text-right whitespace-nowrap"
+        tabIndex={own.notes.length > 0 ? 0 : undefined}
+        data-hint={own.notes.join('; ') || undefined}
+      >
+        {own.found === 0 ? (
+          'not found'
+        ) : (
+          <span className="font-mono">{way.say(estimate ?? 0)}</span>
+        )}
+        <span className="block text-2xs text-ink-2">
+          {own.found !== null && `on ${own.found} of ${own.specimens} · `}
+          {low === null || high === null ? 'no interval' : `${way.say(low)} … ${way.say(high)}`}
+        </span>
+      </td>
     </>
   );
 }

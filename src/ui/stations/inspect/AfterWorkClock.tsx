@@ -79,6 +79,18 @@ export function AfterWorkClock({
     setKind(kind);
     keep({ ...own, minutes: own.minutes + (Date.now() - since) / 60_000 });
   };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.key !== ' ' || event.repeat || event.ctrlKey || event.metaKey || event.altKey)
+        return;
+      if (target.closest('input, select, textarea, button, dialog, a, summary')) return;
+      event.preventDefault();
+      turn();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
   const running = since === 0 ? 0 : Math.max(0, now - since) / 1000;
   return (
     <section aria-labelledby="after-work-clock" className="mt-3 sheet p-3">
@@ -104,11 +116,14 @@ export function AfterWorkClock({
         <button
           type="button"
           className={`action min-h-[44px] min-w-32 ${since === 0 ? '' : 'action-main'}`}
+          data-keys="Space"
+          data-does="start and stop the clock of after-work"
           onClick={turn}
         >
           {since === 0
             ? 'Start the clock'
-            : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}
+            : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}{' '}
+          <kbd className="key">Space</kbd>
         </button>
         <label className="text-xs text-ink-2">
           minutes

@@ -9,6 +9,7 @@ import type { BenchCommand } from './ReadingField';
 export const NO_INSTRUMENT = '-';
 
 interface BenchHeadProps {
+  studyId: string;
   specimen: SpecimenFacts;
   /** Undefined while it is hidden whose part this is. */
   mark: ContenderMark | undefined;
@@ -21,7 +22,8 @@ interface BenchHeadProps {
 
 /** What lies on the bench, and what it is measured with. */
 export function BenchHead(props: BenchHeadProps) {
-  const { specimen, mark, isBlind, instruments, instrument, onInstrument, onCommand } = props;
+  const { studyId, specimen, mark, isBlind, instruments, instrument, onInstrument, onCommand } =
+    props;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
       <h1 className="text-lg font-semibold">Measure</h1>
@@ -56,6 +58,14 @@ export function BenchHead(props: BenchHeadProps) {
             ))}
           </select>
         </label>
+        {!isBlind && (
+          <a
+            className="action"
+            href={`/studies/${studyId}/inspect/photos?specimen=${encodeURIComponent(specimen.specimen_id)}`}
+          >
+            Photos of it
+          </a>
+        )}
         <button
           type="button"
           className="action"

@@ -183,6 +183,7 @@ export function MeasureBench(props: MeasureBenchProps) {
   return (
     <>
       <BenchHead
+        studyId={studyId}
         specimen={specimen}
         mark={markOf(specimen.contender_id)}
         isBlind={isBlind}
