@@ -4,9 +4,11 @@ import { artefacts, type DemoPart } from './artefacts';
 import { gauge } from './gauge';
 import { judged } from './judged';
 import { lineup } from './lineup';
+import { petgSpires } from './petg';
 import { measured } from './measured';
 import { drawsFrom } from './random';
 import { runs } from './runs';
+import { CLIP_BENCH_CARD, FIRST_MACHINE_CARD } from './cards';
 import type { Sliced } from './slicing';
 
 const SEED = 417;
@@ -18,13 +20,20 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
   const found = measured(draws, bench);
   const eyes = judged(draws, bench);
   const checked = gauge(draws, bench, found);
+  const petg = petgSpires(sliced, bench);
+  const prints = [...bench.prints, ...petg.prints];
+  const specimens = [...bench.specimens, ...petg.specimens];
   const tables = {
     ...emptyTables(),
     ...bench,
     ...found,
     ...eyes,
     ...checked,
-    aftercare: afterWork(bench),
+    ...{ prints, specimens },
+    planned: [...bench.planned, ...petg.planned],
+    inspections: [...eyes.inspections, ...petg.inspections],
+    findings: [...eyes.findings, ...petg.findings],
+    aftercare: afterWork({ prints, specimens }),
     readings: [...found.readings, ...checked.readings],
   };
   return {
@@ -38,9 +47,13 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
       question:
         "Which machine should print our clips, brackets and spacers, and does our own profile gain anything over the maker's?",
       reference: 'A-stock',
-      smallest_difference: { accuracy_mm: 0.03, surface: 5, time_pct: 5 },
+      smallest_difference: {
+        ...{ accuracy_mm: 0.03, surface: 5, time_pct: 5, success_pct: 10 },
+        'photo:echo-wall/ringing/raking-left': 0.01,
+      },
       cost: { currency: 'EUR', tariff_per_kwh: 0.34, wage_per_h: 24, lifetime_h: 6000 },
-      scorecard: null,
+      scorecard: CLIP_BENCH_CARD,
+      scorecards: [FIRST_MACHINE_CARD],
     },
     tables,
     present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),

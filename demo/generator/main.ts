@@ -2,11 +2,12 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { writePackage } from '../../src/core/package';
-import { TABLE_NAMES, type Study } from '../../src/core/study';
+import { TABLE_NAMES, type Study, type Tables } from '../../src/core/study';
 import { demoParts, type DemoPart } from './artefacts';
 import { clipBench } from './clip-bench';
-import { demoPhotos } from './photos';
+import { CLIP_BENCH_SESSION, demoPhotos } from './photos';
 import { slicedFiles, type Sliced } from './slicing';
+import { gannetSpeeds, speedFiles, speedSession } from './speeds';
 import { gannetUpdate } from './update';
 
 /** Writes the demo studies as packages under a folder. */
@@ -14,11 +15,23 @@ export async function writeDemo(folder: string): Promise<void> {
   const sliced = slicedFiles();
   const parts = await demoParts();
   const bench = clipBench(sliced, parts);
-  const photos = await demoPhotos(bench.tables);
-  const tables = { ...bench.tables, ...photos.tables };
-  const present = new Set(TABLE_NAMES.filter((name) => tables[name].length > 0));
-  writeStudy(folder, { ...bench, tables, present }, sliced, parts, photos.files);
+  const photos = await demoPhotos(bench.tables, CLIP_BENCH_SESSION);
+  writeStudy(folder, withTables(bench, photos.tables), sliced, parts, photos.files);
   writeStudy(folder, gannetUpdate(sliced, parts), sliced, parts);
+  const files = speedFiles();
+  const speeds = gannetSpeeds(files, parts);
+  const walls = await demoPhotos(speeds.tables, speedSession);
+  writeStudy(folder, withTables(speeds, walls.tables), files, parts, walls.files);
+}
+
+/** A study with more tables. */
+function withTables(study: Study, more: Partial<Tables>): Study {
+  const tables = { ...study.tables, ...more };
+  return {
+    ...study,
+    tables,
+    present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),
+  };
 }
 
 /** Writes a study with the meshes and sliced files that its rows name. */

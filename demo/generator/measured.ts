@@ -14,20 +14,19 @@ const UNMEASURED_PRINTS = 2;
 export function measured(
   draws: Draws,
   tables: Pick<Tables, 'prints' | 'specimens' | 'dimensions'>,
+  { characters, left } = { characters: CHARACTERS, left: UNMEASURED_PRINTS },
 ): Pick<Tables, 'instruments' | 'readings' | 'unmeasured'> {
   const readings: Row<'readings'>[] = [];
   const unmeasured: Row<'unmeasured'>[] = [];
   const prints = new Map(tables.prints.map((print) => [print.print_id, print]));
-  const skipped = new Set(
-    tables.prints
-      .filter((print) => print.artefact_id === 'stair-block' && print.outcome === 'success')
-      .slice(-UNMEASURED_PRINTS)
-      .map((print) => print.print_id),
+  const blocks = tables.prints.filter(
+    (print) => print.artefact_id === 'stair-block' && print.outcome === 'success',
   );
+  const skipped = new Set(blocks.slice(blocks.length - left).map((print) => print.print_id));
   const shifts = new Map(tables.prints.map((print) => [print.print_id, draws.noise(1)]));
   for (const specimen of tables.specimens) {
     const print = prints.get(specimen.print_id);
-    const character = CHARACTERS.find((own) => own.contender === print?.contender_id);
+    const character = characters.find((own) => own.contender === print?.contender_id);
     if (!print || !character || skipped.has(print.print_id)) continue;
     const shift = (shifts.get(print.print_id) ?? 0) * character.betweenPrints;
     const dimensions = tables.dimensions.filter((row) => row.artefact_id === print.artefact_id);

@@ -1,6 +1,7 @@
 import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { lineup } from './lineup';
+import { gannetPrint } from './print';
 import { drawsFrom, round, type Draws } from './random';
 import type { Sliced } from './slicing';
 import { TILE_PLACES } from './tile-places';
@@ -93,26 +94,15 @@ function printOf(
   draws: Draws,
   { contender, firmware, day }: (typeof SIDES)[number],
   order: number,
-  { facts, path }: Sliced,
+  file: Sliced,
 ): Row<'prints'> {
-  const estimate_s = Math.round(facts.annotated.time_s ?? facts.time_s);
-  const print_s = Math.round(estimate_s * (1.02 + draws.noise(0.004)));
-  const heat_s = Math.round(draws.between(170, 230));
-  const grams = facts.filament_g ?? 0;
-  const end = new Date(Date.parse(`${day}T08:30:00Z`) + (heat_s + print_s) * 1000);
-  return {
-    ...{ print_id: `U-${order}`, contender_id: contender, artefact_id: 'tile-field' },
-    ...{ material_id: 'pla-0417', repeat: 1, order },
-    started_at: `${day}T09:30:00+01:00`,
-    ended_at: `${new Date(end.getTime() + 3_600_000).toISOString().slice(0, 19)}+01:00`,
-    ...{ estimate_s, heat_s, print_s, paused_s: 0 },
-    filament_g: round(grams + 0.4, 2),
-    waste_g: 0.4,
-    filament_m: round(grams / 2.98, 3),
-    ...{ energy_wh: null, outcome: 'success', progress_pct: 100, firmware },
-    ...{ plate: 'textured', nozzle_mm: 0.4, ambient_c: 20.6, humidity_pct: 46 },
-    ...{ noise_db: null, noise_distance_m: null, operator: 'KM', toolpath: path },
-  };
+  const what = { artefact: 'tile-field', material: 'pla-0417', repeat: 1, order };
+  const when = { day, startsUtc: '08:30:00', offsetHours: 1 };
+  return gannetPrint(
+    draws,
+    { print_id: `U-${order}`, contender, firmware, ...what, ...when },
+    file,
+  );
 }
 
 function readingsOf(

@@ -49,6 +49,7 @@ function buildProgram(): Command {
     .option('--json', 'print one JSON object and nothing else')
     .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
     .option('--seed <number>', 'seed of everything that is drawn', wholeNumber)
+    .option('--card <name>', 'fill in the scorecard of this name')
     .option('--reach', 'read the sliced files to their ends too: claim, command and reach')
     .action(async (study: string, flags: object) =>
       (await import('./evaluate')).runEvaluate(study, flags),

@@ -15,6 +15,7 @@ import { openLink } from '../server/link';
 const DEFAULT_PORT = 4680;
 const PORTS_TO_TRY = 20;
 const UPLOAD_TIMEOUT_MS = 60 * 60 * 1000;
+const IDLE_TIMEOUT_MS = 75_000;
 /** So long a server that is to end waits for what is under way. */
 const PATIENCE_MS = 8000;
 
@@ -114,6 +115,8 @@ async function serve(): Promise<void> {
       .then((isShown) => isShown || answer(), answer);
   });
   server.requestTimeout = UPLOAD_TIMEOUT_MS;
+  // Longer than clients and proxies keep an idle connection: who sends on one finds it open.
+  server.keepAliveTimeout = IDLE_TIMEOUT_MS;
   server.on('clientError', refuseUnreadable);
   endWhenTold(server);
   clearFolders();

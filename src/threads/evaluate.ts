@@ -1,4 +1,5 @@
 import {
+  differencesOf,
   evidenceOf,
   openContext,
   partsOf,
@@ -6,10 +7,14 @@ import {
   type EvaluateTask,
 } from '../core/results';
 
-/** Worker thread: computes sections of a study's results, or finds what a figure is made of. */
+/** Worker thread: computes sections of a study's results, what a figure is made of, or a pair. */
 export default function run(task: EvaluateTask): EvaluateOutcome {
   const context = openContext(task.study, task.options);
   if ('figure' in task) return { evidence: evidenceOf(context, task.figure) };
+  if ('pair' in task) {
+    const { contender, other } = task.pair;
+    return { differences: differencesOf(context, [contender], other) };
+  }
   const parts = task.sections.flatMap((name) =>
     Object.entries(partsOf(name, context.resultOf(name))).map(
       ([part, value]) => [part, JSON.stringify(value)] as const,

@@ -5,7 +5,10 @@ import { join, relative } from 'node:path';
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
 /** The demo studies' folders, in the order in which they are imported. */
-export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO];
+export const DEMO_STUDIES = [
+  ...['gannet-update', 'gannet-speeds'].map((name) => join(process.cwd(), 'demo', name)),
+  DEMO,
+];
 
 /** The files of the demo study, in memory. */
 export const demoFiles = (): Map<string, Uint8Array> =>

@@ -16,7 +16,14 @@ import { photograph, type Photo, type Pose, type Scene } from './camera';
 import { firstLayer, onCard, spires, wall, type Light, type Looks } from './scenes';
 
 const SEED = 2711;
-const PLAIN: Looks = { ringing: null, lines: 0.07, bands: 0.006, texture: 0, strings: 0, gaps: 0 };
+export const PLAIN: Looks = {
+  ringing: null,
+  lines: 0.07,
+  bands: 0.006,
+  texture: 0,
+  strings: 0,
+  gaps: 0,
+};
 /** How far off a hand sets a mark, pixels. */
 const HAND_PX = 0.6;
 
@@ -108,8 +115,23 @@ const SHOTS: readonly Shot[] = [
   },
 ];
 
+/** How each contender's parts look, and which sides are photographed. */
+export interface PhotoSession {
+  looksOf: (print: Row<'prints'>) => Looks;
+  hasShot: (shot: Pick<Shot, 'artefact' | 'light'>) => boolean;
+}
+
+/** The clip bench: every artefact, strings twice as thick with PETG. */
+export const CLIP_BENCH_SESSION: PhotoSession = {
+  looksOf: ({ contender_id, material_id }) => {
+    const looks = LOOKS[contender_id] ?? PLAIN;
+    return material_id === 'petg-clear' ? { ...looks, strings: 2 * looks.strings + 3 } : looks;
+  },
+  hasShot: () => true,
+};
+
 /** Photographs the demo's specimens, ties the photos to their views and measures on them. */
-export async function demoPhotos(bench: Bench): Promise<DemoPhotos> {
+export async function demoPhotos(bench: Bench, session: PhotoSession): Promise<DemoPhotos> {
   const tables: DemoPhotos['tables'] = {
     ...{ photos: [], photo_marks: [], photo_measures: [], photo_values: [] },
   };
@@ -117,14 +139,18 @@ export async function demoPhotos(bench: Bench): Promise<DemoPhotos> {
   const folder = mkdtempSync(join(tmpdir(), 'vergleich-demo-'));
   try {
     for (const [number, shot] of SHOTS.entries()) {
+      if (!session.hasShot(shot)) continue;
       for (const { specimen, print } of photographed(bench, shot.artefact)) {
         const seed = SEED + 1000 * number + Number(specimen.specimen_id.replace(/\D/g, ''));
         const draws = drawsFrom(seed);
-        const looks = LOOKS[print.contender_id] ?? PLAIN;
+        const looks = session.looksOf(print);
         const code = specimen.code ?? specimen.specimen_id;
         const scene = shot.scene(draws, looks, code);
         // One wall was photographed on the scale card, from farther away.
-        const isOnCard = shot.artefact === 'spire-pair' && print.contender_id === 'B-tuned';
+        const isOnCard =
+          shot.artefact === 'spire-pair' &&
+          print.contender_id === 'B-tuned' &&
+          print.material_id !== 'petg-clear';
         const at = takenAt(print, number);
         const path = `photos/${code}-${shot.view}${shot.light === 'flat' ? '' : `-${shot.light}`}.jpg`;
         const photo = await photograph(

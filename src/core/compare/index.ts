@@ -1,2 +1,9 @@
-export { compareFamily, type FamilyOptions, type PairRow, type PairValues } from './pairs';
-export { printsNeeded, type Verdict } from './verdict';
+export {
+  alphaOfEach,
+  compareFamily,
+  scatterOfPair,
+  type FamilyOptions,
+  type PairRow,
+  type PairValues,
+} from './pairs';
+export { printsNeeded, printsToShow, type Verdict } from './verdict';

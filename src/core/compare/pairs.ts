@@ -8,7 +8,7 @@ import {
   type PrintMean,
   type PrintValues,
 } from '../stats';
-import { printsNeeded, type Verdict } from './verdict';
+import { printsNeeded, type PrintsNeeded, type Verdict } from './verdict';
 
 /** A limit is passed only by more than this. */
 const ALLOWANCE = 1e-9;
@@ -60,9 +60,13 @@ interface Comparison {
 export function compareFamily(pairs: readonly PairValues[], options: FamilyOptions): PairRow[] {
   const comparisons = pairs.flatMap((pair) => compareSides(pair) ?? []);
   const made = comparisons.filter((comparison) => comparison.combined).length;
-  const alphaEach = 1 - (1 - options.alpha) ** (1 / Math.max(1, made));
+  const alphaEach = alphaOfEach(options.alpha, made);
   return comparisons.map((comparison) => judge(comparison, options, alphaEach, made));
 }
+
+/** The error probability of each of so many comparisons, so that together they keep alpha (Šidák). */
+export const alphaOfEach = (alpha: number, comparisons: number): number =>
+  1 - (1 - alpha) ** (1 / Math.max(1, comparisons));
 
 function compareSides(pair: PairValues): Comparison | null {
   const common = [...pair.contenderValues.keys()].filter((key) => pair.referenceValues.has(key));
@@ -76,6 +80,21 @@ function compareSides(pair: PairValues): Comparison | null {
     sides,
     combined: sides.every((side) => side.terms) ? combineVariance(sides) : null,
   };
+}
+
+/** What a number of prints is reckoned from: the scatter of both sides, and how many they have. */
+const scatterOf = (
+  sides: Comparison['sides'],
+): Pick<PrintsNeeded, 'variance' | 'artefacts' | 'fewestPrints'> => ({
+  variance: (sides[0].squares + sides[1].squares) / (sides[0].df + sides[1].df),
+  artefacts: sides[0].artefacts,
+  fewestPrints: Math.min(sides[0].fewestPrints, sides[1].fewestPrints),
+});
+
+/** The scatter of a pair on the artefacts that both have; null without one or without repeats. */
+export function scatterOfPair(pair: PairValues): ReturnType<typeof scatterOf> | null {
+  const comparison = compareSides(pair);
+  return comparison?.combined ? scatterOf(comparison.sides) : null;
 }
 
 function judge(
@@ -117,15 +136,7 @@ function judge(
     p_adjusted: 1 - (1 - test.p) ** made,
     df: test.df,
     verdict,
-    prints_needed: needed
-      ? printsNeeded({
-          variance: (sides[0].squares + sides[1].squares) / (sides[0].df + sides[1].df),
-          artefacts: sides[0].artefacts,
-          delta,
-          alpha: alphaEach,
-          fewestPrints: Math.min(sides[0].fewestPrints, sides[1].fewestPrints),
-        })
-      : null,
+    prints_needed: needed ? printsNeeded({ ...scatterOf(sides), delta, alpha: alphaEach }) : null,
     notes: deltaNote,
   };
 }

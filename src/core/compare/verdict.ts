@@ -27,20 +27,32 @@ export interface PrintsNeeded {
  * The smallest number of prints per contender and artefact with which a difference of `delta`
  * would be found with 80 % power and equivalence shown with 80 % power, and more than there are.
  */
-export function printsNeeded({
-  variance,
-  artefacts,
-  delta,
-  alpha,
-  fewestPrints,
-}: PrintsNeeded): number | null {
-  const isEnough = (n: number): boolean => {
-    const df = 2 * artefacts * (n - 1);
-    const unit = (2 * variance) / (artefacts * delta ** 2);
-    const difference = (tQuantile(1 - alpha / 2, df) + tQuantile(0.8, df)) ** 2;
-    const equivalence = (tQuantile(1 - alpha, df) + tQuantile(0.9, df)) ** 2;
-    return n >= unit * difference && n >= unit * equivalence;
-  };
+export const printsNeeded = (ask: PrintsNeeded): number | null =>
+  fewestPrints(ask, (n, df) => {
+    const difference = (tQuantile(1 - ask.alpha / 2, df) + tQuantile(0.8, df)) ** 2;
+    const equivalence = (tQuantile(1 - ask.alpha, df) + tQuantile(0.9, df)) ** 2;
+    return n >= unitOf(ask) * Math.max(difference, equivalence);
+  });
+
+/**
+ * The smallest number of prints per contender and artefact with which a contender that is as good as
+ * the other would be shown not to be worse by `delta` with 80 % power, and more than there are.
+ */
+export const printsToShow = (ask: PrintsNeeded): number | null =>
+  fewestPrints(
+    ask,
+    (n, df) => n >= unitOf(ask) * (tQuantile(1 - ask.alpha, df) + tQuantile(0.8, df)) ** 2,
+  );
+
+const unitOf = ({ variance, artefacts, delta }: PrintsNeeded): number =>
+  (2 * variance) / (artefacts * delta ** 2);
+
+/** The smallest number from 2 on that is enough, and more than the fewest now; null beyond all sense. */
+function fewestPrints(
+  { artefacts, fewestPrints: now }: PrintsNeeded,
+  isEnoughAt: (n: number, df: number) => boolean,
+): number | null {
+  const isEnough = (n: number) => isEnoughAt(n, 2 * artefacts * (n - 1));
   let high = 2;
   while (!isEnough(high)) {
     high *= 2;
@@ -53,5 +65,5 @@ export function printsNeeded({
     if (middle >= 2 && isEnough(middle)) high = middle;
     else low = middle;
   }
-  return Math.max(high, fewestPrints + 1);
+  return Math.max(high, now + 1);
 }

@@ -86,20 +86,23 @@ export function reliabilityOfAll(
 const incidentsOf = (index: StudyIndex, prints: readonly Print[]): Incident[] =>
   prints.flatMap((print) => index.incidentsOfPrint.get(print.print_id) ?? []);
 
-function bothSets(index: StudyIndex, record: RunRecord, alpha: number): ReliabilitySets {
-  const isOperators = (print: Print): boolean => {
+/** Prints without those that are no success and that only the operator spoilt. */
+export const withoutOperators = (index: StudyIndex, prints: readonly Print[]): Print[] =>
+  prints.filter((print) => {
     const own = index.incidentsOfPrint.get(print.print_id) ?? [];
     return (
-      print.outcome !== 'success' &&
-      own.length > 0 &&
-      own.every((incident) => incident.cause === 'operator')
+      print.outcome === 'success' ||
+      own.length === 0 ||
+      own.some((incident) => incident.cause !== 'operator')
     );
-  };
+  });
+
+function bothSets(index: StudyIndex, record: RunRecord, alpha: number): ReliabilitySets {
   return {
     all: reliabilityOf(record, alpha),
     without_operator: reliabilityOf(
       {
-        prints: record.prints.filter((print) => !isOperators(print)),
+        prints: withoutOperators(index, record.prints),
         incidents: record.incidents?.filter((incident) => incident.cause !== 'operator') ?? null,
       },
       alpha,

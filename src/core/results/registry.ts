@@ -2,12 +2,19 @@ import type { Results, SectionName } from './results';
 import type { Section, StudyPart } from './section';
 import { accuracy } from './sections/accuracy';
 import { cost, noise, waste } from './sections/cost';
+import { criteria } from './sections/criteria';
+import { differences } from './sections/differences';
+import { ability, marks, setup, trials } from './sections/dossier';
+import { effects } from './sections/effects';
 import { claims, fairness, gauge, scatter } from './sections/ground';
 import { functions, ladders } from './sections/limits';
 import { pairs } from './sections/pairs';
+import { panels } from './sections/panels';
 import { by_place, drivers, instruments, plate, squareness } from './sections/places';
 import { modes, reliability, survival } from './sections/runs';
+import { scorecard } from './sections/scorecard';
 import { reach, speed } from './sections/speed';
+import { sweep } from './sections/sweep';
 import { aftercare, defects, photo, surface, surface_agreement } from './sections/surface';
 
 /** Every section of the results, in the order in which they are printed. */
@@ -30,12 +37,22 @@ export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
   surface_agreement,
   photo,
   aftercare,
+  panels,
+  effects,
   claims,
   gauge,
   drivers,
   by_place,
   instruments,
   fairness,
+  setup,
+  trials,
+  ability,
+  marks,
+  differences,
+  criteria,
+  scorecard,
+  sweep,
   scatter,
   reach,
 };

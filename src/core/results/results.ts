@@ -1,5 +1,7 @@
 import type { PairRow } from '../compare';
 import type { Cost, Waste } from '../cost';
+import type { Ability, Mark, Setup, Trials } from '../dossier';
+import type { Effects } from '../effects';
 import type { Fairness } from '../fairness';
 import type { GaugeStudy } from '../gauge';
 import type { FunctionTally, LadderLimit } from '../ladders';
@@ -11,10 +13,13 @@ import type {
   PlateFit,
   Squareness,
 } from '../metrology';
+import type { Panel } from '../panels';
 import type { Scatter } from '../plan';
 import type { ModeTally, ReliabilitySets, SurvivalRow } from '../reliability';
+import type { EvidenceOfCriteria, Scorecard } from '../scorecard';
 import type { Speed } from '../speed';
 import type { Aftercare, Defects, PhotoFigure, Surface, SurfaceAgreement } from '../surface';
+import type { Sweep } from '../sweep';
 import type { Reach } from '../toolpath';
 
 /** What the study's evidence amounts to; a section whose tables are absent is null. */
@@ -70,12 +75,32 @@ export interface Results {
   photo: Record<string, Record<string, PhotoFigure>> | null;
   /** By contender and artefact: what hands did to the parts once they were printed. */
   aftercare: Record<string, Record<string, Aftercare>> | null;
+  /** By panel: what people said who saw parts without knowing whose they are. */
+  panels: Record<string, Panel> | null;
+  /** Machine or profile: what each explains of a response of prints, and what tuning gains. */
+  effects: Record<'ln_mae' | 'surface_index' | 'ln_print_s', Effects | null>;
   /** What was claimed, and what was found. */
   claims: { claim_id: string; machine_id: string; finding: string | null }[] | null;
   /** By instrument and `artefact/dimension`: what it is good for. */
   gauge: Record<string, Record<string, GaugeStudy>> | null;
   /** Every contender against the reference, on every artefact that both have printed. */
   fairness: Fairness[];
+  /** By machine: what it took until its first print, and how it was found. */
+  setup: Record<string, Setup> | null;
+  /** By machine and feature: how it answered to what was provoked or used on purpose. */
+  trials: Record<string, Record<string, Trials>> | null;
+  /** By machine and type of material: what it does with it. */
+  ability: Record<string, Record<string, Ability>>;
+  /** By machine and aspect: the marks that were given. */
+  marks: Record<string, Record<string, Mark>> | null;
+  /** By the key that a scorecard knows a figure by: every other contender less the reference. */
+  differences: Record<string, PairRow[]>;
+  /** By criterion and contender: all that a scorecard can weigh. */
+  criteria: EvidenceOfCriteria;
+  /** The study's own scorecard, filled in. */
+  scorecard: Scorecard | null;
+  /** How far a setting can be taken before something is lost; of studies that ask that only. */
+  sweep: Sweep | null;
   /** Against the reference: which dimensions drive the difference, largest share first. */
   drivers: Record<string, Driver[]> | null;
   /** Against the reference, place by place of the plate, where that is what the study asks. */

@@ -1,11 +1,14 @@
 import type { Evidence } from '../evidence';
 import type { Measurements } from '../metrology';
-import type { StudyIndex, TableName } from '../study';
+import type { StudyIndex, StudyMeta, TableName } from '../study';
 import type { ToolpathFacts } from '../toolpath';
 import type { Results, SectionName } from './results';
 
-/** What a section can hang on: a table, the study's record, what its sliced files state and hold. */
-export type StudyPart = TableName | 'studies' | 'sliced_files';
+/**
+ * What a section can hang on: a table, the study's record, its scorecards, what its sliced files state
+ * and hold.
+ */
+export type StudyPart = TableName | 'studies' | 'cards' | 'sliced_files';
 
 /** What the sections are computed from. Whatever several of them use is computed once. */
 export interface SectionContext {
@@ -14,6 +17,8 @@ export interface SectionContext {
   reference: string | null;
   alpha: number;
   seed: number;
+  /** The scorecard that is filled in; null where the study has none. */
+  card: StudyMeta['scorecard'];
   /** What was read in sliced files, by their path; null where nobody has read any. */
   toolpaths: ReadonlyMap<string, ToolpathFacts> | null;
   /** The cells of all specimens; null where the study has no readings. */

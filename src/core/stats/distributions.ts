@@ -1,3 +1,4 @@
+import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
 import betaQuantile from '@stdlib/stats-base-dists-beta-quantile';
 import chisquareQuantile from '@stdlib/stats-base-dists-chisquare-quantile';
 import fCdf from '@stdlib/stats-base-dists-f-cdf';
@@ -27,3 +28,7 @@ export const chiSquareQuantile = (p: number, df: number): number => chisquareQua
 
 /** Quantile of the standard normal distribution. */
 export const zQuantile = (p: number): number => normalQuantile(p, 0, 1);
+
+/** Upper tail of the binomial distribution: P(X ≥ k) of `n` trials at probability `p`, k ≤ n. */
+export const binomialUpperP = (k: number, n: number, p: number): number =>
+  k <= 0 ? 1 : betaCdf(p, k, n - k + 1);

@@ -1,7 +1,14 @@
-export { chiSquareQuantile, fUpperP, tQuantile, tTwoSidedP, zQuantile } from './distributions';
+export {
+  binomialUpperP,
+  chiSquareQuantile,
+  fUpperP,
+  tQuantile,
+  tTwoSidedP,
+  zQuantile,
+} from './distributions';
 export { mapInterval, mapIntervalReversed, unknownInterval, type Interval } from './interval';
 export { combinationVariance, leastSquares, type LeastSquares } from './least-squares';
-export { seededDraws, shuffled, type Draws } from './random';
+export { gammaDraws, normalDraws, seededDraws, shuffled, type Draws } from './random';
 export { NO_INTERVAL_NOTE, oneSideInterval } from './one-side';
 export {
   combineVariance,

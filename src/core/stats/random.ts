@@ -1,4 +1,6 @@
+import gamma from '@stdlib/random-base-gamma';
 import minstd from '@stdlib/random-base-minstd-shuffle';
+import normal from '@stdlib/random-base-normal';
 
 /** Draws that are the same for the same seed. */
 export interface Draws {
@@ -10,13 +12,24 @@ export interface Draws {
 
 const MODULUS = 2_147_483_647;
 
+/** A seed that every generator takes. */
+const seedWithin = (seed: number): number => 1 + (Math.abs(Math.trunc(seed)) % (MODULUS - 2));
+
+/** Seeded draws of the standard normal distribution. */
+export const normalDraws = (seed: number): (() => number) =>
+  normal.factory(0, 1, { seed: seedWithin(seed) });
+
+/** Seeded draws of the gamma distribution of a shape over 0, at rate 1. */
+export const gammaDraws = (shape: number, seed: number): (() => number) =>
+  gamma.factory(shape, 1, { seed: seedWithin(seed) });
+
 /**
  * Seeded draws by the minimal standard generator with a shuffled table.
  *
  * @see Park and Miller, 1988; Bays and Durham, 1976
  */
 export function seededDraws(seed: number): Draws {
-  const draw = minstd.factory({ seed: 1 + (Math.abs(Math.trunc(seed)) % (MODULUS - 2)) });
+  const draw = minstd.factory({ seed: seedWithin(seed) });
   const uniform = () => (draw() - 1) / (MODULUS - 1);
   return { uniform, below: (count) => Math.min(count - 1, Math.floor(uniform() * count)) };
 }

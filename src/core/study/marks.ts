@@ -24,20 +24,24 @@ export function contenderMarks(
   const machineNames = new Map(machines.map((row) => [row.machine_id, row.name]));
   const profileRows = new Map(profiles.map((row) => [row.profile_id, row]));
   const order = [...new Set(contenders.map((row) => row.machine_id))];
-  return contenders.map((row, index) => {
+  return contenders.map((row) => {
     const at = order.indexOf(row.machine_id);
     const profile = profileRows.get(row.profile_id);
-    const isSame = (other: Contender) =>
-      other.machine_id === row.machine_id && other.profile_id === row.profile_id;
-    // One machine with one profile, before and after a change: told apart by primes.
-    const earlier = contenders.slice(0, index).filter(isSame).length;
-    const isAlone = contenders.filter(isSame).length === 1;
+    const kindOf = ({ profile_id }: Contender) =>
+      profileRows.get(profile_id)?.kind === 'tuned' ? 'tuned' : 'stock';
+    // Several of one machine and kind, before and after a change or the steps of a setting: told
+    // apart by primes, and by numbers where they are more than two.
+    const alike = contenders.filter(
+      (other) => other.machine_id === row.machine_id && kindOf(other) === kindOf(row),
+    );
+    const place = alike.indexOf(row);
     const machineName = machineNames.get(row.machine_id) ?? row.machine_id;
-    const kind = profile?.kind === 'tuned' ? 'tuned' : 'stock';
+    const kind = kindOf(row);
+    const tail = alike.length > 2 ? String(place + 1) : '′'.repeat(place);
     return {
       contender_id: row.contender_id,
-      letter: letterOf(at) + '′'.repeat(earlier),
-      variant: isAlone ? kind : row.label.replace(machineName, '').trim() || kind,
+      letter: letterOf(at) + tail,
+      variant: alike.length === 1 ? kind : row.label.replace(machineName, '').trim() || kind,
       hue: at % 8,
       isTuned: profile?.kind === 'tuned',
       machineName,

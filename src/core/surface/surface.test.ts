@@ -224,6 +224,16 @@ describe('figures on photos', () => {
 
   it('go from measures to specimens to prints; what was not found is 0', () => {
     // s1: 0.03, s2: 0; print p1 0.015; p2 0.06.
+    expect(
+      found?.C?.['part/ringing/raking-left']?.by_specimen.map(({ value, found: is }) => [
+        value,
+        is,
+      ]),
+    ).toEqual([
+      [expect.closeTo(0.03, 12), true],
+      [0, false],
+      [expect.closeTo(0.06, 12), true],
+    ]);
     expect(found?.C?.['part/ringing/raking-left']).toMatchObject({
       ...{ prints: 2, specimens: 3, found: 2 },
       figure: { estimate: expect.closeTo(0.0375, 12) as number },
@@ -241,7 +251,7 @@ describe('figures on photos', () => {
   it('without a light are of an unknown one, without a value not known', () => {
     expect(found?.R).toEqual({
       'part/texture/unknown': {
-        ...{ prints: 0, specimens: 0, found: null },
+        ...{ prints: 0, specimens: 0, found: null, by_specimen: [] },
         figure: { estimate: null, low: null, high: null, notes: ['no measure has a value'] },
         notes: ['measures without a value, left out: 1'],
       },

@@ -1,6 +1,19 @@
 export { beforeAfterSentence } from './before-after';
 export { saidAgreement } from './agreement';
 export { saidAdvice, type SaidAdvice } from './advice';
+export {
+  FIGURE_GROUPS,
+  figureText,
+  figureWords,
+  type FigureGroup,
+  type FigureNames,
+  type FigureWords,
+} from './criteria';
+export { saidEffects, type EffectsResponse } from './effects';
 export { readingsFor, saidGauge } from './gauge';
+export { saidGlance } from './glance';
+export { saidHeadToHead, type ComparedFigure } from './head-to-head';
+export { saidScorecard, saidShare } from './scorecard';
+export { saidSweep } from './sweep';
 export { saidVerdict } from './verdict';
 export { toggled, viewOf, viewQuery, withReference, type View } from './view';

@@ -137,9 +137,19 @@ export async function updateStudy(
     });
   }
   await record.update({ ...change, version: version + 1 }, within(write.db));
-  write.touch('studies');
+  for (const part of partsOfChange(change)) write.touch(part);
   await logChange(write, { table: 'studies', key: {}, before, after: metaOfRecord(record) });
   return record;
+}
+
+/** What of a study a change of its record touches: its cards by themselves, so that no figure is made anew. */
+function partsOfChange(change: Partial<StudyMeta>): ('cards' | 'studies')[] {
+  const isOfCards = (key: string) => key === 'scorecard' || key === 'scorecards';
+  const keys = Object.keys(change);
+  return [
+    ...(keys.some(isOfCards) ? (['cards'] as const) : []),
+    ...(keys.every(isOfCards) ? [] : (['studies'] as const)),
+  ];
 }
 
 /** Puts a study away; it can be brought back. */

@@ -50,7 +50,7 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
         abort.current.signal,
       );
       if (answer.study_id !== undefined) {
-        location.assign(`/studies/${answer.study_id}/results/accuracy`);
+        location.assign(`/studies/${answer.study_id}/results/glance`);
       } else if (answer.faults) {
         setStage({ kind: 'faults', answer: { ...answer, faults: answer.faults } });
       } else setStage({ kind: 'failed', message: answer.detail ?? 'The server did not take it.' });

@@ -51,7 +51,7 @@ export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
           <li key={study.study_id} className="flex flex-wrap items-start gap-x-6 gap-y-2 sheet p-3">
             <div className="min-w-0 flex-1 basis-80">
               <a
-                href={`/studies/${study.study_id}/results/accuracy`}
+                href={`/studies/${study.study_id}/results/glance`}
                 className="text-base font-semibold no-underline hover:underline"
               >
                 {study.title}

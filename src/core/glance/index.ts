@@ -1,0 +1,1 @@
+export { glanceRows, orderedBy, type GlanceCell, type GlanceInput, type GlanceRow } from './glance';

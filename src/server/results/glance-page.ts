@@ -1,0 +1,48 @@
+import { glanceRows, type GlanceRow } from '../../core/glance';
+import type { ResultParts } from '../../core/results';
+import { figureWords, saidGlance } from '../../core/words';
+import type { ResultsPage } from './page';
+import { figureNames } from './figure-names';
+
+/** What the page of everything at a glance shows. */
+export interface GlancePage {
+  rows: GlanceRow[];
+  said: string[];
+  open: string[];
+}
+
+type Needed = 'criteria' | 'differences' | 'accuracy';
+
+/** Every figure of everyone who is shown, and what it comes to in words. */
+export async function glancePage({
+  frame,
+  results,
+  marks,
+  reference,
+}: Pick<ResultsPage<Needed>, 'frame' | 'marks' | 'reference'> & {
+  results: Pick<ResultParts, Needed>;
+}): Promise<GlancePage> {
+  const { criteria, differences, accuracy } = results;
+  const names = await figureNames(frame.studyId, frame.meta.cost?.currency ?? '');
+  const contenders = marks.map((mark) => mark.contender_id);
+  const rows = glanceRows({
+    ...{ contenders, reference, criteria, differences, names },
+    classes: Object.fromEntries(
+      contenders.map((id) => [id, accuracy?.[id]?.it_grade ?? null] as const),
+    ),
+    smallest: frame.meta.smallest_difference,
+  });
+  const nameOf = (id: string) => {
+    const mark = marks.find((one) => one.contender_id === id);
+    return mark ? `${mark.machineName} ${mark.variant}` : id;
+  };
+  const figures = Object.entries(differences).map(([key, all]) => ({
+    label: figureWords(key, names).label,
+    rows: all.filter((row) => contenders.includes(row.contender)),
+  }));
+  const { said, open } =
+    reference === null
+      ? { said: ['Say on Question who is the reference.'], open: [] }
+      : saidGlance(nameOf(reference), figures, nameOf);
+  return { rows, said, open };
+}

@@ -1,0 +1,153 @@
+import type { PairRow } from '../../core/compare';
+import type { Fairness } from '../../core/fairness';
+import { needsOf, type EvaluateOutcome, type EvaluateTask } from '../../core/results';
+import type { CriterionEvidence } from '../../core/scorecard';
+import { columnWords, TABLE_NAMES, type TableName } from '../../core/study';
+import { FIGURE_GROUPS, figureWords, saidHeadToHead, type FigureWords } from '../../core/words';
+import { listRowsBy, loadStudy, rowOrNull, type Stored } from '../../data';
+import { app } from '../app';
+import { figureNames } from './figure-names';
+import { resultsOf } from './results';
+import type { StudyFrame } from '../study/frame';
+
+/** One figure of two contenders. */
+export interface DuelFigure {
+  key: string;
+  words: FigureWords;
+  own: CriterionEvidence | null;
+  other: CriterionEvidence | null;
+  /** Own less other, where there is a test of it. */
+  row: PairRow | null;
+  /** The smallest difference of interest, in the row's unit. */
+  delta: number | null;
+}
+
+/** Something in which the two contenders are not alike. */
+export interface DuelFact {
+  what: string;
+  own: string | null;
+  other: string | null;
+}
+
+/** One contender against one other. */
+export interface HeadToHead {
+  said: string[];
+  figures: DuelFigure[];
+  facts: DuelFact[];
+  fairness: Fairness[];
+  /** By artefact: what a good part costs with each. */
+  cost: { artefact: string; own: number | null; other: number | null }[];
+}
+
+/** What of a machine is compared; what is not known of either is left out. */
+const MACHINE_FACTS = [
+  ...(['name', 'maker', 'kinematics', 'build_x_mm', 'build_y_mm', 'build_z_mm'] as const),
+  ...(['nozzle_mm', 'claimed_speed_mm_s', 'claimed_accel_mm_s2', 'max_flow_mm3_s'] as const),
+  ...(['price_list', 'price_paid', 'currency', 'obtained', 'firmware'] as const),
+];
+
+/** Compares two contenders of a study in everything, the second as the reference. */
+export async function headToHead(
+  frame: StudyFrame,
+  contender: string,
+  other: string,
+): Promise<HeadToHead> {
+  const { studyId, meta, marks } = frame;
+  const [parts, differences, names, facts] = await Promise.all([
+    resultsOf({ studyId, reference: other }, ['criteria', 'fairness_items', 'cost']),
+    differencesOfPair(studyId, contender, other),
+    figureNames(studyId, meta.cost?.currency ?? ''),
+    factsOf(studyId, contender, other),
+  ]);
+  const figures = Object.entries(parts.criteria)
+    .map(([key, evidence]): DuelFigure => {
+      const [own, theirs] = [evidence[contender] ?? null, evidence[other] ?? null];
+      const row = differences[key]?.[0] ?? null;
+      const delta = deltaOf(key, meta.smallest_difference);
+      return { key, words: figureWords(key, names), own, other: theirs, row, delta };
+    })
+    .filter(({ own, other: theirs }) => own !== null || theirs !== null)
+    .sort(
+      (a, b) =>
+        FIGURE_GROUPS.indexOf(a.words.group) - FIGURE_GROUPS.indexOf(b.words.group) ||
+        Number(b.row !== null) - Number(a.row !== null),
+    );
+  const nameOf = (id: string) => {
+    const mark = marks.find((one) => one.contender_id === id);
+    return mark ? `${mark.machineName} ${mark.variant}` : id;
+  };
+  const artefacts = [contender, other].flatMap((id) => Object.keys(parts.cost[id] ?? {}));
+  return {
+    said: saidHeadToHead(
+      nameOf(contender),
+      nameOf(other),
+      figures.flatMap(({ words, row }) => (row ? [{ label: words.label, row }] : [])),
+    ),
+    figures,
+    facts,
+    fairness: parts.fairness_items.filter((row) => row.contender === contender),
+    cost: [...new Set(artefacts)].map((id) => ({
+      artefact: names.artefacts[id] ?? id,
+      own: parts.cost[contender]?.[id]?.per_good_part ?? null,
+      other: parts.cost[other]?.[id]?.per_good_part ?? null,
+    })),
+  };
+}
+
+/** The smallest difference of a figure in the unit of its row. */
+function deltaOf(key: string, smallest: StudyFrame['meta']['smallest_difference']): number | null {
+  const { time_pct, success_pct } = smallest;
+  if (key === 'time_index') return time_pct == null ? null : Math.log(1 + time_pct / 100);
+  if (key === 'success') return success_pct == null ? null : success_pct / 100;
+  return smallest[key] ?? null;
+}
+
+/** Every figure that has a test, of a family of two; made off the main thread. */
+async function differencesOfPair(studyId: string, contender: string, other: string) {
+  const { db, threads } = app();
+  const tables = [...needsOf('differences')].filter((part): part is TableName =>
+    (TABLE_NAMES as readonly string[]).includes(part),
+  );
+  const { study } = await loadStudy(db, studyId, tables);
+  const task: EvaluateTask = { study, options: { reference: other }, pair: { contender, other } };
+  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  if (!('differences' in outcome)) throw new Error('the thread compared nothing');
+  return outcome.differences;
+}
+
+/** What differs between the machines and the profiles of two contenders. */
+async function factsOf(studyId: string, contender: string, other: string): Promise<DuelFact[]> {
+  const { db } = app();
+  const side = async (contender_id: string) => {
+    const row = await rowOrNull(db, studyId, 'contenders', { contender_id });
+    if (!row) return null;
+    const { machine_id, profile_id, change } = row;
+    const [machine, profile, settings] = await Promise.all([
+      rowOrNull(db, studyId, 'machines', { machine_id }),
+      rowOrNull(db, studyId, 'profiles', { profile_id }),
+      listRowsBy(db, studyId, 'profile_settings', 'profile_id', profile_id),
+    ]);
+    return { machine, profile, change, settings: settingsOf(settings) };
+  };
+  const [own, theirs] = await Promise.all([side(contender), side(other)]);
+  if (!own || !theirs) return [];
+  const text = (value: string | number | null | undefined) =>
+    value == null ? null : String(value);
+  const keys = [...new Set([...own.settings.keys(), ...theirs.settings.keys()])].sort();
+  const rows: DuelFact[] = [
+    ...MACHINE_FACTS.map((column) => ({
+      what: columnWords(column === 'name' ? 'machine_id' : column),
+      ...{ own: text(own.machine?.[column]), other: text(theirs.machine?.[column]) },
+    })),
+    { what: 'profile', own: text(own.profile?.name), other: text(theirs.profile?.name) },
+    { what: 'what was changed', own: own.change, other: theirs.change },
+    ...keys.map((key) => ({
+      what: columnWords(key),
+      ...{ own: own.settings.get(key) ?? null, other: theirs.settings.get(key) ?? null },
+    })),
+  ];
+  return rows.filter((row) => row.own !== row.other);
+}
+
+const settingsOf = (rows: readonly Stored<'profile_settings'>[]): ReadonlyMap<string, string> =>
+  new Map(rows.map(({ key, value }) => [key, value]));

@@ -1,0 +1,116 @@
+import type { CriterionEvidence } from '../../core/scorecard';
+import type { ContenderMark } from '../../core/study';
+import { figureText, saidVerdict } from '../../core/words';
+import type { DuelFigure } from '../../server/results/head-to-head-page';
+import { Leaving } from '../kit/Leaving';
+import { signed } from '../lib/format';
+import { ContenderName } from '../marks/ContenderName';
+import { Unknown } from '../marks/Unknown';
+import { VerdictGlyph } from '../marks/VerdictGlyph';
+import { DifferenceStrip } from './DifferenceStrip';
+
+interface DuelTableProps {
+  own: ContenderMark;
+  other: ContenderMark;
+  figures: readonly DuelFigure[];
+}
+
+/** Two contenders, figure by figure: each value, the difference with its interval, the verdict. */
+export function DuelTable({ own, other, figures }: DuelTableProps) {
+  return (
+    <section className="min-w-0 sheet" aria-label="Figure by figure">
+      <Leaving isPicture name="head to head">
+        <table className="w-full min-w-[720px]">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th">figure</th>
+              <th className="th">
+                <ContenderName mark={own} isReference={false} />
+              </th>
+              <th className="th">
+                <ContenderName mark={other} isReference />
+              </th>
+              <th className="w-[24%] th">difference</th>
+              <th className="th text-right">with its interval</th>
+              <th className="th">verdict</th>
+            </tr>
+          </thead>
+          <tbody>
+            {figures.map((figure, at) => {
+              const { key, words, row, delta } = figure;
+              const isFirst = figures[at - 1]?.words.group !== words.group;
+              return (
+                <tr key={key} className="border-b border-line-soft">
+                  <th scope="row" className="px-2 py-1 text-left font-normal">
+                    {isFirst && <b className="block text-xs">{words.group}</b>}
+                    {words.label}
+                    {words.unit && <span className="text-xs text-ink-2">, {words.unit}</span>}
+                  </th>
+                  <td className="px-2 font-mono">
+                    <Value evidence={figure.own} words={words} />
+                  </td>
+                  <td className="px-2 font-mono">
+                    <Value evidence={figure.other} words={words} />
+                  </td>
+                  <td className="px-1">
+                    {row && (
+                      <DifferenceStrip
+                        difference={row.difference}
+                        delta={delta}
+                        isDecided={row.verdict === 'better' || row.verdict === 'worse'}
+                      />
+                    )}
+                  </td>
+                  <td className="px-2 text-right font-mono text-xs whitespace-nowrap">
+                    {row && <Difference figure={figure} />}
+                  </td>
+                  <td className="px-2 text-xs whitespace-nowrap">
+                    {row && (
+                      <>
+                        <VerdictGlyph verdict={row.verdict} prints_needed={row.prints_needed} />{' '}
+                        {saidVerdict(row, 'mm').split(' · ')[0]}
+                        {row.prints_needed !== null && ` · ${row.prints_needed} prints each`}
+                      </>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Leaving>
+    </section>
+  );
+}
+
+interface ValueProps {
+  evidence: CriterionEvidence | null;
+  words: DuelFigure['words'];
+}
+
+function Value({ evidence, words }: ValueProps) {
+  if (!evidence) return <Unknown />;
+  if (evidence.bound === 'fails') return <>not the easiest</>;
+  if (evidence.value === null) return <>{evidence.bound} all</>;
+  return <>{figureText({ ...words, unit: '' }, evidence.value)}</>;
+}
+
+/** A difference in the unit of its figure; of time in per cent. */
+function Difference({ figure: { key, words, row } }: { figure: DuelFigure }) {
+  if (!row || row.difference.estimate === null) return null;
+  const say = (value: number) =>
+    key === 'time_index'
+      ? `${signed(100 * (Math.exp(value) - 1), 0)} %`
+      : key === 'success'
+        ? `${signed(100 * value, 0)} points`
+        : signed(words.factor * value, words.digits);
+  const { estimate, low, high } = row.difference;
+  return (
+    <>
+      {say(estimate)}{' '}
+      <span className="text-ink-2">
+        {low === null || high === null ? 'no interval' : `${say(low)} … ${say(high)}`}
+      </span>
+    </>
+  );
+}
