@@ -10,7 +10,9 @@ import {
   writeStudy,
   type Database,
 } from '../src/data';
-import type { Study } from '../src/core/study';
+import { measurePhoto } from '../src/core/image';
+import { fillScorecard, type Card } from '../src/core/scorecard';
+import { PHOTO_MEASURES, type Study } from '../src/core/study';
 import { farmStudy } from './farm';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
@@ -69,7 +71,52 @@ export async function benchCore(): Promise<Line[]> {
     ),
     line('read and check that package', median(await repeated(3, () => readPackage(source))), null),
     line('write that package', median(await repeated(3, () => writePackage(study))), null),
+    line('scorecard: 20 000 draws, 12 criteria, 8 contenders', await scorecardTime(), 300),
+    ...photoMeasures(),
   ];
+}
+
+/** A card of twelve criteria over eight contenders, all with intervals. */
+async function scorecardTime(): Promise<number> {
+  const contenders = Array.from({ length: 8 }, (_, at) => `C${at}`);
+  const keys = Array.from({ length: 12 }, (_, at) => `limit:part/ladder-${at}`);
+  const evidence = Object.fromEntries(
+    keys.map((key, at) => [
+      key,
+      Object.fromEntries(
+        contenders.map((id, other) => {
+          const value = 40 + ((at * 7 + other * 11) % 30);
+          return [id, { value, low: value - 6, high: value + 9, z: 1.96, bound: null }];
+        }),
+      ),
+    ]),
+  );
+  const points = [[30, 0], [55, 0.7], [80, 1]] as const; // prettier-ignore
+  const card: Card = {
+    criteria: keys.map((key, at) => ({ key, weight: at + 1, points })),
+    ...{ gates: [], draws: 20_000, concentration: 50 },
+  };
+  return median(await repeated(5, () => fillScorecard(card, evidence, contenders, 1)));
+}
+
+/** Each of the five measures on a region of 1500 × 1000 px. */
+function photoMeasures(): Line[] {
+  const [width, height] = [1500, 1000];
+  const data = new Float64Array(width * height);
+  for (let at = 0; at < data.length; at += 1) {
+    const [x, y] = [at % width, Math.floor(at / width)];
+    const wave = 0.04 * Math.exp(-x / 200) * Math.cos(x / 9) + 0.05 * Math.cos(y / 1.3);
+    data[at] = 0.4 * (1 + wave + 0.02 * Math.sin((x * 12.9898 + y * 78.233) % 6.28));
+  }
+  const settings = { px_per_mm: 40, layer_height_mm: 0.2, speed_mm_s: 120 };
+  return PHOTO_MEASURES.map((measure) => {
+    const times = Array.from({ length: 5 }, () => {
+      const began = performance.now();
+      measurePhoto(measure, { width, height, data }, settings);
+      return performance.now() - began;
+    });
+    return line(`photo measure, ${measure}, 1500 × 1000 px`, median(times), 150);
+  });
 }
 
 /** Sliced files: megabytes a second, beside a reader that models nothing. */
@@ -161,20 +208,27 @@ export async function benchServer(base: string, studyId: string): Promise<Line[]
     });
   const posts: number[] = [];
   for (let at = 0; at < 200; at += 1) posts.push(await timed(() => post(at)));
-  const section = `${base}/api/v1/studies/${studyId}/results/pairs`;
-  const fresh = await timed(async () => {
+  const freshAfter = (section: string) => async () => {
     await post(1);
     for (;;) {
-      const { isStale } = (await (await fetch(section)).json()) as { isStale: boolean };
-      if (!isStale) return;
+      const answer = await fetch(`${base}/api/v1/studies/${studyId}/results/${section}`);
+      const { stale } = (await answer.json()) as { stale: string[] };
+      if (stale.length === 0) return;
     }
-  });
+  };
+  const glance = `${base}/studies/${studyId}/results/glance`;
+  await repeated(5, () => get(glance));
+  const glances = await repeated(50, () => get(glance));
+  const fresh = await timed(freshAfter('pairs'));
+  const criteria = await timed(freshAfter('criteria'));
   return [
     line('results page, 30 000 readings, the first time', first, null),
     line('results page, cached (median)', median(cached), null),
     line('results page, cached (p95)', p95(cached), 100),
     line('save one reading over HTTP (p95)', p95(posts), 30),
-    line('fresh result after a write', fresh, 1000),
+    line('at a glance, cached (p95)', p95(glances), 100),
+    line('fresh verdicts after a reading', fresh, 1000),
+    line('everything that a card weighs, fresh after a reading', criteria, 1000),
   ];
 }
 

@@ -1,9 +1,17 @@
 import type { Results } from '../core/results';
-import type { Study } from '../core/study';
+import { columnLabel, type Study } from '../core/study';
 import type { Interval } from '../core/stats';
 import type { PairRow } from '../core/compare';
 import { sayClaim } from '../core/toolpath';
-import { saidVerdict } from '../core/words';
+import {
+  figureNamesOf,
+  figureWords,
+  saidEffects,
+  saidScorecard,
+  saidShare,
+  saidSweep,
+  saidVerdict,
+} from '../core/words';
 
 /** The results as text for a terminal: who is more accurate, faster, more reliable, by how much. */
 export function renderResults(study: Study, results: Results): string {
@@ -75,7 +83,58 @@ export function renderResults(study: Study, results: Results): string {
     claim ? [`  ${nameOf(id)}: ${sayClaim(claim)}`] : [],
   );
   if (claims.length > 0) lines.push('', 'Claim, command and reach', ...claims);
+  lines.push(...answerLines(study, results, nameOf));
   return `${lines.join('\n')}\n`;
+}
+
+/** What the study comes to, in the program's own sentences. */
+function answerLines(
+  study: Study,
+  results: Results,
+  nameOf: (contender: string) => string,
+): string[] {
+  const { effects, sweep, scorecard, study: about } = results;
+  const machines = new Map(study.tables.machines.map((row) => [row.machine_id, row.name]));
+  const names = figureNamesOf(study);
+  const labelOf = (key: string) => figureWords(key, names).label;
+  const indented = (sentences: readonly string[]) => sentences.map((one) => `  ${one}`);
+  const responses = (['ln_mae', 'surface_index', 'ln_print_s'] as const).flatMap((response) => {
+    const own = effects[response];
+    return own && Object.keys(own.gain).length > 0
+      ? saidEffects(response, own, (id) => machines.get(id) ?? id, about.alpha)
+      : [];
+  });
+  return [
+    ...(responses.length > 0 ? ['', 'Machine or profile', ...indented(responses)] : []),
+    ...(sweep
+      ? ['', 'Sweep', ...indented(saidSweep(sweep, columnLabel(sweep.setting).label, labelOf))]
+      : []),
+    ...(scorecard
+      ? [
+          '',
+          'Scorecard',
+          ...indented(
+            saidScorecard(
+              scorecard,
+              scorecard.name ?? 'this study',
+              nameOf,
+              labelOf,
+              names.currency,
+            ),
+          ),
+          ...table(
+            ['contender', 'score', 'comes first'],
+            Object.entries(scorecard.contenders).map(([id, own]) => [
+              nameOf(id),
+              own.score.high - own.score.low > 0.05
+                ? `${own.score.low.toFixed(1)} … ${own.score.high.toFixed(1)}`
+                : own.score.low.toFixed(1),
+              own.first_place_share === null ? 'out' : saidShare(own.first_place_share),
+            ]),
+          ),
+        ]
+      : []),
+  ];
 }
 
 function against(

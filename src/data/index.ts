@@ -53,6 +53,7 @@ export {
   type KeptResult,
 } from './repositories/results';
 export {
+  deleteRepeatable,
   deleteRow,
   findRow,
   insertRow,

@@ -18,6 +18,8 @@ async function inspectAs(page: Page, study: string, initials: string) {
   await page.getByLabel('at the bench').fill(initials);
   await expect(page.getByRole('list', { name: 'Zones' })).toBeVisible();
   await page.getByRole('heading', { name: 'Inspect' }).click();
+  // What was said before is there: the keys count from now on.
+  await expect(page.locator('section[aria-busy="false"]')).toBeVisible();
 }
 
 test('zones are graded at the keyboard, kept, and taken back', async ({ page, bench }) => {
@@ -94,6 +96,7 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
   await open(page, `${bench.study}/inspect?specimen=K7-080`);
   await page.getByLabel('at the bench').fill('ZB');
   await page.getByRole('heading', { name: 'Inspect' }).click();
+  await expect(page.locator('section[aria-busy="false"]')).toBeVisible();
   await press(page, 'r', 'i');
   // The card: how every grade of this defect looks.
   for (const grade of [0, 1, 2, 3, 4]) {
@@ -145,7 +148,7 @@ test('what is due and where inspectors differ is shown, and graded anew from the
   await page.getByLabel('at the bench').fill('KM');
   const due = page.getByRole('region', { name: 'What is due' });
   // The demo's two inspectors have left out one wall of four zones.
-  await expect(due.getByRole('listitem').filter({ hasText: 'KM' })).toContainText('42/46');
+  await expect(due.getByRole('listitem').filter({ hasText: 'KM' })).toContainText('54/58');
   const rows = page.getByRole('region', { name: /disagreement/ }).getByRole('row');
   const first = rows.nth(1);
   await expect(first).toContainText(/K7-\d+/);

@@ -6,6 +6,7 @@ test('a new user sees who is more accurate, by how much, and with which caveat',
 }) => {
   await open(page, bench.url);
   await page.getByRole('link', { name: 'Four machines for the clip bench' }).click();
+  await page.getByRole('link', { name: 'Accuracy', exact: true }).click();
   const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();
   await expect(tuned.getByRole('button', { name: /A tuned better · 0\.0\d mm/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Fulmar 42/ }).first()).toContainText(
@@ -83,17 +84,26 @@ test('speed and reliability say what they prove', async ({ page, bench }) => {
   await expect(page.getByRole('button', { name: /^B better · 5\d % less time$/ })).toBeVisible();
   await page.getByRole('link', { name: 'Reliability' }).click();
   const row = page.getByRole('row', { name: /Gannet X26\s+stock/ }).first();
-  await expect(row).toContainText('13 in a row: fails in fewer than 21 %');
+  await expect(row).toContainText('14 in a row: fails in fewer than 19 %');
   const auklet = page.getByRole('row', { name: /Auklet 23\s+stock/ }).first();
-  await expect(auklet).toContainText('11/13');
-  await expect(auklet).toContainText('11/11');
+  await expect(auklet).toContainText('12/14');
+  await expect(auklet).toContainText('12/12');
 });
 
 const PAGES = [
   ...['/question', '/line-up', '/plan', '/runs', '/measure', '/measure/ladders', '/inspect'],
   ...['/inspect/photos', '/inspect/side-by-side', '/inspect/agreement'],
   ...['/results/accuracy', '/results/speed', '/results/limits', '/results/reliability'],
-  ...['/results/cost', '/results/surface', '/machines/gannet', '/materials', '/sheets', '/report'],
+  ...['/results/glance', '/results/head-to-head', '/results/machine-or-profile'],
+  ...[
+    '/results/scorecard',
+    '/results/cost',
+    '/results/surface',
+    '/machines/gannet',
+    '/materials',
+    '/sheets',
+    '/report',
+  ],
 ];
 
 test('the list of studies is accessible', async ({ page, bench }) => {
@@ -108,7 +118,13 @@ for (const path of PAGES) {
   });
 }
 
-for (const path of ['/results/accuracy', '/runs', '/measure']) {
+for (const path of [
+  '/results/accuracy',
+  '/results/glance',
+  '/results/scorecard',
+  '/runs',
+  '/measure',
+]) {
   test(`${path} is as readable in the dark`, async ({ page, bench }) => {
     await page.emulateMedia({ colorScheme: 'dark' });
     await open(page, bench.study + path);
@@ -117,7 +133,7 @@ for (const path of ['/results/accuracy', '/runs', '/measure']) {
 }
 
 test('what is not built says so', async ({ page, bench }) => {
-  await open(page, `${bench.study}/results/scorecard`);
+  await open(page, `${bench.study}/report`);
   await expect(page.getByText(/Not built yet\. /)).toBeVisible();
 });
 

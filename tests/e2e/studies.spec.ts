@@ -40,7 +40,7 @@ test('a folder is imported, and what is exported evaluates the same', async ({
   await open(page, bench.url);
   await page.getByRole('button', { name: 'Import a package' }).click();
   await page.getByLabel('Choose a folder').setInputFiles(DEMO);
-  await page.waitForURL(/results\/accuracy/);
+  await page.waitForURL(/results\/glance/);
   await settled(page);
   await expect(page.getByRole('button', { name: /A tuned better/ })).toBeVisible();
   const study = page.url().split('/')[4];

@@ -4,11 +4,10 @@ import { join, relative } from 'node:path';
 /** The demo study's folder. */
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
-/** The demo studies' folders, in the order in which they are imported. */
-export const DEMO_STUDIES = [
-  ...['gannet-update', 'gannet-speeds'].map((name) => join(process.cwd(), 'demo', name)),
-  DEMO,
-];
+/** The demo studies' folders, in the order in which they are imported: its photos wait in that order. */
+export const DEMO_STUDIES = ['gannet-update', 'clip-bench', 'gannet-speeds'].map((name) =>
+  join(process.cwd(), 'demo', name),
+);
 
 /** The files of the demo study, in memory. */
 export const demoFiles = (): Map<string, Uint8Array> =>

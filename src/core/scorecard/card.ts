@@ -27,6 +27,8 @@ export interface Gate {
 
 /** A scorecard for one use. */
 export interface Card {
+  /** What it is for. */
+  name?: string | undefined;
   criteria: readonly Criterion[];
   gates: readonly Gate[];
   /** How often values and weights are drawn. */

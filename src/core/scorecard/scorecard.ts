@@ -34,6 +34,8 @@ export interface ContenderScore {
 
 /** A card filled in: scores, how firm they are, and what the answer hangs on. */
 export interface Scorecard {
+  /** What the card is for; null where it has no name. */
+  name: string | null;
   /** With weights that sum to 1. */
   criteria: { key: string; weight: number }[];
   contenders: Record<string, ContenderScore>;
@@ -67,6 +69,7 @@ export function fillScorecard(
   const inside = contenders.filter(isIn);
   const drawn = inside.length > 0 ? sensitivityOf(card, evidence, inside, seed) : null;
   return {
+    name: card.name ?? null,
     criteria: card.criteria.map(({ key }, at) => ({ key, weight: weights[at] ?? 0 })),
     contenders: Object.fromEntries(
       contenders.map((id): [string, ContenderScore] => {

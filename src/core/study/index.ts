@@ -6,6 +6,7 @@ export {
   emptyTables,
   isCriterion,
   scorecardSchema,
+  sweepSchema,
   smallestDifferenceSchema,
   studyMetaSchema,
   vergleichSchema,

@@ -1,4 +1,4 @@
-import { inWords } from '../study';
+import { inWords, type Study } from '../study';
 
 /** Where a figure stands in the results. */
 export const FIGURE_GROUPS = [
@@ -29,8 +29,10 @@ export interface FigureWords {
 /** What a study calls the things that a figure's key names. */
 export interface FigureNames {
   artefacts: Readonly<Record<string, string>>;
-  /** By `artefact/ladder`: its name, unit, and whether its harder steps have larger values. */
-  ladders: Readonly<Record<string, { name: string; unit: string; isUpward: boolean }>>;
+  /** By `artefact/ladder`: its name, unit, digits, and whether its harder steps have larger values. */
+  ladders: Readonly<
+    Record<string, { name: string; unit: string; isUpward: boolean; digits: number }>
+  >;
   /** By panel: the aspect that is asked after. */
   panels: Readonly<Record<string, string>>;
   currency: string;
@@ -85,7 +87,8 @@ export function figureWords(key: string, names: FigureNames): FigureWords {
   if (kind === 'limit') {
     const ladder = names.ladders[rest];
     const isUpward = ladder?.isUpward ?? null;
-    return plain('Limits', `${ladder?.name ?? second}, ${part}`, ladder?.unit ?? '', 2, isUpward);
+    const label = `${ladder?.name ?? second}, ${part}`;
+    return plain('Limits', label, ladder?.unit ?? '', ladder?.digits ?? 2, isUpward);
   }
   if (kind === 'works') {
     const check = rest.slice(artefact.length + 1);
@@ -111,3 +114,29 @@ export function figureText(
   const number = (factor * value).toFixed(digits);
   return unit === '' ? number : `${number} ${unit}`;
 }
+
+type NamedTables = Pick<Study['tables'], 'artefacts' | 'ladders' | 'ladder_steps' | 'panels'>;
+
+/** What a study calls the things that a figure's key names, from its tables. */
+export function namesOf(tables: NamedTables, currency: string): FigureNames {
+  const { artefacts, ladders, ladder_steps, panels } = tables;
+  return {
+    artefacts: Object.fromEntries(artefacts.map((row) => [row.artefact_id, row.name])),
+    ladders: Object.fromEntries(
+      ladders.map(({ artefact_id, ladder_id, name, unit }) => {
+        const steps = ladder_steps
+          .filter((row) => row.artefact_id === artefact_id && row.ladder_id === ladder_id)
+          .sort((a, b) => a.step - b.step);
+        const isUpward = (steps.at(-1)?.value ?? 0) > (steps[0]?.value ?? 0);
+        const decimals = steps.map(({ value }) => (String(value).split('.')[1] ?? '').length);
+        const digits = Math.min(3, Math.max(0, ...decimals));
+        return [`${artefact_id}/${ladder_id}`, { name, unit, isUpward, digits }];
+      }),
+    ),
+    panels: Object.fromEntries(panels.map((row) => [row.panel_id, row.aspect])),
+    currency,
+  };
+}
+
+export const figureNamesOf = ({ tables, meta }: Study): FigureNames =>
+  namesOf(tables, meta.cost?.currency ?? '');

@@ -71,10 +71,13 @@ export function saidEffects(
     if (estimate == null) continue;
     if (low == null || high == null) {
       said.push(`Tuning the ${nameOf(id)} gave ${sayGain(estimate)}, on one print a side: that shows, it does not decide.`); // prettier-ignore
-    } else if (low > 0) {
-      said.push(`Tuning helps the ${nameOf(id)}: ${sayGain(estimate)} (${range(sayGain, low, high)}).`); // prettier-ignore
-    } else if (high < 0) {
-      said.push(`Tuning makes the ${nameOf(id)} worse: ${sayGain(estimate)} (${range(sayGain, low, high)}).`); // prettier-ignore
+    } else if (low > 0 || high < 0) {
+      const how = low > 0 ? `helps the ${nameOf(id)}` : `makes the ${nameOf(id)} worse`;
+      const isTrivial = effects.verdicts[id]?.verdict === 'trivial';
+      const tail = isTrivial ? ', less than matters here' : '';
+      said.push(
+        `Tuning ${how}: ${sayGain(estimate)} (between ${range(sayGain, low, high)})${tail}.`,
+      );
     } else {
       said.push(`That tuning helps the ${nameOf(id)} is not shown: between ${range(sayGain, low, high)}.`); // prettier-ignore
     }

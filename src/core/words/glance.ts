@@ -1,11 +1,14 @@
 import type { PairRow } from '../compare';
 import { listed } from './lists';
 
+/** How many figures are named in full where they are open. */
+const NAMED = 4;
+
 /**
  * What everyone comes to against the reference, in sentences: figure by figure who is better and
  * worse, and what is not decided.
  *
- * @param figures those that have a test, with what they are called
+ * @param figures those that have a test, with what they are called, what matters most first
  */
 export function saidGlance(
   reference: string,
@@ -17,20 +20,24 @@ export function saidGlance(
   for (const { label, rows } of figures) {
     const of = (verdict: PairRow['verdict']) =>
       rows.filter((row) => row.verdict === verdict).map((row) => nameOf(row.contender));
-    const parts = [
-      [of('better'), 'better'],
-      [of('worse'), 'worse'],
-    ] as const;
-    const found = parts.flatMap(([names, word]) =>
-      names.length > 0 ? [`${listed(names)} ${word}`] : [],
-    );
-    if (found.length > 0) said.push(`${label}: ${found.join('; ')} than ${reference}.`);
+    const [better, worse] = [of('better'), of('worse')];
+    const found = [
+      ...(better.length > 0 ? [`${listed(better)} better than ${reference}`] : []),
+      ...(worse.length > 0
+        ? [`${listed(worse)} worse${better.length > 0 ? '' : ` than ${reference}`}`]
+        : []),
+    ];
+    if (found.length > 0) said.push(`${capital(label)}: ${found.join(', ')}.`);
     const unsettled = rows.filter((row) => row.verdict === 'unsettled');
-    if (unsettled.length > 0) {
-      const most = Math.max(...unsettled.map((row) => row.prints_needed ?? 0));
-      const more = most > 0 ? `, ${most} prints each would settle all of them` : '';
-      open.push(`${label}: ${listed(unsettled.map((row) => nameOf(row.contender)))}${more}`);
-    }
+    if (unsettled.length === 0) continue;
+    const who =
+      unsettled.length === rows.length && rows.length > 1
+        ? 'everyone'
+        : listed(unsettled.map((row) => nameOf(row.contender)));
+    open.push(`${label} of ${who}`);
   }
-  return { said, open };
+  const more = open.length - NAMED;
+  return { said, open: more > 0 ? [...open.slice(0, NAMED), `${more} more`] : open };
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

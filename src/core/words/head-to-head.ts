@@ -7,6 +7,9 @@ export interface ComparedFigure {
   row: PairRow | null;
 }
 
+/** More figures than this are counted, not named. */
+const MANY = 3;
+
 /**
  * What a comparison of two comes to, in sentences: where the one is better, where the other, where
  * they cannot be told apart, what is open and what would settle it.
@@ -40,7 +43,10 @@ export function saidHeadToHead(
     said.push(`Not settled: ${listed(names)}.`);
   }
   const single = of('one_print');
-  if (single.length > 0)
+  if (single.length > MANY) {
+    said.push(`${single.length} figures rest on one print a side: shown, not decided.`);
+  } else if (single.length > 0) {
     said.push(`On one print a side, shown and not decided: ${listed(single)}.`);
+  }
   return said;
 }

@@ -3,8 +3,10 @@ export { saidAgreement } from './agreement';
 export { saidAdvice, type SaidAdvice } from './advice';
 export {
   FIGURE_GROUPS,
+  figureNamesOf,
   figureText,
   figureWords,
+  namesOf,
   type FigureGroup,
   type FigureNames,
   type FigureWords,

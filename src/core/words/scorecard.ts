@@ -1,4 +1,5 @@
 import { PRICE, type Scorecard } from '../scorecard';
+import { groupBy } from '../study';
 import { listed } from './lists';
 
 /** How a share of draws is told: never 0 or 100 % where a draw could be otherwise. */
@@ -31,9 +32,12 @@ export function saidScorecard(
 ): string[] {
   const entries = Object.entries(card.contenders);
   const out = entries.filter(([, own]) => !own.in);
-  const outSaid = out.map(([id, own]) => {
-    const failed = own.gates.filter((gate) => gate.passed === false);
-    return `${nameOf(id)} is out: ${listed(failed.map((gate) => labelOf(gate.key)))}.`;
+  const reasons = groupBy(out, ([, own]) =>
+    listed(own.gates.filter((gate) => gate.passed === false).map((gate) => labelOf(gate.key))),
+  );
+  const outSaid = [...reasons].map(([reason, own]) => {
+    const names = listed(own.map(([id]) => nameOf(id)));
+    return `${names} ${own.length === 1 ? 'is' : 'are'} out: ${reason}.`;
   });
   if (card.winner === null) return [`For ${use}, nobody passes the conditions.`, ...outSaid];
   const inside = entries.filter(([, own]) => own.in);

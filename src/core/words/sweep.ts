@@ -34,9 +34,7 @@ export function saidSweep(
     said.push(`Up to ${valueOf(sweep.holds_to)} nothing is lost against ${first}: ${names}.`);
   }
   const next = nextOf(sweep);
-  for (const limit of sweep.limited_by) {
-    said.push(saidLimit(limit, valueOf(next), labelOf(limit.figure)));
-  }
+  said.push(...saidLimits(sweep.limited_by, valueOf(next), labelOf));
   const { gain } = sweep;
   if (gain?.estimate != null) {
     const percent = (value: number) => `${Math.abs(100 * (1 - value)).toFixed(0)} %`;
@@ -61,11 +59,23 @@ function nextOf(sweep: Sweep): string | undefined {
   return steps[steps.findIndex((one) => one.contender === from) + 1]?.contender;
 }
 
-function saidLimit({ why, prints_needed }: SweepLimit, step: string, figure: string): string {
-  if (why === 'lost') return `At ${step} it is lost: ${figure}.`;
-  const more =
-    prints_needed === null
-      ? 'repeated prints are needed before a number can be said'
-      : `${prints_needed} prints a step would show it if it is so`;
-  return `At ${step} it is not shown that nothing is lost: ${figure}; ${more}.`;
+function saidLimits(
+  limits: readonly SweepLimit[],
+  step: string,
+  labelOf: (figure: string) => string,
+): string[] {
+  const lost = limits.filter(({ why }) => why === 'lost').map(({ figure }) => labelOf(figure));
+  const open = limits
+    .filter(({ why }) => why === 'not_shown')
+    .map(({ figure, prints_needed }) =>
+      prints_needed === null
+        ? `${labelOf(figure)} (repeated prints are needed before a number can be said)`
+        : `${labelOf(figure)} (${prints_needed} prints a step would show it if it is so)`,
+    );
+  return [
+    ...(lost.length > 0 ? [`At ${step} it is lost: ${listed(lost)}.`] : []),
+    ...(open.length > 0
+      ? [`At ${step} it is not shown that nothing is lost: ${listed(open)}.`]
+      : []),
+  ];
 }

@@ -187,6 +187,26 @@ export function deleteRow<Name extends TableName>(
   });
 }
 
+/**
+ * Deletes one row of a table whose rows may repeat: one that is the same in every column.
+ *
+ * @throws NotFoundError where no row is the same
+ */
+export function deleteRepeatable(
+  write: Write,
+  table: 'marks' | 'heat_ups',
+  row: Row<typeof table>,
+): Promise<void> {
+  const { db, studyId } = write;
+  return refusing(table, async () => {
+    const where = { study_id: studyId, ...asColumns(row) } as WhereOptions<StoredRow>;
+    const count = await db.rows[table].destroy({ where, limit: 1, ...within(db) });
+    if (count === 0) throw new NotFoundError('It is not there any more.');
+    write.touch(table);
+    await logChange(write, { table, key: {}, before: row, after: null });
+  });
+}
+
 function checkVersion(before: { row_version: number }, version: number): void {
   if (before.row_version === version) return;
   throw new ConflictError('This was changed by somebody else in the meantime.', before);

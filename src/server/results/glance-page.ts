@@ -36,9 +36,12 @@ export async function glancePage({
     const mark = marks.find((one) => one.contender_id === id);
     return mark ? `${mark.machineName} ${mark.variant}` : id;
   };
-  const figures = Object.entries(differences).map(([key, all]) => ({
+  // Figures on photos stand last: they are many, and each is of one place.
+  const isOfPhotos = (key: string) => Number(key.startsWith('photo:'));
+  const keys = Object.keys(differences).sort((a, b) => isOfPhotos(a) - isOfPhotos(b));
+  const figures = keys.map((key) => ({
     label: figureWords(key, names).label,
-    rows: all.filter((row) => contenders.includes(row.contender)),
+    rows: (differences[key] ?? []).filter((row) => contenders.includes(row.contender)),
   }));
   const { said, open } =
     reference === null

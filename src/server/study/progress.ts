@@ -50,6 +50,8 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
   const answered = [
     ...[counts.cells_measured > 0, counts.zones_inspected > 0],
     ...[counts.prints > 0, counts.prints > 0],
+    // The answer itself: a card that weighs them.
+    record.scorecard !== null,
   ];
   const figures: Record<StationKey, readonly [number, number]> = {
     question: [questions.filter(Boolean).length, questions.length],
@@ -58,7 +60,7 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     runs: [counts.prints, counts.prints_planned],
     measure: [counts.cells_measured, counts.cells_needed],
     inspect: [counts.zones_inspected, counts.zones_needed],
-    results: [answered.filter(Boolean).length, 8],
+    results: [answered.filter(Boolean).length, answered.length],
     report: [0, 1],
   };
   return STATIONS.map((station) => {

@@ -14,6 +14,7 @@ import {
 } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
+import { checkSweep } from './sweep';
 
 /** A study as a client sees it: what it is about, and which version that is. */
 export type StudyAbout = StudyMeta & { row_version: number; revision: string };
@@ -81,7 +82,13 @@ export function changeStudy(
         throw new RequestError(422, `reference ${change.reference} is no contender of this study`);
       }
     }
+    for (const { contender_id } of change.sweep?.steps ?? []) {
+      if (!(await rowOrNull(write.db, studyId, 'contenders', { contender_id }))) {
+        throw new RequestError(422, `sweep: ${contender_id} is no contender of this study`);
+      }
+    }
     const record = await updateStudy(write, given, version);
+    checkSweep(metaOfRecord(record));
     return { ...metaOfRecord(record), row_version: record.version };
   });
 }

@@ -62,7 +62,7 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
                     )}
                   </td>
                   <td className="px-2 text-right font-mono text-xs whitespace-nowrap">
-                    {row && <Difference figure={figure} />}
+                    <Difference figure={figure} />
                   </td>
                   <td className="px-2 text-xs whitespace-nowrap">
                     {row && (
@@ -95,15 +95,18 @@ function Value({ evidence, words }: ValueProps) {
   return <>{figureText({ ...words, unit: '' }, evidence.value)}</>;
 }
 
-/** A difference in the unit of its figure; of time in per cent. */
-function Difference({ figure: { key, words, row } }: { figure: DuelFigure }) {
-  if (!row || row.difference.estimate === null) return null;
-  const say = (value: number) =>
-    key === 'time_index'
-      ? `${signed(100 * (Math.exp(value) - 1), 0)} %`
-      : key === 'success'
-        ? `${signed(100 * value, 0)} points`
-        : signed(words.factor * value, words.digits);
+/** A difference in the unit of its figure; of time and cost in per cent. */
+function Difference({ figure: { key, words, own, other, row } }: { figure: DuelFigure }) {
+  const say = (value: number) => {
+    if (key === 'time_index') return `${signed(100 * (Math.exp(value) - 1), 0)} %`;
+    return key === 'success'
+      ? `${signed(100 * value, 0)} points`
+      : signed(words.factor * value, words.digits);
+  };
+  if (row?.difference.estimate == null) {
+    if (own?.value == null || other?.value == null) return null;
+    return <>{signed(words.factor * (own.value - other.value), words.digits)}</>;
+  }
   const { estimate, low, high } = row.difference;
   return (
     <>

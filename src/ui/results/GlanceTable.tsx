@@ -192,9 +192,10 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
         <fieldset className="flex flex-wrap gap-x-4 gap-y-1 border-b border-line px-3 py-2 text-xs">
           <legend className="sr-only">Which figures</legend>
           {rows.map((row) => (
-            <label key={row.key} className="flex items-center gap-1">
+            <label key={row.key} className="flex min-h-[24px] items-center gap-1">
               <input
                 type="checkbox"
+                className="m-[5px]"
                 checked={!left.has(row.key)}
                 onChange={() => toggle(left, row.key, setLeft)}
               />

@@ -8,6 +8,7 @@ const CONCENTRATION = 50;
 
 /** A card as it stands in a study, with what it does not say filled in. */
 export const cardOf = (card: NonNullable<StudyMeta['scorecard']>): Card => ({
+  name: card.name,
   criteria: card.criteria,
   gates: card.gates ?? [],
   draws: card.draws ?? DRAWS,

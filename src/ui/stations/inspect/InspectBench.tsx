@@ -246,7 +246,11 @@ export function InspectBench({
             />
           </div>
           {zone && (
-            <section className="sheet p-3" aria-labelledby="present-zone">
+            <section
+              className="sheet p-3"
+              aria-labelledby="present-zone"
+              aria-busy={!words.isReady}
+            >
               <h2 id="present-zone" className="font-semibold">
                 {zone.name} <span className="font-normal text-ink-2">{specimen.artefact}</span>
               </h2>

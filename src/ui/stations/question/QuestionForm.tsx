@@ -9,9 +9,14 @@ interface QuestionFormProps {
   values: Values;
   version: number;
   contenders: readonly { value: string; label: string }[];
+  /** Figures on photos that were measured, with what they are called and their unit. */
+  photoFigures: readonly { key: string; label: string; unit: string; factor: number }[];
 }
 
-const SMALLEST = ['accuracy_mm', 'surface', 'time_pct'];
+const SMALLEST = ['accuracy_mm', 'surface', 'time_pct', 'success_pct'];
+const OF_PHOTOS = 'photo:';
+/** Whether a field is a smallest difference of interest: of figures on photos there are many. */
+const isSmallest = (name: string) => SMALLEST.includes(name) || name.startsWith(OF_PHOTOS);
 const COST = ['currency', 'tariff_per_kwh', 'wage_per_h', 'lifetime_h'];
 
 /** The study's record has objects in it; a form has fields. */
@@ -22,6 +27,7 @@ export function flattenMeta(meta: Record<string, unknown>): Values {
   return {
     ...take(['title', 'question', 'intent', 'reference', 'description'], meta as Values),
     ...take(SMALLEST, inner('smallest_difference')),
+    ...inner('smallest_difference'),
     ...take(COST, inner('cost')),
   };
 }
@@ -32,6 +38,7 @@ const INTENTS = [
   { value: 'tuning', label: 'tuning: stock against tuned on the same machine' },
   { value: 'before-after', label: 'before and after: one machine, one change between' },
   { value: 'crossed', label: 'crossed: machines × profiles' },
+  { value: 'sweep', label: 'sweep: one setting in steps on one machine' },
 ];
 
 const field = (
@@ -43,20 +50,18 @@ const field = (
 ): FieldSpec => ({ name, label, kind, unit, required: false, ...more });
 
 /** What is asked, by which intent, against which reference, and what difference would matter. */
-export function QuestionForm({ path, values, version, contenders }: QuestionFormProps) {
+export function QuestionForm(props: QuestionFormProps) {
+  const { path, values, version, contenders, photoFigures } = props;
   const record = useRecord(
     {
       path,
       toChange: (name, value, saved) => {
-        const group = SMALLEST.includes(name)
-          ? { key: 'smallest_difference', names: SMALLEST }
-          : COST.includes(name)
-            ? { key: 'cost', names: COST }
-            : null;
-        if (!group) return { [name]: value };
-        const known: Values = {};
-        for (const each of group.names) known[each] = saved[each] ?? null;
-        return { [group.key]: { ...known, [name]: value } };
+        const isOfCost = COST.includes(name);
+        if (!isOfCost && !isSmallest(name)) return { [name]: value };
+        // The whole group is sent: what stands beside the field stays as it is.
+        const isOfGroup = isOfCost ? (each: string) => COST.includes(each) : isSmallest;
+        const known = Object.fromEntries(Object.entries(saved).filter(([each]) => isOfGroup(each)));
+        return { [isOfCost ? 'cost' : 'smallest_difference']: { ...known, [name]: value } };
       },
       fromAnswer: flattenMeta,
     },
@@ -109,6 +114,8 @@ export function QuestionForm({ path, values, version, contenders }: QuestionForm
           {show(field('accuracy_mm', 'accuracy', 'number', 'mm'))}
           {show(field('surface', 'surface index', 'number', 'points'))}
           {show(field('time_pct', 'printing time', 'number', '%'))}
+          {show(field('success_pct', 'share of successes', 'number', 'points'))}
+          {photoFigures.map(({ key, label }) => show(field(key, label, 'number', 'as a share')))}
         </section>
         <section className="grid grid-cols-2 gap-3 sheet p-4">
           <h2 className="col-span-full font-semibold">What things cost here</h2>

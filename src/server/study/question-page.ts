@@ -1,0 +1,47 @@
+import type { FigureWords } from '../../core/words';
+import { figureWords } from '../../core/words';
+import { listTables } from '../../data';
+import { app } from '../app';
+import { figureNames } from '../results/figure-names';
+import type { StudyFrame } from './frame';
+
+/** What the page of the question offers besides the study's record. */
+export interface QuestionPage {
+  photoFigures: (Pick<FigureWords, 'label' | 'unit' | 'factor'> & { key: string })[];
+  /** By contender: what its profile states. */
+  settings: Record<string, Record<string, string>>;
+}
+
+/** Which figures on photos there are, and what each contender's profile states. */
+export async function questionPage({ studyId, meta }: StudyFrame): Promise<QuestionPage> {
+  const tables = await listTables(app().db, studyId, [
+    ...(['photo_measures', 'photos', 'specimens', 'prints'] as const),
+    ...(['contenders', 'profile_settings'] as const),
+  ]);
+  const names = await figureNames(studyId, '');
+  const lights = new Map(tables.photos.map((row) => [`${row.specimen_id} ${row.path}`, row.light]));
+  const printOf = new Map(tables.specimens.map((row) => [row.specimen_id, row.print_id]));
+  const artefactOf = new Map(tables.prints.map((row) => [row.print_id, row.artefact_id]));
+  const measured = tables.photo_measures.flatMap(({ specimen_id, path, measure }) => {
+    const artefact = artefactOf.get(printOf.get(specimen_id) ?? '');
+    const light = lights.get(`${specimen_id} ${path}`) ?? 'unknown';
+    return artefact === undefined ? [] : [`photo:${artefact}/${measure}/${light}`];
+  });
+  const stated = Object.keys(meta.smallest_difference).filter((key) => key.startsWith('photo:'));
+  return {
+    photoFigures: [...new Set([...stated, ...measured])].sort().map((key) => {
+      const { label, unit, factor } = figureWords(key, names);
+      return { key, label, unit, factor };
+    }),
+    settings: Object.fromEntries(
+      tables.contenders.map(({ contender_id, profile_id }) => [
+        contender_id,
+        Object.fromEntries(
+          tables.profile_settings
+            .filter((row) => row.profile_id === profile_id)
+            .map(({ key, value }) => [key, value]),
+        ),
+      ]),
+    ),
+  };
+}

@@ -1,0 +1,148 @@
+import type { Effects, ProfileKind } from '../../core/effects';
+import type { Interval } from '../../core/stats';
+import { scaleFor } from '../marks/DotStrip';
+
+interface EffectLinesProps {
+  effects: Effects;
+  /** By machine: its letter, hue and name. */
+  machines: Readonly<Record<string, { letter: string; hue: number; name: string }>>;
+  /** From the response's unit to the one that is drawn: logarithms are drawn as what they are of. */
+  through: (value: number) => number;
+  digits: number;
+  unit: string;
+  label: string;
+}
+
+const WIDTH = 360;
+const HEIGHT = 210;
+const LEFT = 52;
+const SIDES: Readonly<Record<ProfileKind, number>> = { stock: 110, tuned: 270 };
+
+/** Stock and tuned of every machine, joined: lines that cross or part are the interaction. */
+export function EffectLines(props: EffectLinesProps) {
+  const { effects, machines, through, digits, unit, label } = props;
+  const cells = Object.entries(effects.cells);
+  const ends = cells.flatMap(([, own]) =>
+    [own.stock, own.tuned].flatMap(({ estimate, low, high }) =>
+      [estimate, low, high].flatMap((value) => (value === null ? [] : [through(value)])),
+    ),
+  );
+  const estimates = cells.flatMap(([, own]) =>
+    [own.stock, own.tuned].flatMap(({ estimate }) =>
+      estimate === null ? [] : [through(estimate)],
+    ),
+  );
+  // Intervals of two prints can be wider than all that is compared: they are cut, the means are not.
+  const [least, most] = [Math.min(...estimates), Math.max(...estimates)];
+  const span = most - least || Math.abs(most) || 1;
+  const scale = scaleFor([
+    Math.max(Math.min(...ends), least - span),
+    Math.min(Math.max(...ends), most + span),
+  ]);
+  const y = (value: number) => {
+    const share =
+      (Math.min(scale.high, Math.max(scale.low, value)) - scale.low) / (scale.high - scale.low);
+    return 22 + (HEIGHT - 54) * (1 - share);
+  };
+  return (
+    <svg
+      className="block w-full max-w-[420px]"
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={label}
+    >
+      {scale.ticks.map((tick) => (
+        <g key={tick}>
+          <line x1={LEFT} x2={WIDTH - 8} y1={y(tick)} y2={y(tick)} stroke="var(--line-soft)" />
+          <text
+            x={LEFT - 5}
+            y={y(tick) + 4}
+            textAnchor="end"
+            fontSize={11}
+            fill="var(--ink-2)"
+            className="font-mono"
+          >
+            {tick.toFixed(digits)}
+          </text>
+        </g>
+      ))}
+      {(['stock', 'tuned'] as const).map((kind) => (
+        <text
+          key={kind}
+          x={SIDES[kind]}
+          y={HEIGHT - 10}
+          textAnchor="middle"
+          fontSize={12}
+          fill="var(--ink)"
+        >
+          {kind}
+        </text>
+      ))}
+      <text x={LEFT} y={11} fontSize={11} fill="var(--ink-2)">
+        {unit}
+      </text>
+      {cells.map(([machine, own], at) => {
+        const { letter = '?', hue = 0, name = machine } = machines[machine] ?? {};
+        const shift = (at - (cells.length - 1) / 2) * 9;
+        const point = (kind: ProfileKind, interval: Interval) => {
+          if (interval.estimate === null) return null;
+          const x = SIDES[kind] + shift;
+          const { low, high } = interval;
+          return (
+            <g key={kind}>
+              {low !== null && high !== null && (
+                <line
+                  x1={x}
+                  x2={x}
+                  y1={y(through(low))}
+                  y2={y(through(high))}
+                  stroke="var(--hue)"
+                  strokeWidth={1.5}
+                />
+              )}
+              <rect
+                x={x - 6.5}
+                y={y(through(interval.estimate)) - 6.5}
+                width={13}
+                height={13}
+                rx={1.5}
+                fill={kind === 'tuned' ? 'var(--hue)' : 'var(--sheet)'}
+                stroke="var(--hue)"
+                strokeWidth={1.5}
+              />
+              <text
+                x={x}
+                y={y(through(interval.estimate)) + 3.5}
+                textAnchor="middle"
+                fontSize={9}
+                fontWeight={600}
+                fill={kind === 'tuned' ? 'var(--sheet)' : 'var(--hue)'}
+              >
+                {letter}
+              </text>
+            </g>
+          );
+        };
+        const [from, to] = [own.stock.estimate, own.tuned.estimate];
+        return (
+          <g key={machine} className={`hue-${hue}`}>
+            <title>{name}</title>
+            {from !== null && to !== null && (
+              <line
+                x1={SIDES.stock + shift}
+                x2={SIDES.tuned + shift}
+                y1={y(through(from))}
+                y2={y(through(to))}
+                stroke="var(--hue)"
+                strokeWidth={1.5}
+                strokeOpacity={0.6}
+              />
+            )}
+            {point('stock', own.stock)}
+            {point('tuned', own.tuned)}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,223 @@
+import { useRef, useState } from 'react';
+import type { CriterionEvidence, Curve } from '../../core/scorecard';
+import type { ContenderMark } from '../../core/study';
+import { figureText, type FigureWords } from '../../core/words';
+import { faultOf, moved, reachOf, withPoint } from './curve-edit';
+
+interface CurveEditorProps {
+  points: Curve;
+  words: FigureWords;
+  marks: readonly ContenderMark[];
+  evidence: Readonly<Record<string, CriterionEvidence>>;
+  onChange: (points: [number, number][]) => void;
+}
+
+const WIDTH = 190;
+const HEIGHT = 62;
+const BASE = 48;
+
+/** What a criterion's values are worth: points dragged, moved by keys, or typed. */
+export function CurveEditor({ points, words, marks, evidence, onChange }: CurveEditorProps) {
+  const svg = useRef<SVGSVGElement>(null);
+  const [dragged, setDragged] = useState<{ at: number; reach: readonly [number, number] } | null>(
+    null,
+  );
+  const [isTyping, setTyping] = useState(false);
+  const values = Object.values(evidence).flatMap(({ value }) => value ?? []);
+  const reach = dragged?.reach ?? reachOf(points, values);
+  const x = (value: number) => (WIDTH * (value - reach[0])) / (reach[1] - reach[0]);
+  const y = (utility: number) => 6 + (BASE - 10) * (1 - utility);
+  const [first, last] = [points[0], points.at(-1)];
+  if (!first || !last) return null;
+  const line = [
+    `M0 ${y(first[1])}`,
+    ...points.map(([value, utility]) => `L${x(value).toFixed(1)} ${y(utility).toFixed(1)}`),
+    `L${WIDTH} ${y(last[1])}`,
+  ].join(' ');
+  const pointUnder = (event: React.PointerEvent) => {
+    const box = svg.current?.getBoundingClientRect();
+    if (!box) return null;
+    const share = (event.clientX - box.left) / box.width;
+    const down = ((event.clientY - box.top) / box.height) * HEIGHT;
+    const utility = 1 - (down - 6) / (BASE - 10);
+    return [reach[0] + share * (reach[1] - reach[0]), utility] as const;
+  };
+  const step = (at: number, key: string): boolean => {
+    const point = points[at];
+    const span = reach[1] - reach[0];
+    const by: Record<string, readonly [number, number]> = {
+      ArrowLeft: [-span / 100, 0],
+      ArrowRight: [span / 100, 0],
+      ArrowUp: [0, 0.05],
+      ArrowDown: [0, -0.05],
+    };
+    const change = by[key];
+    if (!point || !change) return false;
+    onChange(moved(points, at, [point[0] + change[0], point[1] + change[1]], reach));
+    return true;
+  };
+  return (
+    <div>
+      <svg
+        ref={svg}
+        className="block w-full touch-none rounded-sm border border-line bg-desk"
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        role="group"
+        aria-label={`What ${words.label} is worth`}
+        onPointerMove={(event) => {
+          const to = dragged && pointUnder(event);
+          if (to) onChange(moved(points, dragged.at, to, dragged.reach));
+        }}
+        onPointerUp={() => setDragged(null)}
+        onPointerCancel={() => setDragged(null)}
+      >
+        <path d={line} fill="none" stroke="var(--plum)" strokeWidth={1.6} />
+        {marks.map((mark) => {
+          const value = evidence[mark.contender_id]?.value;
+          return value == null ? null : (
+            <line
+              key={mark.contender_id}
+              className={`hue-${mark.hue}`}
+              x1={x(value)}
+              x2={x(value)}
+              y1={BASE + 2}
+              y2={HEIGHT - 2}
+              stroke="var(--hue)"
+              strokeWidth={mark.isTuned ? 3 : 1.6}
+            >
+              <title>{`${mark.label}: ${figureText(words, value)}`}</title>
+            </line>
+          );
+        })}
+        <line x1={0} x2={WIDTH} y1={BASE + 1} y2={BASE + 1} stroke="var(--line)" />
+        {points.map(([value, utility], at) => (
+          <circle
+            key={at}
+            cx={x(value)}
+            cy={y(utility)}
+            r={5}
+            fill="var(--sheet)"
+            stroke="var(--plum)"
+            strokeWidth={1.6}
+            className="cursor-move focus-visible:fill-plum"
+            role="slider"
+            tabIndex={0}
+            aria-label={`Point ${at + 1} of ${points.length}`}
+            aria-valuenow={utility}
+            aria-valuemin={0}
+            aria-valuemax={1}
+            aria-valuetext={`${figureText(words, value)} is worth ${utility.toFixed(2)}`}
+            onPointerDown={(event) => {
+              svg.current?.setPointerCapture(event.pointerId);
+              setDragged({ at, reach });
+            }}
+            onKeyDown={(event) => {
+              if (step(at, event.key)) event.preventDefault();
+            }}
+          />
+        ))}
+      </svg>
+      <p className="flex items-baseline justify-between text-2xs text-ink-2">
+        <span className="font-mono">
+          {figureText({ ...words, unit: '' }, first[0])} … {figureText(words, last[0])}
+        </span>
+        <button
+          type="button"
+          className="min-h-[24px] underline decoration-line hover:text-plum"
+          aria-expanded={isTyping}
+          onClick={() => setTyping(!isTyping)}
+        >
+          type
+        </button>
+      </p>
+      {isTyping && <TypedCurve {...{ points, words, onChange }} />}
+    </div>
+  );
+}
+
+/** The points as numbers; what is no curve is said, and not taken. */
+function TypedCurve({
+  points,
+  words,
+  onChange,
+}: Pick<CurveEditorProps, 'points' | 'words' | 'onChange'>) {
+  const [draft, setDraft] = useState<readonly (readonly [number, number])[] | null>(null);
+  const shown = draft ?? points;
+  const fault = draft && faultOf(draft);
+  const take = (next: readonly (readonly [number, number])[]) => {
+    if (faultOf(next) === null) {
+      setDraft(null);
+      onChange(next.map(([value, utility]) => [value, utility]));
+    } else setDraft(next);
+  };
+  const change = (at: number, part: 0 | 1, number: number) =>
+    take(
+      shown.map((point, place) =>
+        place === at
+          ? ([part === 0 ? number : point[0], part === 1 ? number : point[1]] as const)
+          : point,
+      ),
+    );
+  return (
+    <div className="mt-1 text-xs">
+      {shown.map(([value, utility], at) => (
+        <p key={at} className="mb-1 flex items-center gap-1">
+          <input
+            className="field w-20 text-right font-mono"
+            type="number"
+            step="any"
+            aria-label={`Value of point ${at + 1}`}
+            defaultValue={value}
+            key={`value ${value}`}
+            onBlur={(event) => {
+              if (event.target.valueAsNumber !== value) change(at, 0, event.target.valueAsNumber);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') event.currentTarget.blur();
+            }}
+          />
+          <span className="text-ink-2">is worth</span>
+          <input
+            className="field w-16 text-right font-mono"
+            type="number"
+            min={0}
+            max={1}
+            step="any"
+            aria-label={`Worth of point ${at + 1}`}
+            defaultValue={utility}
+            key={`worth ${utility}`}
+            onBlur={(event) => {
+              if (event.target.valueAsNumber !== utility) change(at, 1, event.target.valueAsNumber);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') event.currentTarget.blur();
+            }}
+          />
+          {shown.length > 2 && (
+            <button
+              type="button"
+              className="action px-1.5"
+              aria-label={`Take point ${at + 1} away`}
+              onClick={() => take(shown.filter((_, place) => place !== at))}
+            >
+              −
+            </button>
+          )}
+        </p>
+      ))}
+      <button type="button" className="action" onClick={() => take(withPoint(shown))}>
+        + point
+      </button>
+      {words.factor !== 1 && (
+        <span className="ml-2 text-2xs text-ink-2">
+          as a share: 1 is {words.factor} {words.unit}
+        </span>
+      )}
+      {fault && (
+        <p role="alert" className="mt-1 text-warn">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,168 @@
+import { useState } from 'react';
+import { MARK_ASPECTS, MARK_SIGNS } from '../../core/study/catalogues';
+import { inWords } from '../../core/study/labels';
+import type { Row } from '../../core/study';
+import { callApi, failureText } from '../kit/request';
+import { localIso } from '../lib/entry';
+import { readOperator } from '../lib/operator';
+
+type Remark = Row<'marks'>;
+
+interface RemarksProps {
+  studyId: string;
+  machines: readonly { id: string; name: string }[];
+  initial: readonly Remark[];
+}
+
+const SIGNS = { plus: '+', minus: '−', neutral: '·' } as const;
+
+/** Marks by hand, 0 to 10, with words: for what no instrument measures. */
+export function Remarks({ studyId, machines, initial }: RemarksProps) {
+  const [remarks, setRemarks] = useState(initial);
+  const [message, setMessage] = useState('');
+  const [draft, setDraft] = useState({
+    ...{ machine_id: machines[0]?.id ?? '', aspect: MARK_ASPECTS[0] as Remark['aspect'] },
+    ...{ sign: 'plus' as Remark['sign'], value: '', text: '' },
+  });
+  const put = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
+  const send = async () => {
+    const value = draft.value.trim() === '' ? null : Number(draft.value.replace(',', '.'));
+    if (value !== null && !(value >= 0 && value <= 10)) {
+      return setMessage(`A mark is from 0 to 10, not “${draft.value}”.`);
+    }
+    if (draft.text.trim() === '') return setMessage('Say in words what the mark rests on.');
+    const { machine_id, aspect, sign, text } = draft;
+    const row: Remark = {
+      ...{ machine_id, aspect, sign, value, text: text.trim(), evidence: null },
+      ...{ operator: readOperator() || null, at: localIso(new Date()) },
+    };
+    try {
+      await callApi('POST', `/studies/${studyId}/rows/marks`, row);
+      // A mark is evidence: the cards are filled in anew with it.
+      location.reload();
+    } catch (error) {
+      setMessage(`It was not kept: ${failureText(error)}`);
+    }
+  };
+  const takeBack = async (remark: Remark) => {
+    try {
+      await callApi('DELETE', `/studies/${studyId}/remarks`, remark);
+      setRemarks(remarks.filter((one) => one !== remark));
+      location.reload();
+    } catch (error) {
+      setMessage(failureText(error));
+    }
+  };
+  const nameOf = (id: string) => machines.find((one) => one.id === id)?.name ?? id;
+  return (
+    <section className="mt-3 min-w-0 sheet" aria-labelledby="remarks">
+      <header className="border-b border-line px-3 py-2">
+        <h2 id="remarks" className="font-semibold">
+          Marks by hand
+        </h2>
+        <p className="text-xs text-ink-2">
+          For what no instrument measures: how a machine is handled, reached, understood. A mark
+          from 0 to 10 can be weighed on a card; words alone stand beside it.
+        </p>
+      </header>
+      <form
+        className="flex flex-wrap items-end gap-2 px-3 py-2 text-xs text-ink-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void send();
+        }}
+      >
+        <label>
+          machine
+          <select
+            className="block field w-36"
+            value={draft.machine_id}
+            onChange={(event) => put({ machine_id: event.target.value })}
+          >
+            {machines.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          aspect
+          <select
+            className="block field w-32"
+            value={draft.aspect}
+            onChange={(event) => put({ aspect: event.target.value as Remark['aspect'] })}
+          >
+            {MARK_ASPECTS.map((one) => (
+              <option key={one} value={one}>
+                {inWords(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          speaks
+          <select
+            className="block field w-28"
+            value={draft.sign}
+            onChange={(event) => put({ sign: event.target.value as Remark['sign'] })}
+          >
+            {MARK_SIGNS.map((one) => (
+              <option key={one} value={one}>
+                {{ plus: '+ for it', minus: '− against it', neutral: '· neither' }[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          mark 0–10
+          <input
+            className="block field w-16 text-right font-mono"
+            inputMode="decimal"
+            value={draft.value}
+            onChange={(event) => put({ value: event.target.value })}
+          />
+        </label>
+        <label className="min-w-40 flex-1">
+          in words
+          <input
+            className="block field w-full"
+            maxLength={2000}
+            value={draft.text}
+            onChange={(event) => put({ text: event.target.value })}
+          />
+        </label>
+        <button type="submit" className="action action-main" disabled={machines.length === 0}>
+          Keep
+        </button>
+        <p role="status" className="w-full text-warn">
+          {message}
+        </p>
+      </form>
+      {remarks.length > 0 && (
+        <ul className="px-3 pb-2">
+          {remarks.map((remark, at) => (
+            <li
+              key={at}
+              className="flex flex-wrap items-baseline gap-2 border-t border-line-soft py-1"
+            >
+              <span className="font-mono">{SIGNS[remark.sign]}</span>
+              <b className="font-medium">{nameOf(remark.machine_id)}</b>
+              <span className="text-xs text-ink-2">{inWords(remark.aspect)}</span>
+              {remark.value !== null && <span className="font-mono">{remark.value}</span>}
+              <span className="min-w-0">{remark.text}</span>
+              <span className="text-xs text-ink-2">{remark.operator}</span>
+              <button
+                type="button"
+                className="ml-auto min-h-[24px] text-2xs text-ink-2 underline hover:text-plum"
+                onClick={() => void takeBack(remark)}
+              >
+                take back
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

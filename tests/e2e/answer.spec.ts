@@ -1,0 +1,208 @@
+import { expect, expectAccessible, HAND_MS, open, test } from './bench';
+
+test('at a glance: rows and contenders are walked by keys, sorted, and opened', async ({
+  page,
+  bench,
+}) => {
+  await open(page, bench.study);
+  await expect(page).toHaveURL(/\/results\/glance/);
+  await expect(page.getByRole('heading', { name: 'At a glance' })).toBeVisible();
+  await expect(page.getByText('Mean deviation: Auklet 23 tuned')).toBeVisible();
+  // J goes to the first figure, again to the next; the arrow to the next contender.
+  const press = (key: string) => page.keyboard.press(key, { delay: HAND_MS });
+  await press('j');
+  await expect(page.locator('[data-cell="0 0"]')).toBeFocused();
+  await press('j');
+  await expect(page.locator('[data-cell="1 0"]')).toBeFocused();
+  await press('k');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('[data-cell="0 1"]')).toBeFocused();
+  await page.keyboard.press('Enter');
+  const drawer = page.getByRole('complementary', { name: 'Evidence' });
+  await expect(drawer).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-cell="0 1"]')).toBeFocused();
+  // Sorted by accuracy: the Gannet’s tuned profile is the truest, the stock Auklet comes last.
+  await press('s');
+  const heads = page.locator('thead th a');
+  await expect(heads.first()).toContainText('Gannet X26');
+  await expect(heads.last()).toContainText('Auklet 23');
+  await page.getByRole('button', { name: 'In the order of the line-up' }).click();
+  await expect(heads.first()).toContainText('Auklet 23');
+  // A group is folded to its first figure; a figure is left out.
+  await page.getByRole('button', { name: 'Surface', expanded: true }).click();
+  await expect(page.getByRole('button', { name: /^after-work a part/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Choose figures' }).click();
+  await page.getByLabel('surface index').uncheck();
+  await expect(page.getByRole('button', { name: 'surface index', exact: true })).toHaveCount(0);
+  await expectAccessible(page);
+  // What is chosen stays with the browser.
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'surface index', exact: true })).toHaveCount(0);
+  // H opens the two side by side.
+  await page.locator('[data-row="accuracy_mm"][data-contender="B-stock"]').focus();
+  await press('h');
+  await expect(page).toHaveURL(/head-to-head\?of=B-stock&with=A-stock/);
+});
+
+test('at a glance on a phone: one contender beside the reference', async ({ page, bench }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, `${bench.study}/results/glance`);
+  const shown = page.locator('thead th a:visible');
+  await expect(shown).toHaveCount(2);
+  await page.getByLabel('beside the reference').selectOption('C-stock');
+  await expect(shown.last()).toContainText('Petrel D30');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test('head to head says where each is better, what differs, and whether it is fair', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/head-to-head?of=A-tuned&with=B-tuned`);
+  await expect(page.getByText('is better than Auklet 23 tuned in')).toBeVisible();
+  await expect(page.getByRole('row', { name: /mean deviation/ })).toContainText(
+    'indistinguishable',
+  );
+  await expect(page.getByRole('row', { name: /price paid/ })).toContainText('649');
+  await expect(page.getByRole('row', { name: /speed outer wall/ })).toContainText('180');
+  await expect(page.getByRole('region', { name: 'Is it fair?' })).toContainText('Confounded');
+  await expectAccessible(page);
+  await page.getByLabel('compared with').selectOption('A-stock');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByText('Auklet 23 tuned is better than Auklet 23 stock in mean deviation')).toBeVisible(); // prettier-ignore
+});
+
+test('machine or profile: in words first, the table folded away', async ({ page, bench }) => {
+  await open(page, `${bench.study}/results/machine-or-profile`);
+  const accuracy = page.getByRole('region', { name: 'Accuracy' });
+  await expect(accuracy).toContainText('what tuning does depends on the machine');
+  await expect(accuracy).toContainText('Tuning helps the Auklet 23');
+  await expect(accuracy).toContainText('That tuning helps the Gannet X26 is not shown');
+  await expect(accuracy).toContainText('Fulmar 42 is left out: no print of a tuned profile');
+  await expect(accuracy.getByRole('row', { name: /machine × profile/ })).toBeHidden();
+  await accuracy.getByText(/Analysis of variance/).click();
+  await expect(accuracy.getByRole('row', { name: /machine × profile/ })).toContainText('< 0.0005');
+  await expectAccessible(page);
+});
+
+test('a new user makes a card of their own and has the answer in words', async ({
+  page,
+  bench,
+}) => {
+  await open(page, bench.study);
+  await page.getByRole('link', { name: 'Scorecard' }).click();
+  const answer = page.getByRole('region', { name: 'The answer', exact: true });
+  await expect(answer).toContainText('For our clip bench, Gannet X26 tuned');
+  await page.getByRole('button', { name: 'a first machine' }).click();
+  await expect(answer).toContainText('For a first machine, Auklet 23 tuned');
+  // A card of one’s own: another name, the price weighs everything else down.
+  await page.getByRole('button', { name: '+ card' }).click();
+  await page.getByLabel('this card is for').fill('a poor student');
+  await page.getByLabel('this card is for').press('Enter');
+  await expect(answer).toContainText('For a poor student');
+  const weight = page.getByRole('slider', { name: 'Weight of price' });
+  await weight.focus();
+  await weight.press('End');
+  await expect(weight).toHaveValue('100');
+  await expect(page.getByRole('region', { name: 'Turning price' })).toBeVisible();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await expectAccessible(page);
+  // It stands there for everybody, and its answer is the program’s own.
+  await page.reload();
+  await page.getByRole('button', { name: 'a poor student' }).click();
+  await expect(answer).toContainText('For a poor student, Auklet 23');
+  await page.getByRole('button', { name: 'Take the card away' }).click();
+  await expect(page.getByRole('button', { name: 'a poor student' })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByRole('button', { name: 'a poor student' })).toBeVisible();
+  await page.getByRole('button', { name: 'a poor student' }).click();
+  await page.getByRole('button', { name: 'Take the card away' }).click();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+});
+
+test('a value curve is moved by keys, typed, and never folds back', async ({ page, bench }) => {
+  await open(page, `${bench.study}/results/scorecard`);
+  await page.getByRole('button', { name: '+ card' }).click();
+  const curve = page.getByRole('group', { name: 'What price is worth' });
+  const point = curve.getByRole('slider', { name: 'Point 1 of 2' });
+  const before = await point.getAttribute('aria-valuetext');
+  await point.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowDown');
+  await expect(point).not.toHaveAttribute('aria-valuetext', before ?? '');
+  await expect(point).toHaveAttribute('aria-valuenow', '0.95');
+  // Typed so that it folds back: said at the field, and the curve stays.
+  const row = page.getByRole('listitem').filter({ has: curve });
+  await row.getByRole('button', { name: 'type' }).click();
+  await row.getByLabel('Value of point 1').fill('900');
+  await row.getByLabel('Value of point 1').press('Enter');
+  await expect(row.getByRole('alert')).toContainText(
+    'The values must ascend: 800 comes after 900.',
+  );
+  await row.getByLabel('Value of point 1').fill('300');
+  await row.getByLabel('Value of point 1').press('Enter');
+  await expect(row.getByRole('alert')).toHaveCount(0);
+  // All weights 0: asked about, nothing kept.
+  for (const slider of await page.getByRole('slider', { name: /^Weight of/ }).all()) {
+    await slider.press('Home');
+  }
+  await expect(page.getByRole('alert')).toContainText(
+    'All weights are 0: at least one must count.',
+  );
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take the card away' }).click();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+});
+
+test('a condition puts out who fails it, and a mark by hand is weighed', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.study}/results/scorecard`);
+  await page.getByRole('button', { name: '+ card' }).click();
+  await page.getByRole('button', { name: '+ condition' }).click();
+  await page.getByLabel('figure').selectOption('price');
+  await page.getByRole('textbox', { name: 'EUR' }).fill('600');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const answer = page.getByRole('region', { name: 'The answer', exact: true });
+  await expect(answer.getByText('out: price')).toHaveCount(3);
+  await page.getByRole('button', { name: /^No longer: price/ }).click();
+  await expect(answer.getByText('out: price')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take the card away' }).click();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  const marks = page.getByRole('region', { name: 'Marks by hand' });
+  await marks.getByLabel('aspect').selectOption('screen');
+  await marks.getByLabel('mark 0–10').fill('12');
+  await marks.getByLabel('in words').fill('clear, and quick to answer');
+  await marks.getByRole('button', { name: 'Keep' }).click();
+  await expect(marks).toContainText('A mark is from 0 to 10, not “12”.');
+  await marks.getByLabel('mark 0–10').fill('8');
+  await marks.getByRole('button', { name: 'Keep' }).click();
+  await expect(marks.getByText('clear, and quick to answer')).toBeVisible();
+  await expect(page.getByLabel('Add a criterion')).toContainText('screen, mark 0–10');
+  await marks.getByRole('button', { name: 'take back' }).click();
+  await expect(page.getByLabel('Add a criterion')).not.toContainText('screen, mark 0–10');
+});
+
+test('a sweep says how far a speed can be taken, and is set up from one contender', async ({
+  page,
+  bench,
+}) => {
+  await open(page, `${bench.url}/`);
+  await page.getByRole('link', { name: /How fast may the Gannet/ }).click();
+  await page.getByRole('link', { name: 'Sweep' }).click();
+  await expect(page.getByText('Up to 200 mm/s nothing is lost against 120 mm/s')).toBeVisible();
+  await expect(page.getByText('At 240 mm/s it is lost: surface index and ringing')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: /^Question/ }).click();
+  const steps = page.getByRole('region', { name: 'A setting in steps' });
+  await expect(steps).toContainText('120 → 160 → 200 → 240 → 280');
+  await steps.getByLabel(/steps, the safe end first/).fill('120 200 160');
+  await steps.getByRole('button', { name: 'Set the steps up' }).click();
+  await expect(steps.getByRole('alert')).toContainText('all go one way: 160 comes after 200');
+  await steps.getByLabel(/steps, the safe end first/).fill('120 160');
+  await steps.getByRole('button', { name: 'Set the steps up' }).click();
+  await expect(steps.getByRole('alert')).toContainText('at least three steps');
+});

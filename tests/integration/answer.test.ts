@@ -1,0 +1,233 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { DEMO_STUDIES } from '../support/demo-files';
+import { served } from '../support/served';
+
+const { call, db, get, url } = served(DEMO_STUDIES);
+let bench: string;
+let speeds: string;
+
+interface About {
+  row_version: number;
+  revision: string;
+  scorecard: { criteria: { key: string; weight: number }[] };
+}
+
+beforeAll(async () => {
+  const studies = await get<{ study_id: string; name: string }[]>('/studies');
+  const idOf = (name: string) => studies.find((one) => one.name === name)?.study_id ?? '';
+  [bench, speeds] = [idOf('clip-bench'), idOf('gannet-speeds')];
+});
+
+const page = async (path: string) => {
+  const answer = await fetch(`${url()}/studies/${path}`);
+  return { status: answer.status, text: await answer.text() };
+};
+const revisionsOf = async (sections: readonly string[]) =>
+  Promise.all(
+    sections.map(async (section) => {
+      const answer = await fetch(`${url()}/api/v1/studies/${bench}/results/${section}`);
+      return [answer.status, await answer.text()] as const;
+    }),
+  );
+
+describe('the answer', () => {
+  it.each([
+    ['glance', 'Every figure of everyone'],
+    ['head-to-head?of=A-tuned&with=B-tuned', 'is better than'],
+    ['machine-or-profile', 'what tuning does depends on the machine'],
+    ['scorecard', 'What counts'],
+  ])('has its page: %s', async (path, words) => {
+    const { status, text } = await page(`${bench}/results/${path}`);
+    expect(status).toBe(200);
+    expect(text).toContain(words);
+  });
+
+  it('of a sweep says how far it can be taken', async () => {
+    const { text } = await page(`${speeds}/results/sweep`);
+    expect(text).toContain('Up to 200 mm/s nothing is lost against 120 mm/s');
+    expect((await page(`${bench}/results/sweep`)).text).toContain('This study asks something else');
+  });
+
+  it('is given by the API, section by section', async () => {
+    const sections = ['effects', 'criteria', 'differences', 'scorecard', 'sweep', 'ability'];
+    const answers = await revisionsOf(sections);
+    expect(answers.map(([status]) => status)).toEqual(sections.map(() => 200));
+  });
+});
+
+describe('weights', () => {
+  it('changed make the card anew, and no figure', async () => {
+    const before = await get<About>(`/studies/${bench}`);
+    const figures = ['accuracy', 'cost', 'criteria', 'differences'];
+    await revisionsOf([...figures, 'scorecard']);
+    const kept = async () => {
+      const [rows] = await db().sequelize.query(
+        "select section, revision from results where study_id = $1 and section <> 'scorecard'",
+        { bind: [bench] },
+      );
+      return (rows as { section: string; revision: string }[])
+        .map((row) => JSON.stringify(row))
+        .sort();
+    };
+    const keptBefore = await kept();
+    const criteria = before.scorecard.criteria.map((one) =>
+      one.key === 'price' ? { ...one, weight: 90 } : one,
+    );
+    const change = { scorecard: { ...before.scorecard, criteria } };
+    const { status } = await call('PATCH', `/studies/${bench}`, {
+      ...{ version: before.row_version, change },
+    });
+    expect(status).toBe(200);
+    const [[, card]] = (await revisionsOf(['scorecard'])) as [[number, string]];
+    const found = JSON.parse(card) as {
+      scorecard?: { criteria: { key: string; weight: number }[] };
+    };
+    const own = found.scorecard ?? (found as unknown as NonNullable<typeof found.scorecard>);
+    const price = own.criteria.find(({ key }) => key === 'price');
+    await revisionsOf(figures);
+    expect(await kept()).toEqual(keptBefore);
+    // 90 of 30 + 20 + 15 + 20 + 90.
+    expect(price?.weight).toBeCloseTo(90 / 175, 12);
+  });
+
+  it.each([
+    [{ criteria: [{ key: 'price', weight: 0, points: [[0, 1], [1, 0]] }] }, 'at least one weight'],
+    [{ criteria: [{ key: 'price', weight: 1, points: [[1, 1], [0, 0]] }] }, 'must ascend'],
+    [
+      {
+        criteria: [{ key: 'price', weight: 1, points: [[0, 1], [1, 0]] }],
+        gates: [{ key: 'beauty', op: '>=', value: 1 }],
+      },
+      'is no criterion that a scorecard can weigh',
+    ],
+  ])('that cannot be are refused in words: %j', async (scorecard, words) => {
+    const { row_version } = await get<About>(`/studies/${bench}`);
+    const answer = await call('PATCH', `/studies/${bench}`, {
+      ...{ version: row_version, change: { scorecard } },
+    });
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+    expect(answer.status).toBeLessThan(500);
+    expect(JSON.stringify(answer.content)).toContain(words);
+  }); // prettier-ignore
+});
+
+describe('a sweep set up from one contender', () => {
+  const asked = { contender_id: 'B-tuned', setting: 'speed_outer_wall_mm_s', unit: 'mm/s' };
+  let study: string;
+
+  beforeAll(async () => {
+    const made = await call('POST', '/studies', {
+      ...{ title: 'A sweep of walls', intent: 'machines' },
+    });
+    study = String(made.content.study_id);
+    const rows: [string, object][] = [
+      ['machines', { machine_id: 'm', name: 'Machine' }],
+      ['profiles', { profile_id: 'p', name: 'Shipped', kind: 'stock' }],
+      ['profile_settings', { profile_id: 'p', key: 'speed_outer_wall_mm_s', value: '120' }],
+      ['profile_settings', { profile_id: 'p', key: 'walls', value: '3' }],
+      ['contenders', { contender_id: 'B-tuned', label: 'B', machine_id: 'm', profile_id: 'p' }],
+      ['materials', { material_id: 'pla', type: 'PLA' }],
+      ['artefacts', { artefact_id: 'wall', name: 'Wall' }],
+      ['planned', { contender_id: 'B-tuned', artefact_id: 'wall', material_id: 'pla', repeats: 3 }],
+    ];
+    for (const [table, row] of rows) await call('POST', `/studies/${study}/rows/${table}`, row);
+  });
+
+  it('asks about steps that go both ways, and makes nothing of them', async () => {
+    const answer = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 200, 160] }); // prettier-ignore
+    expect(answer.status).toBe(422);
+    expect(JSON.stringify(answer.content)).toContain('must ascend, or descend, from step to step');
+    expect(await get<object[]>(`/studies/${study}/rows/profiles`)).toHaveLength(1);
+    const two = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 160] });
+    expect(JSON.stringify(two.content)).toContain('at least three steps');
+    const nobody = { ...asked, contender_id: 'Z', values: [120, 160, 200] };
+    expect((await call('POST', `/studies/${study}/sweep`, nobody)).status).toBe(422);
+  });
+
+  it('cannot be asked for without its steps', async () => {
+    const { row_version } = await get<About>(`/studies/${study}`);
+    const answer = await call('PATCH', `/studies/${study}`, {
+      ...{ version: row_version, change: { intent: 'sweep' } },
+    });
+    expect(answer.status).toBe(422);
+    expect(JSON.stringify(answer.content)).toContain('set them up below');
+  });
+
+  it('has a profile, a contender and a plan for each, the first being the one that there is', async () => {
+    const answer = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 160, 200] }); // prettier-ignore
+    expect(answer.status).toBe(201);
+    expect(answer.content).toMatchObject({
+      steps: [
+        { contender_id: 'B-tuned', value: 120 },
+        { contender_id: 'B-tuned-160', value: 160 },
+        { contender_id: 'B-tuned-200', value: 200 },
+      ],
+    });
+    const about = await get<object>(`/studies/${study}`);
+    expect(about).toMatchObject({ intent: 'sweep', reference: 'B-tuned' });
+    const settings = await get<{ profile_id: string; key: string; value: string }[]>(
+      `/studies/${study}/rows/profile_settings`,
+    );
+    const own = settings.filter((row) => row.profile_id === 'p-200');
+    expect(own.map(({ key, value }) => `${key} ${value}`).sort()).toEqual([
+      ...['speed_outer_wall_mm_s 200', 'walls 3'],
+    ]);
+    const plan = await get<{ contender_id: string; repeats: number }[]>(
+      `/studies/${study}/rows/planned`,
+    );
+    expect(plan.map(({ contender_id, repeats }) => `${contender_id} ${repeats}`).sort()).toEqual([
+      ...['B-tuned 3', 'B-tuned-160 3', 'B-tuned-200 3'],
+    ]);
+  });
+
+  it('asked for again is the same, and keeps its steps and its reference', async () => {
+    const again = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 160, 200] }); // prettier-ignore
+    expect(again.status).toBe(201);
+    expect(await get<object[]>(`/studies/${study}/rows/contenders`)).toHaveLength(3);
+    const contender = await get<{ row_version: number }>(
+      `/studies/${study}/rows/contenders/B-tuned-200`,
+    );
+    const gone = await call('DELETE', `/studies/${study}/rows/contenders/B-tuned-200`, {
+      version: contender.row_version,
+    });
+    expect(gone.status).toBe(422);
+    const { row_version } = await get<About>(`/studies/${study}`);
+    const turned = await call('PATCH', `/studies/${study}`, {
+      ...{ version: row_version, change: { reference: 'B-tuned-200' } },
+    });
+    expect(JSON.stringify(turned.content)).toContain('is its first step, B-tuned');
+    const { text } = await page(`${study}/results/sweep`);
+    expect(text).toContain('How far can it be taken?');
+  });
+});
+
+describe('marks by hand', () => {
+  const mark = {
+    ...{ machine_id: 'gannet', aspect: 'screen', sign: 'plus', value: 8, text: 'clear' },
+    ...{ evidence: null, operator: 'KM', at: null },
+  };
+  const marks = () => get<object[]>(`/studies/${bench}/rows/marks`);
+  const weighed = async () => {
+    const [[, text]] = (await revisionsOf(['criteria'])) as [[number, string]];
+    return text.includes('mark:screen');
+  };
+
+  it('are weighed at once, and one of two that are the same is taken back', async () => {
+    expect(await weighed()).toBe(false);
+    await call('POST', `/studies/${bench}/rows/marks`, mark);
+    await call('POST', `/studies/${bench}/rows/marks`, mark);
+    expect(await marks()).toHaveLength(2);
+    expect(await weighed()).toBe(true);
+    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(204);
+    expect(await marks()).toHaveLength(1);
+    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(204);
+    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(404);
+    expect(await weighed()).toBe(false);
+  });
+
+  it('are from 0 to 10', async () => {
+    const answer = await call('POST', `/studies/${bench}/rows/marks`, { ...mark, value: 11 });
+    expect(answer.status).toBe(400);
+    expect(JSON.stringify(answer.content)).toContain('must be from 0 to 10');
+  });
+});
