@@ -17,11 +17,14 @@ const folder = join(ROOT, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
 const VIEWS = [
+  { name: 'glance', path: '/results/glance', height: 1000 },
+  { name: 'scorecard', path: '/results/scorecard', height: 1100, wait: '[data-took]' },
+  { name: 'machine-or-profile', path: '/results/machine-or-profile', height: 900 },
+  { name: 'head-to-head', path: '/results/head-to-head?of=A-tuned&with=B-tuned', height: 1000 },
+  { name: 'sweep', study: 'gannet-speeds', path: '/results/sweep', height: 1000 },
   { name: 'line-up', path: '/line-up' },
   { name: 'runs', path: '/runs' },
   { name: 'measure', path: '/measure', keys: ['2', '0', '.', '0', '6'] },
-  { name: 'ladders', path: '/measure/ladders' },
-  { name: 'measure-phone', path: '/measure', width: 390, height: 844 },
   { name: 'results-accuracy', path: '/results/accuracy' },
   { name: 'inspect', path: '/inspect?specimen=K7-048', operator: 'KM', keys: ['s', 'e'] },
   {
@@ -37,13 +40,10 @@ const VIEWS = [
     height: 900,
   },
   { name: 'results-surface', path: '/results/surface', height: 1000 },
-  { name: 'results-speed', path: '/results/speed' },
   { name: 'results-reliability', path: '/results/reliability' },
-  { name: 'evidence', path: '/results/accuracy', click: '[data-figure="accuracy/A-stock"]' },
   { name: 'plan', path: '/plan' },
   { name: 'sliced-file', path: '/files/sliced/echo-wall-B-stock.gcode.gz', height: 1100 },
   { name: 'results-cost', path: '/results/cost' },
-  { name: 'results-limits', path: '/results/limits' },
   { name: 'machine', path: '/machines/gannet' },
   { name: 'artefact', path: '/artefacts/stair-block' },
 ];
@@ -55,7 +55,9 @@ try {
     DEMO_STUDY: DEMO_STUDIES.join(delimiter),
   });
   const get = async (path) => (await fetch(`${base}/api/v1/studies${path}`)).json();
-  const { study_id: study } = (await get('')).find(({ name }) => name === 'clip-bench');
+  const studies = await get('');
+  const idOf = (wanted) => studies.find(({ name }) => name === wanted).study_id;
+  const study = idOf('clip-bench');
   // The pictures show the sliced files read, and the photos laid flat.
   for (let isReading = true; isReading;) {
     await new Promise((resolve) => setTimeout(resolve, 500));
@@ -78,6 +80,8 @@ try {
     click,
     keys,
     operator,
+    wait,
+    study: other,
   } of VIEWS) {
     const page = await browser.newPage({ viewport: { width, height }, colorScheme });
     if (operator) {
@@ -86,13 +90,14 @@ try {
         operator,
       );
     }
-    await page.goto(path === '' ? base : `${base}/studies/${study}${path}`);
+    await page.goto(`${base}/studies/${other ? idOf(other) : study}${path}`);
     await page.waitForLoadState('networkidle');
     if (click) {
       await page.click(click);
       await page.waitForLoadState('networkidle');
       await page.getByText('Looking it up').waitFor({ state: 'hidden' });
     }
+    if (wait) await page.waitForSelector(wait);
     for (const key of keys ?? []) await page.keyboard.press(key, { delay: 80 });
     await page.waitForTimeout(300);
     await page.waitForLoadState('networkidle');

@@ -72,4 +72,6 @@ async function build() {
 }
 
 /** The demo studies' folders; the last one is listed first. */
-export const DEMO_STUDIES = ['gannet-update', 'gannet-speeds', 'clip-bench'].map((name) => join(ROOT, 'demo', name));
+export const DEMO_STUDIES = ['gannet-update', 'gannet-speeds', 'clip-bench'].map((name) =>
+  join(ROOT, 'demo', name),
+);

@@ -1,3 +1,4 @@
+export { SteadyClient } from './steady-client';
 export { openDatabase, type Database } from './database';
 export { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from './errors';
 export { migrate } from './migrate';

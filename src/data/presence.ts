@@ -1,4 +1,4 @@
-import pg from 'pg';
+import { SteadyClient } from './steady-client';
 
 /** A number of our own, under which the processes on one database know of each other. */
 const PRESENCE_LOCK = 7_205_319;
@@ -15,9 +15,8 @@ export interface Presence {
  * process ends, so that one that comes later knows that what was left undone is nobody's.
  */
 export async function bePresent(databaseUrl: string): Promise<Presence> {
-  const client = new pg.Client({ connectionString: databaseUrl, keepAlive: true });
   // The connection only holds a lock: where it breaks, the pool's queries say so.
-  client.on('error', () => undefined);
+  const client = new SteadyClient({ connectionString: databaseUrl, keepAlive: true });
   await client.connect();
   const lock = async (sql: string) =>
     (await client.query<{ held: boolean }>(sql, [PRESENCE_LOCK])).rows[0]?.held === true;

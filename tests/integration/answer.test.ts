@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { DEMO_STUDIES } from '../support/demo-files';
+import { DEMO, DEMO_SWEEP } from '../support/demo-files';
 import { served } from '../support/served';
 
-const { call, db, get, url } = served(DEMO_STUDIES);
+const { call, db, get, url } = served([DEMO, DEMO_SWEEP]);
 let bench: string;
 let speeds: string;
 
@@ -78,12 +78,13 @@ describe('weights', () => {
       ...{ version: before.row_version, change },
     });
     expect(status).toBe(200);
-    const [[, card]] = (await revisionsOf(['scorecard'])) as [[number, string]];
-    const found = JSON.parse(card) as {
-      scorecard?: { criteria: { key: string; weight: number }[] };
-    };
-    const own = found.scorecard ?? (found as unknown as NonNullable<typeof found.scorecard>);
-    const price = own.criteria.find(({ key }) => key === 'price');
+    interface Kept {
+      stale: string[];
+      scorecard: { criteria: { key: string; weight: number }[] };
+    }
+    const card = () => get<Kept>(`/studies/${bench}/results/scorecard`);
+    await expect.poll(async () => (await card()).stale, { timeout: 30_000 }).toEqual([]);
+    const price = (await card()).scorecard.criteria.find(({ key }) => key === 'price');
     await revisionsOf(figures);
     expect(await kept()).toEqual(keptBefore);
     // 90 of 30 + 20 + 15 + 20 + 90.
@@ -208,8 +209,11 @@ describe('marks by hand', () => {
   };
   const marks = () => get<object[]>(`/studies/${bench}/rows/marks`);
   const weighed = async () => {
-    const [[, text]] = (await revisionsOf(['criteria'])) as [[number, string]];
-    return text.includes('mark:screen');
+    for (;;) {
+      const [[, text]] = (await revisionsOf(['criteria'])) as [[number, string]];
+      const { stale } = JSON.parse(text) as { stale: string[] };
+      if (stale.length === 0) return text.includes('mark:screen');
+    }
   };
 
   it('are weighed at once, and one of two that are the same is taken back', async () => {

@@ -4,19 +4,20 @@ import { join, relative } from 'node:path';
 /** The demo study's folder. */
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
-/** The demo studies' folders, in the order in which they are imported: its photos wait in that order. */
-export const DEMO_STUDIES = ['gannet-update', 'clip-bench', 'gannet-speeds'].map((name) =>
-  join(process.cwd(), 'demo', name),
-);
+/** The demo studies that every browser test has, in the order in which they are imported. */
+export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO];
 
-/** The files of the demo study, in memory. */
-export const demoFiles = (): Map<string, Uint8Array> =>
+/** The demo study that sweeps a speed. */
+export const DEMO_SWEEP = join(process.cwd(), 'demo', 'gannet-speeds');
+
+/** The files of a demo study, in memory. */
+export const demoFiles = (folder = DEMO): Map<string, Uint8Array> =>
   new Map(
-    readdirSync(DEMO, { recursive: true, withFileTypes: true })
+    readdirSync(folder, { recursive: true, withFileTypes: true })
       .filter((entry) => entry.isFile())
       .map((entry) => {
         const path = join(entry.parentPath, entry.name);
-        return [relative(DEMO, path).replaceAll('\\', '/'), readFileSync(path)];
+        return [relative(folder, path).replaceAll('\\', '/'), readFileSync(path)];
       }),
   );
 

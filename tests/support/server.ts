@@ -45,6 +45,7 @@ export function startServer(
 /** Kills the process at once, as a power cut does. */
 export const kill = (child: ChildProcess): Promise<void> =>
   new Promise((resolve) => {
+    if (child.exitCode !== null || child.signalCode !== null) return resolve();
     child.once('exit', () => resolve());
     child.kill('SIGKILL');
   });

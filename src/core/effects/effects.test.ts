@@ -164,7 +164,7 @@ describe('machine or profile', () => {
     expect([ln_mae, surface_index]).toEqual([null, null]);
   });
 
-  it('of one machine has its gain, and no analysis', () => {
+  it('of one machine has its gain and its profile’s test, and nothing of machines', () => {
     const study = crossed();
     study.tables.prints = study.tables.prints.filter((row) => /^[AC]/.test(row.contender_id));
     const found = evaluate(study).effects.ln_print_s;
@@ -173,8 +173,20 @@ describe('machine or profile', () => {
       ...{ df: null, ss: null, f: null, p: null, partial_omega2: null },
     });
     expect(found?.notes).toContain(
-      'fewer than two machines were printed with both kinds of profile: no analysis',
+      'one machine was printed with both kinds of profile: nothing of machines can be told',
     );
+    // Of two and two prints the F test is Student’s t, squared: 0.6931 over √(0.00119·(½ + ½)).
+    expect(found?.terms.profile).toMatchObject({ df: 1 });
+    expect(found?.terms.profile.f).toBeCloseTo(Math.LN2 ** 2 / (Math.log(1.05) ** 2 / 2), 8);
+    expect(found?.residual.df).toBe(2);
+  });
+
+  it('without a machine of both kinds has no analysis', () => {
+    const study = crossed();
+    study.tables.prints = study.tables.prints.filter((row) => row.contender_id === 'C');
+    const found = evaluate(study).effects.ln_print_s;
+    expect(found).toMatchObject({ n: 0, gain: {}, residual: { df: null, ss: null } });
+    expect(found?.terms.profile.p).toBeNull();
   });
 
   it('has a gain without an interval where each side is one print', () => {

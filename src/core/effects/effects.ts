@@ -87,10 +87,15 @@ export function effectsOf(index: StudyIndex, response: Response, alpha: number):
     tuned: oneSideInterval(tuned, alpha),
   }));
   const found = { n: observations.length, gain, verdicts, cells };
-  if (Object.keys(values).length < 2) {
-    notes.push('fewer than two machines were printed with both kinds of profile: no analysis');
+  if (observations.length === 0) {
+    notes.push('no machine was printed with both kinds of profile: no analysis');
     const terms = { machine: NO_TERM, profile: NO_TERM, 'machine:profile': NO_TERM };
     return { ...found, terms, residual: { df: null, ss: null }, notes };
+  }
+  if (Object.keys(values).length < 2) {
+    notes.push(
+      'one machine was printed with both kinds of profile: nothing of machines can be told',
+    );
   }
   const { artefact, machine, profile, interaction, residual } = typeTwo(observations);
   if (residual.df === 0) notes.push('no print is repeated: there is no scatter to judge by');

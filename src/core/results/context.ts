@@ -16,6 +16,8 @@ export interface EvaluateOptions {
   card?: string;
   /** What was read in the study's sliced files, by their path; without it there is no reach. */
   toolpaths?: ReadonlyMap<string, ToolpathFacts>;
+  /** Sections that are known already, and are not computed from the study again. */
+  known?: Partial<Results>;
 }
 
 export const DEFAULT_ALPHA = 0.05;
@@ -35,7 +37,7 @@ export function openContext(study: Study, options: EvaluateOptions = {}): Sectio
   const card = cardNamed(study, options.card);
   const has: SectionContext['has'] = (table) => study.present.has(table);
   let measured: Measurements | null | undefined;
-  const made: Partial<Results> = {};
+  const made: Partial<Results> = { ...options.known };
   const context: SectionContext = {
     ...{ index, reference, card, has },
     toolpaths: options.toolpaths ?? null,

@@ -11,7 +11,14 @@ export {
   type PartName,
   type ResultParts,
 } from './parts';
-export { hangsOnReference, needsOf, SECTION_NAMES, SECTIONS, sectionOfFigure } from './registry';
+export {
+  hangsOnReference,
+  needsOf,
+  SECTION_NAMES,
+  SECTIONS,
+  sectionOfFigure,
+  usesOf,
+} from './registry';
 export type { Results, SectionName } from './results';
 export type { StudyPart } from './section';
 export type { EvaluateOutcome, EvaluateTask } from './task';

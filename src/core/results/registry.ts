@@ -62,11 +62,22 @@ export const SECTION_NAMES = Object.keys(SECTIONS) as SectionName[];
 /** A section, seen without its type. */
 const sectionOf = (name: SectionName): Section => SECTIONS[name];
 
-/** All parts of a study that a section hangs on, through the sections that it uses too. */
-export function needsOf(name: SectionName): ReadonlySet<StudyPart> {
+/**
+ * All parts of a study that a section hangs on, through the sections that it uses too.
+ *
+ * @param known sections that need not be computed
+ */
+export function needsOf(
+  name: SectionName,
+  known: ReadonlySet<SectionName> = new Set(),
+): ReadonlySet<StudyPart> {
   const { needs, uses = [] } = sectionOf(name);
-  return new Set([...needs, ...uses.flatMap((other) => [...needsOf(other)])]);
+  const unknown = uses.filter((other) => !known.has(other));
+  return new Set([...needs, ...unknown.flatMap((other) => [...needsOf(other, known)])]);
 }
+
+/** The sections that a section is computed from. */
+export const usesOf = (name: SectionName): readonly SectionName[] => sectionOf(name).uses ?? [];
 
 /** Whether a section is another one for another reference, through the sections that it uses too. */
 export function hangsOnReference(name: SectionName): boolean {

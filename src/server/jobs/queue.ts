@@ -1,5 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
+import { SteadyClient } from '../../data';
 
 /** Work that outlives a request and a process: kept in the database until it is done. */
 export interface JobQueue {
@@ -29,7 +30,9 @@ export async function openQueue(
   isAlone: boolean,
   handlers: Record<QueueName, JobHandler>,
 ): Promise<JobQueue> {
-  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 3 });
+  // The queue hands what it is given on to the pool of its connections.
+  const pool = { connectionString: databaseUrl, max: 3, Client: SteadyClient };
+  const boss = new PgBoss({ ...pool, schema: 'jobs' });
   boss.on('error', (error) => log.error(error, 'job queue'));
   await boss.start();
   const workers = new Map<string, string[]>();

@@ -5,11 +5,13 @@ import {
   needsOf,
   partNames,
   sectionOfPart,
+  usesOf,
   type EvaluateOptions,
   type EvaluateOutcome,
   type EvaluateTask,
   type PartName,
   type ResultParts,
+  type Results,
   type SectionName,
   type StudyPart,
 } from '../../core/results';
@@ -131,7 +133,11 @@ async function compute(
   sections: readonly SectionName[],
 ): Promise<KeptResult[]> {
   const { db, threads, log } = app();
-  const { study, revision, options } = await loadFor(studyId, reference, sections);
+  const known = await knownFor(studyId, reference, sections);
+  const loaded = await loadFor(studyId, reference, sections, known.values);
+  const { study, options } = loaded;
+  // What was known is of its own revision: the result is no newer than that.
+  const revision = Math.min(known.revision, Number(loaded.revision));
   const task: EvaluateTask = { study, options, sections };
   const outcome = (await threads.run(task)) as EvaluateOutcome;
   if (!('parts' in outcome)) throw new Error('the thread made no sections');
@@ -140,7 +146,7 @@ async function compute(
     partNames(section).map((part) => ({
       part,
       parameters: parametersOf(section, reference),
-      revision: Number(revision),
+      revision,
       value: parts[part] ?? 'null',
     })),
   );
@@ -154,14 +160,40 @@ async function compute(
 const isTable = (part: StudyPart): part is (typeof TABLE_NAMES)[number] =>
   (TABLE_NAMES as readonly string[]).includes(part);
 
-/** Reads as much of a study as some sections hang on. */
+/** The kept results, as the study stands now, of sections that others are computed from. */
+async function knownFor(
+  studyId: string,
+  reference: string | null,
+  sections: readonly SectionName[],
+): Promise<{ values: Partial<Results>; revision: number }> {
+  const { db } = app();
+  // A section that is kept in several parts is not kept as it was made.
+  const used = [...new Set(sections.flatMap(usesOf))].filter(
+    (section) => !sections.includes(section) && partNames(section).length === 1,
+  );
+  if (used.length === 0) return { values: {}, revision: Infinity };
+  const record = await findStudy(db, studyId);
+  const wanted = used.map((part) => ({ part, parameters: parametersOf(part, reference) }));
+  const kept = await findResults(db, studyId, wanted);
+  const fresh = kept.filter(
+    ({ part, revision }) => revision >= freshFrom(record, part as SectionName),
+  );
+  return {
+    values: Object.fromEntries(fresh.map(({ part, value }) => [part, value])),
+    revision: Number(record.revision),
+  };
+}
+
+/** Reads as much of a study as some sections hang on, beside what is known. */
 async function loadFor(
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
+  known: Partial<Results>,
 ): Promise<{ study: Study; revision: string; options: EvaluateOptions }> {
   const { db } = app();
-  const needs = new Set(sections.flatMap((section) => [...needsOf(section)]));
+  const isKnown = new Set(Object.keys(known) as SectionName[]);
+  const needs = new Set(sections.flatMap((section) => [...needsOf(section, isKnown)]));
   const tables = [...needs].filter(isTable);
   const { study, revision } = await loadStudy(db, studyId, tables);
   const files = sections.includes('reach') ? await slicedFacts(db, studyId) : [];
@@ -170,7 +202,7 @@ async function loadFor(
     study,
     revision,
     options: {
-      ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, toolpaths },
+      ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, toolpaths, known },
       ...(reference !== null && { reference }),
     },
   };

@@ -1,15 +1,15 @@
 import { tableSpec, type Row } from '../../core/study';
-import { deleteRepeatable, listTables, writeStudy, type Stored } from '../../data';
+import { deleteRepeatable, listTables, writeStudy } from '../../data';
 import { app } from '../app';
 
 /** What was said by hand of the machines of a study, and which machines there are. */
 export async function remarksData(studyId: string): Promise<{
-  remarks: Stored<'marks'>[];
+  remarks: Row<'marks'>[];
   machines: { id: string; name: string }[];
 }> {
   const { marks, machines } = await listTables(app().db, studyId, ['marks', 'machines']);
   return {
-    remarks: marks,
+    remarks: marks.map(({ row_version: _, ...row }) => row as Row<'marks'>),
     machines: machines.map(({ machine_id: id, name }) => ({ id, name })),
   };
 }

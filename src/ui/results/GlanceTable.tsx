@@ -233,7 +233,11 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
             {groups.map(({ group, rows: own }) =>
               (folded.has(group) ? own.slice(0, 1) : own).map((row, at) => (
                 <tr key={row.key} className="border-b border-line-soft">
-                  <th scope="rowgroup" className="px-2 text-left align-top max-sm:hidden">
+                  <th
+                    scope="rowgroup"
+                    className="px-2 text-left align-top max-sm:hidden"
+                    data-figure-text={group}
+                  >
                     {at === 0 && (
                       <button
                         type="button"
@@ -334,7 +338,9 @@ function Cell({ studyId, query, row, cell, mark, isReference, isWide, place }: C
             )
           )}
         </span>
-        <span className="font-mono">{cell.text}</span>
+        <span className="font-mono" data-figure-text={cell.text}>
+          {cell.text}
+        </span>
       </span>
       <GlanceStrip cell={cell} row={row} hue={mark.hue} />
     </>
