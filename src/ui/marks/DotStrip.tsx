@@ -185,12 +185,14 @@ function piled(
 export function StripAxis({ scale, digits }: { scale: StripScale; digits: number }) {
   return (
     <svg className="block w-full" height={18} aria-hidden="true">
-      {scale.ticks.map((tick) => (
+      {scale.ticks.map((tick, at) => (
         <text
           key={tick}
-          x={percentOf(placeOn(scale, tick))}
+          x={
+            at === 0 ? 0 : at === scale.ticks.length - 1 ? '100%' : percentOf(placeOn(scale, tick))
+          }
           y={13}
-          textAnchor="middle"
+          textAnchor={at === 0 ? 'start' : at === scale.ticks.length - 1 ? 'end' : 'middle'}
           fontSize={11}
           fill="var(--ink-2)"
           className="font-mono"

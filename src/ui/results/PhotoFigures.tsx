@@ -145,7 +145,10 @@ interface KnownFigureProps {
 
 /** The strip of a contender whose figure is known, with the figure beside it. */
 function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
-  const { estimate, low, high } = own.figure;
+  const { estimate } = own.figure;
+  // No contrast and no share is below nothing.
+  const low = own.figure.low === null ? null : Math.max(0, own.figure.low);
+  const { high } = own.figure;
   const scaled = (value: number | null) => (value === null ? null : way.factor * value);
   return (
     <>
@@ -155,7 +158,12 @@ function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
           hue={mark.hue}
           isTuned={mark.isTuned}
           scale={scale}
-          interval={{ estimate: scaled(estimate), low: scaled(low), high: scaled(high) }}
+          // Where nothing was found the hollow squares say so; a tick at 0 would hide them.
+          interval={{
+            estimate: own.found === 0 ? null : scaled(estimate),
+            low: scaled(low),
+            high: scaled(high),
+          }}
           dots={own.by_specimen.map(({ specimen_id, value, found }) => ({
             value: way.factor * value,
             isNothing: !found,
