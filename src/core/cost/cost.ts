@@ -55,7 +55,9 @@ export const costOfAll = (
     }),
   );
 
-function costOf(index: StudyIndex, attempts: readonly Print[], alpha: number, seed: number): Cost {
+function costOf(index: StudyIndex, prints: readonly Print[], alpha: number, seed: number): Cost {
+  // Drawn anew in an order of their own, so that rows in another order give the same interval.
+  const attempts = [...prints].sort((a, b) => (a.print_id < b.print_id ? -1 : 1));
   const notes = new Set<string>();
   const each = attempts.map((print) => partsOf(index, print, notes));
   const goods = attempts.map((print) => goodCopies(index, print));

@@ -134,7 +134,8 @@ const distinct = (facts: readonly Fact[]): Map<string, Fact> =>
   new Map(facts.flatMap((fact) => (fact === null ? [] : [[plain(fact), fact] as const])));
 
 function sideValue(values: ReadonlyMap<string, Fact>): SideValue {
-  const list = [...values.values()];
+  // In an order of their own: it is not that of the prints.
+  const list = [...values].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, fact]) => fact);
   return list.length > 1 ? list : (list[0] ?? null);
 }
 

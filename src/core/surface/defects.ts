@@ -57,7 +57,13 @@ function zonesOf(specimens: readonly InspectedSpecimen[]): Record<string, ZoneDe
   );
   return Object.fromEntries(
     [...groupBy(looked, (one) => one.key)].map(([key, own]) => {
-      const worst = own.reduce((a, b) => (b.zone.severity > a.zone.severity ? b : a));
+      // Of equals the first by id.
+      const worst = own.reduce((a, b) =>
+        b.zone.severity > a.zone.severity ||
+        (b.zone.severity === a.zone.severity && b.specimen_id < a.specimen_id)
+          ? b
+          : a,
+      );
       const [defect] = worst.zone.defects;
       const found: ZoneDefects = {
         specimens: own.length,
