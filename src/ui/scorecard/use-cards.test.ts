@@ -1,0 +1,150 @@
+// @vitest-environment jsdom
+import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Card, EvidenceOfCriteria } from '../../core/scorecard';
+import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
+import type { OwnCard } from './cards';
+import { useCards } from './use-cards';
+import { useFilled } from './use-filled';
+
+interface Sent {
+  version: number;
+  change: { scorecard: OwnCard | null; scorecards: OwnCard[] | null };
+}
+let sent: Sent[];
+let answer: (version: number) => Response;
+
+const json = (content: object, status = 200) =>
+  new Response(JSON.stringify(content), {
+    ...{ status, headers: { 'content-type': 'application/json' } },
+  });
+const card = (weight: number, name = 'bench'): OwnCard => ({
+  name,
+  criteria: [{ key: 'price', weight, points: [[0, 1], [10, 0]] }], // prettier-ignore
+});
+
+beforeEach(() => {
+  sent = [];
+  answer = (version) => json({ row_version: version + 1 });
+  vi.stubGlobal('fetch', (_: string, init: RequestInit) => {
+    const content = JSON.parse(init.body as string) as Sent;
+    sent.push(content);
+    return Promise.resolve(answer(content.version));
+  });
+});
+
+// What a test left waiting is not sent in the next.
+afterEach(cleanup);
+
+const opened = () => renderHook(() => useCards('study', [card(1)], 7));
+const weightOf = (cards: readonly OwnCard[]) => cards[0]?.criteria[0]?.weight;
+
+describe('the cards of a study', () => {
+  it('are kept by themselves a moment after the last change, once', async () => {
+    const { result } = opened();
+    for (const weight of [2, 3, 4]) act(() => result.current.change([card(weight)], 'drag'));
+    expect(result.current.state).toBe('waiting');
+    await waitFor(() => expect(result.current.state).toBe('kept'), { timeout: 3000 });
+    expect(sent).toEqual([{ version: 7, change: { scorecard: card(4), scorecards: null } }]);
+    act(() => result.current.change([card(5), card(1, 'farm')]));
+    await waitFor(() => expect(sent).toHaveLength(2), { timeout: 3000 });
+    // The next change is made from the version that the last one made.
+    expect(sent[1]).toEqual({
+      ...{ version: 8, change: { scorecard: card(5), scorecards: [card(1, 'farm')] } },
+    });
+  });
+
+  it('go back a step: a drag is one, whatever it passed on its way', () => {
+    const { result } = opened();
+    expect(result.current.canUndo).toBe(false);
+    for (const weight of [2, 3, 4]) act(() => result.current.change([card(weight)], 'drag'));
+    act(() => result.current.change([card(9)], 'another'));
+    expect(weightOf(result.current.cards)).toBe(9);
+    act(() => result.current.undo());
+    expect(weightOf(result.current.cards)).toBe(4);
+    act(() => result.current.undo());
+    expect(weightOf(result.current.cards)).toBe(1);
+    act(() => result.current.undo());
+    expect(weightOf(result.current.cards)).toBe(1);
+    expect(result.current.canUndo).toBe(false);
+  });
+
+  it('that cannot be filled in are not sent', async () => {
+    const { result } = opened();
+    act(() => result.current.change([card(0)]));
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    expect(sent).toEqual([]);
+    expect(weightOf(result.current.cards)).toBe(0);
+  });
+
+  it('changed by somebody else meanwhile say so, and stay as they are here', async () => {
+    answer = () => json({ detail: 'The study was changed by somebody else.', status: 409 }, 409);
+    const { result } = opened();
+    act(() => result.current.change([card(2)]));
+    await waitFor(() => expect(result.current.state).toMatchObject({ isConflict: true }), {
+      timeout: 3000,
+    });
+    expect(result.current.state).toMatchObject({
+      failed: 'The study was changed by somebody else.',
+    });
+    expect(weightOf(result.current.cards)).toBe(2);
+  });
+
+  it('are sent at once when the page goes', async () => {
+    const { result } = opened();
+    act(() => result.current.change([card(6)]));
+    act(() => void window.dispatchEvent(new Event('pagehide')));
+    await waitFor(() => expect(sent).toHaveLength(1), { timeout: 300 });
+  });
+});
+
+/** A worker that answers when it is told to. */
+class SlowWorker {
+  static last: SlowWorker;
+  asked: ScorecardQuestion[] = [];
+  onmessage: (event: { data: ScorecardAnswer }) => void = () => undefined;
+  isEnded = false;
+  constructor() {
+    SlowWorker.last = this;
+  }
+  postMessage(question: ScorecardQuestion) {
+    this.asked.push(question);
+  }
+  terminate() {
+    this.isEnded = true;
+  }
+  answer() {
+    const { number } = this.asked.at(-1) ?? { number: 0 };
+    const filled = { draws: number } as unknown as ScorecardAnswer['filled'];
+    act(() => this.onmessage({ data: { number, filled, took: 1 } }));
+  }
+}
+
+describe('a card that is filled in while a hand drags', () => {
+  const evidence: EvidenceOfCriteria = {};
+  const ids: string[] = [];
+  const drawn = (weight: number): Card => ({
+    ...{ criteria: [], gates: [], draws: weight, concentration: 50 },
+  });
+
+  it('has one question at the worker at a time, and the latest next', () => {
+    vi.stubGlobal('Worker', SlowWorker);
+    const { result, rerender, unmount } = renderHook(
+      ({ own }: { own: Card }) => useFilled(own, evidence, ids, 1),
+      { initialProps: { own: drawn(1) } },
+    );
+    for (const weight of [2, 3, 4, 5]) rerender({ own: drawn(weight) });
+    const worker = SlowWorker.last;
+    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1]);
+    worker.answer();
+    // Of all that came meanwhile only the last is asked.
+    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1, 5]);
+    expect(result.current.filled?.draws).toBe(1);
+    worker.answer();
+    expect(result.current.filled?.draws).toBe(5);
+    rerender({ own: drawn(6) });
+    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1, 5, 6]);
+    unmount();
+    expect(worker.isEnded).toBe(true);
+  });
+});
