@@ -1,4 +1,4 @@
-import { emptyTables, type Study } from '../src/core/study';
+import { emptyTables, TABLE_NAMES, type Study } from '../src/core/study';
 import { memorySource, readPackage } from '../src/core/package';
 import { demoFiles } from '../tests/support/demo-files';
 import { drawsFrom, round } from '../demo/generator/random';
@@ -12,15 +12,13 @@ export async function syntheticStudy(prints: number, readings: number): Promise<
   if (!content) throw new Error('the demo study has faults');
   const demo = content.study;
   const draws = drawsFrom(20_26);
+  // What is on the demo's own parts stays with them.
+  const { machines, machine_changes, profiles, profile_settings, materials } = demo.tables;
+  const { contenders, artefacts, dimensions, instruments } = demo.tables;
   const tables = {
     ...emptyTables(),
-    ...demo.tables,
-    inspections: [],
-    findings: [],
-    ladder_results: [],
-    function_results: [],
-    unmeasured: [],
-    incidents: [],
+    ...{ machines, machine_changes, profiles, profile_settings, materials },
+    ...{ contenders, artefacts, dimensions, instruments },
   };
   const sample = demo.tables.prints[0];
   const sizes = demo.tables.dimensions.filter((row) => row.artefact_id === 'stair-block');
@@ -63,5 +61,6 @@ export async function syntheticStudy(prints: number, readings: number): Promise<
       });
     }
   }
-  return { ...demo, tables };
+  const present = new Set(TABLE_NAMES.filter((name) => tables[name].length > 0));
+  return { ...demo, tables, present };
 }

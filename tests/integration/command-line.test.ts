@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freshDatabase } from '../support/database';
-import { changedDemo, DEMO, demoFiles } from '../support/demo-files';
+import { changedDemo, DEMO, demoFiles, DEMO_SWEEP } from '../support/demo-files';
 import { zipped } from '../support/zip';
 
 const folder = mkdtempSync(join(tmpdir(), 'vergleich-cli-'));
@@ -69,6 +69,53 @@ describe('evaluate', () => {
     const { out } = await run('evaluate', DEMO);
     expect(out).toMatch(/Auklet 23 tuned .* better · 0\.\d\d mm/);
     expect(out).toContain('Reference: Auklet 23 stock');
+  });
+
+  it('has the sections of the answer, with every key of the contract', async () => {
+    const { out } = await run('evaluate', DEMO_SWEEP, '--json');
+    const results = JSON.parse(out) as Record<string, Record<string, unknown> | null>;
+    expect(Object.keys(results.sweep ?? {})).toEqual(
+      expect.arrayContaining([
+        ...['setting', 'unit', 'reference', 'figures', 'holds_to', 'limited_by', 'gain'],
+      ]),
+    );
+    expect(results.sweep).toMatchObject({
+      ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s', holds_to: 'B-200' },
+      limited_by: [
+        { figure: 'surface', why: 'lost', prints_needed: null },
+        { figure: 'photo:echo-wall/ringing/raking-left', why: 'lost', prints_needed: null },
+      ],
+    });
+    expect(Object.keys(results.effects ?? {})).toEqual(['ln_mae', 'surface_index', 'ln_print_s']);
+    expect(Object.keys(results)).toEqual(
+      expect.arrayContaining(['panels', 'setup', 'trials', 'ability', 'marks', 'scorecard']),
+    );
+    expect([results.scorecard, results.panels, results.setup]).toEqual([null, null, null]);
+  });
+
+  it('fills in the card that is named, and names those that there are', async () => {
+    const winner = async (...args: string[]) => {
+      const { out } = await run('evaluate', DEMO, '--json', ...args);
+      return (JSON.parse(out) as { scorecard: { winner: string } }).scorecard.winner;
+    };
+    expect(await winner()).toBe('B-tuned');
+    expect(await winner('--card', 'our clip bench')).toBe('B-tuned');
+    expect(await winner('--card', 'a first machine')).toBe('A-tuned');
+    const { code, out, err } = await run('evaluate', DEMO, '--json', '--card', 'a farm');
+    expect([code, out]).toEqual([1, '']);
+    expect(err).toContain(
+      'there is no card a farm: the cards of this study are our clip bench, a first machine',
+    );
+    const none = await run('evaluate', DEMO_SWEEP, '--card', 'a farm');
+    expect(none.err).toContain('this study has no card with a name');
+  });
+
+  it('says for people what it comes to', async () => {
+    const { out } = await run('evaluate', DEMO);
+    expect(out).toContain('Tuning helps the Auklet 23');
+    expect(out).toContain('For our clip bench, Gannet X26 tuned');
+    const sweep = await run('evaluate', DEMO_SWEEP);
+    expect(sweep.out).toContain('Up to 200 mm/s nothing is lost against 120 mm/s');
   });
 
   it('takes a zip, a folder within it too', async () => {

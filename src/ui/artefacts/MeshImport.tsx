@@ -46,6 +46,8 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
   const [message, setMessage] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const [twin, setTwin] = useState<string | null>(null);
+  // The unit that is chosen, shown at once; the mesh follows when it has been scaled.
+  const [asked, setAsked] = useState<number | null>(null);
   const target = artefacts.find(({ id }) => id === replaces);
 
   const guarded = async (work: () => Promise<void>) => {
@@ -72,8 +74,13 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
   const scaleTo = (scale: number) =>
     guarded(async () => {
       if (!ask || !looked) return;
-      const { sheet } = await ask({ ask: 'scale', by: scale / looked.scale });
-      setLooked({ ...looked, sheet, scale });
+      setAsked(scale);
+      try {
+        const { sheet } = await ask({ ask: 'scale', by: scale / looked.scale });
+        setLooked({ ...looked, sheet, scale });
+      } finally {
+        setAsked(null);
+      }
     });
   const finish = async (mesh: string) => {
     if (target) {
@@ -134,7 +141,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
                 <input
                   type="radio"
                   name="unit"
-                  checked={looked.scale === scale}
+                  checked={(asked ?? looked.scale) === scale}
                   disabled={isBusy}
                   onChange={() => void scaleTo(scale)}
                 />
