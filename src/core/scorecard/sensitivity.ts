@@ -1,4 +1,4 @@
-import { gammaDraws, normalDraws, seededDraws } from '../stats';
+import { gammaDraws, seededDraws, zQuantile } from '../stats';
 import {
   SAME,
   shares,
@@ -7,6 +7,7 @@ import {
   type Evidence,
   type EvidenceOfCriteria,
 } from './card';
+import { utilityAt } from './curve';
 import { numberOf, utilitiesOf, utilityOf, winnerOf } from './score';
 
 /** How firm an answer is, from draws of values within their intervals and of weights. */
@@ -28,11 +29,21 @@ const seedOf = (seed: number, stream: number): number => seed * 7919 + stream * 
 /** A drawn utility: of a value within its interval, or of one that is not known at all. */
 type Draw = () => number;
 
-/** Draws what evidence is worth; a half normal to each side keeps a skew interval's ends. */
+/** So many values stand for a normal distribution: each the middle of a stratum of equal probability. */
+const STRATA = 4096;
+
+/** The middles of the strata of the standard normal distribution. */
+const middles = (): Float64Array =>
+  Float64Array.from({ length: STRATA }, (_, at) => zQuantile((at + 0.5) / STRATA));
+
+/**
+ * Draws what evidence is worth; a half normal to each side keeps a skew interval's ends. What each
+ * stratum is worth is worked out once, so that a draw is a look into a table.
+ */
 function utilityDraw(
   { points }: Criterion,
   evidence: Evidence | undefined,
-  gauss: Draw,
+  gauss: Float64Array,
   uniform: Draw,
 ): Draw {
   if (!evidence) return uniform;
@@ -43,20 +54,10 @@ function utilityDraw(
   const above = high === null ? 0 : (high - value) / z;
   if (below === 0 && above === 0) return () => fixed;
   const estimate = numberOf(evidence);
-  // The curve on flat arrays: it is looked up for every draw.
-  const xs = Float64Array.from(points, ([x]) => x);
-  const us = Float64Array.from(points, ([, u]) => u);
-  const last = xs.length - 1;
-  return () => {
-    const step = gauss();
-    const x = estimate + step * (step > 0 ? above : below);
-    if (x <= (xs[0] ?? 0)) return us[0] ?? 0;
-    if (x >= (xs[last] ?? 0)) return us[last] ?? 0;
-    let at = 1;
-    while ((xs[at] ?? Infinity) < x) at += 1;
-    const [x0, u0] = [xs[at - 1] ?? 0, us[at - 1] ?? 0];
-    return u0 + (((us[at] ?? 0) - u0) * (x - x0)) / ((xs[at] ?? 0) - x0);
-  };
+  const worth = gauss.map((step) =>
+    utilityAt(points, estimate + step * (step > 0 ? above : below)),
+  );
+  return () => worth[Math.floor(uniform() * STRATA)] ?? fixed;
 }
 
 /**
@@ -73,7 +74,7 @@ export function sensitivityOf(
   const ids = [...contenders].sort();
   const { criteria, draws } = card;
   const [count, terms] = [ids.length, criteria.length];
-  const gauss = normalDraws(seedOf(seed, 1));
+  const gauss = middles();
   const flat = seededDraws(seedOf(seed, 2));
   const uniform = () => flat.uniform();
   const weights = Float64Array.from(shares(criteria));
@@ -88,14 +89,8 @@ export function sensitivityOf(
   const settled = Float64Array.from(
     ids.flatMap((id) => utilitiesOf(card, evidence, id).map((utility) => utility ?? 0.5)),
   );
-  const scoreOf = (utilities: Float64Array, own: Float64Array, contender: number): number => {
-    let sum = 0;
-    for (let at = 0; at < terms; at += 1) {
-      sum += (own[at] ?? 0) * (utilities[contender * terms + at] ?? 0);
-    }
-    return 100 * sum;
-  };
-  const base = Float64Array.from(ids, (_, at) => scoreOf(settled, weights, at));
+  const base = new Float64Array(count);
+  scoreAll(settled, weights, base);
   const winner = ids.indexOf(winnerOf(card, evidence, ids) ?? '');
   const ranks = new Float64Array(count * count);
   const wins = new Float64Array(count * count);
@@ -105,38 +100,32 @@ export function sensitivityOf(
   const scores = new Float64Array(count);
   const order = new Int32Array(count);
   for (let draw = 0; draw < draws; draw += 1) {
-    for (let at = 0; at < drawn.length; at += 1) drawn[at] = valueDraws[at]?.() ?? 0;
+    for (let at = 0; at < drawn.length; at += 1) drawn[at] = (valueDraws[at] as Draw)();
     let total = 0;
     for (let at = 0; at < terms; at += 1) {
-      drawnWeights[at] = weightDraws[at]?.() ?? 0;
-      total += drawnWeights[at] ?? 0;
+      const weight = (weightDraws[at] as Draw)();
+      drawnWeights[at] = weight;
+      total += weight;
     }
     for (let at = 0; at < terms; at += 1) {
       // Very loose weights can all be drawn as nothing; then they stay as they are.
-      drawnWeights[at] = total > 0 ? (drawnWeights[at] ?? 0) / total : (weights[at] ?? 0);
+      const share = (drawnWeights[at] as number) / total;
+      drawnWeights[at] = total > 0 ? share : (weights[at] as number);
     }
-    for (let at = 0; at < count; at += 1) scores[at] = scoreOf(drawn, drawnWeights, at);
+    scoreAll(drawn, drawnWeights, scores);
     rank(scores, order);
     countPlaces(scores, order, ranks, wins);
     // What the answer hangs on: one thing moves, all others stay at their estimates.
     for (let at = 0; at < terms; at += 1) {
-      const moved = (contender: number) => {
-        const place = contender * terms + at;
-        const change = (drawn[place] ?? 0) - (settled[place] ?? 0);
-        return (base[contender] ?? 0) + 100 * (weights[at] ?? 0) * change;
-      };
-      const own = moved(winner);
-      for (let other = 0; other < count; other += 1) {
-        if (other !== winner && moved(other) > own + SAME) {
-          turned[at] = (turned[at] ?? 0) + 1;
-          break;
-        }
+      if (isTurned(base, drawn, settled, 100 * (weights[at] as number), at, terms, winner)) {
+        turned[at] = (turned[at] as number) + 1;
       }
     }
-    const own = scoreOf(settled, drawnWeights, winner);
+    scoreAll(settled, drawnWeights, scores);
+    const own = (scores[winner] as number) + SAME;
     for (let other = 0; other < count; other += 1) {
-      if (other !== winner && scoreOf(settled, drawnWeights, other) > own + SAME) {
-        turned[terms] = (turned[terms] ?? 0) + 1;
+      if ((scores[other] as number) > own && other !== winner) {
+        turned[terms] = (turned[terms] as number) + 1;
         break;
       }
     }
@@ -156,6 +145,44 @@ export function sensitivityOf(
       ['weights', (turned[terms] ?? 0) / draws] as const,
     ]),
   };
+}
+
+// The loops below run some millions of times: every place that they read is there, and they say so.
+
+/** Scores of all contenders, 0…100: utilities contender by contender, term by term. */
+function scoreAll(utilities: Float64Array, weights: Float64Array, scores: Float64Array): void {
+  const terms = weights.length;
+  let place = 0;
+  for (let contender = 0; contender < scores.length; contender += 1) {
+    let sum = 0;
+    for (let at = 0; at < terms; at += 1, place += 1) {
+      sum += (weights[at] as number) * (utilities[place] as number);
+    }
+    scores[contender] = 100 * sum;
+  }
+}
+
+/** Whether another scores more than the winner while only one term moves from its estimates. */
+function isTurned(
+  base: Float64Array,
+  drawn: Float64Array,
+  settled: Float64Array,
+  weight: number,
+  term: number,
+  terms: number,
+  winner: number,
+): boolean {
+  const from = winner * terms + term;
+  const own =
+    (base[winner] as number) +
+    weight * ((drawn[from] as number) - (settled[from] as number)) +
+    SAME;
+  for (let other = 0, place = term; other < base.length; other += 1, place += terms) {
+    const moved =
+      (base[other] as number) + weight * ((drawn[place] as number) - (settled[place] as number));
+    if (moved > own && other !== winner) return true;
+  }
+  return false;
 }
 
 /** Puts the contenders in the order of their scores, the largest first; there are few. */
