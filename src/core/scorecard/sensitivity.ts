@@ -1,4 +1,4 @@
-import { gammaDraws, seededDraws, zQuantile } from '../stats';
+import { bitDraws, gammaDraws, zQuantile } from '../stats';
 import {
   SAME,
   shares,
@@ -8,7 +8,7 @@ import {
   type EvidenceOfCriteria,
 } from './card';
 import { utilityAt } from './curve';
-import { numberOf, utilitiesOf, utilityOf, winnerOf } from './score';
+import { utilitiesOf, winnerOf } from './score';
 
 /** How firm an answer is, from draws of values within their intervals and of weights. */
 export interface Sensitivity {
@@ -26,38 +26,28 @@ export interface Sensitivity {
 /** Each kind of draw has a stream of its own, so that none hangs on how many the others are. */
 const seedOf = (seed: number, stream: number): number => seed * 7919 + stream * 104_729;
 
-/** A drawn utility: of a value within its interval, or of one that is not known at all. */
-type Draw = () => number;
+/** So many values stand for a distribution: each the middle of a stratum of equal probability. */
+const STRATA_BITS = 10;
+const STRATA = 2 ** STRATA_BITS;
 
-/** So many values stand for a normal distribution: each the middle of a stratum of equal probability. */
-const STRATA = 4096;
-
-/** The middles of the strata of the standard normal distribution. */
-const middles = (): Float64Array =>
-  Float64Array.from({ length: STRATA }, (_, at) => zQuantile((at + 0.5) / STRATA));
+const middles = Array.from({ length: STRATA }, (_, at) => (at + 0.5) / STRATA);
 
 /**
- * Draws what evidence is worth; a half normal to each side keeps a skew interval's ends. What each
- * stratum is worth is worked out once, so that a draw is a look into a table.
+ * What evidence is worth, stratum by stratum: a half normal to each side, which keeps a skew interval's
+ * ends; anything as likely where nothing is known. Null where it does not move.
  */
-function utilityDraw(
+function worthTable(
   { points }: Criterion,
   evidence: Evidence | undefined,
   gauss: Float64Array,
-  uniform: Draw,
-): Draw {
-  if (!evidence) return uniform;
-  const fixed = utilityOf(points, evidence);
+): Float64Array | null {
+  if (!evidence) return Float64Array.from(middles);
   const { low, high, z, value } = evidence;
-  if (value === null || z === 0) return () => fixed;
+  if (value === null || z === 0) return null;
   const below = low === null ? 0 : (value - low) / z;
   const above = high === null ? 0 : (high - value) / z;
-  if (below === 0 && above === 0) return () => fixed;
-  const estimate = numberOf(evidence);
-  const worth = gauss.map((step) =>
-    utilityAt(points, estimate + step * (step > 0 ? above : below)),
-  );
-  return () => worth[Math.floor(uniform() * STRATA)] ?? fixed;
+  if (below === 0 && above === 0) return null;
+  return gauss.map((step) => utilityAt(points, value + step * (step > 0 ? above : below)));
 }
 
 /**
@@ -74,17 +64,18 @@ export function sensitivityOf(
   const ids = [...contenders].sort();
   const { criteria, draws } = card;
   const [count, terms] = [ids.length, criteria.length];
-  const gauss = middles();
-  const flat = seededDraws(seedOf(seed, 2));
-  const uniform = () => flat.uniform();
+  const gauss = Float64Array.from(middles, zQuantile);
+  const stratum = bitDraws(STRATA_BITS, seedOf(seed, 1));
   const weights = Float64Array.from(shares(criteria));
-  const weightDraws = [...weights].map((weight, at): Draw =>
-    weight === 0 ? () => 0 : gammaDraws(weight * card.concentration, seedOf(seed, 3 + at)),
+  const weightDraws = [...weights].map((weight, at) =>
+    weight === 0 ? () => 0 : gammaDraws(weight * card.concentration, seedOf(seed, 2 + at)),
   );
-  const valueDraws = ids.flatMap((id) =>
-    criteria.map((criterion) =>
-      utilityDraw(criterion, evidence[criterion.key]?.[id], gauss, uniform),
-    ),
+  // What moves, and what it is worth; all else stays as it is.
+  const moving = ids.flatMap((id, contender) =>
+    criteria.flatMap((criterion, at) => {
+      const worth = worthTable(criterion, evidence[criterion.key]?.[id], gauss);
+      return worth ? [{ place: contender * terms + at, worth }] : [];
+    }),
   );
   const settled = Float64Array.from(
     ids.flatMap((id) => utilitiesOf(card, evidence, id).map((utility) => utility ?? 0.5)),
@@ -95,15 +86,15 @@ export function sensitivityOf(
   const ranks = new Float64Array(count * count);
   const wins = new Float64Array(count * count);
   const turned = new Float64Array(terms + 1);
-  const drawn = new Float64Array(count * terms);
+  const drawn = Float64Array.from(settled);
   const drawnWeights = new Float64Array(terms);
   const scores = new Float64Array(count);
   const order = new Int32Array(count);
   for (let draw = 0; draw < draws; draw += 1) {
-    for (let at = 0; at < drawn.length; at += 1) drawn[at] = (valueDraws[at] as Draw)();
+    for (const { place, worth } of moving) drawn[place] = worth[stratum()] as number;
     let total = 0;
     for (let at = 0; at < terms; at += 1) {
-      const weight = (weightDraws[at] as Draw)();
+      const weight = (weightDraws[at] as () => number)();
       drawnWeights[at] = weight;
       total += weight;
     }

@@ -8,7 +8,7 @@ export {
 } from './distributions';
 export { mapInterval, mapIntervalReversed, unknownInterval, type Interval } from './interval';
 export { combinationVariance, leastSquares, type LeastSquares } from './least-squares';
-export { gammaDraws, normalDraws, seededDraws, shuffled, type Draws } from './random';
+export { bitDraws, gammaDraws, seededDraws, shuffled, type Draws } from './random';
 export { NO_INTERVAL_NOTE, oneSideInterval } from './one-side';
 export {
   combineVariance,

@@ -1,6 +1,6 @@
 import gamma from '@stdlib/random-base-gamma';
+import twister from '@stdlib/random-base-mt19937';
 import minstd from '@stdlib/random-base-minstd-shuffle';
-import normal from '@stdlib/random-base-normal';
 
 /** Draws that are the same for the same seed. */
 export interface Draws {
@@ -15,9 +15,12 @@ const MODULUS = 2_147_483_647;
 /** A seed that every generator takes. */
 const seedWithin = (seed: number): number => 1 + (Math.abs(Math.trunc(seed)) % (MODULUS - 2));
 
-/** Seeded draws of the standard normal distribution. */
-export const normalDraws = (seed: number): (() => number) =>
-  normal.factory(0, 1, { seed: seedWithin(seed) });
+/** Seeded draws of whole numbers from 0 up to, not with, 2^bits (at most 31); all as likely. */
+export function bitDraws(bits: number, seed: number): () => number {
+  const draw = twister.factory({ seed: seedWithin(seed) });
+  const shift = 32 - bits;
+  return () => draw() >>> shift;
+}
 
 /** Seeded draws of the gamma distribution of a shape over 0, at rate 1. */
 export const gammaDraws = (shape: number, seed: number): (() => number) =>

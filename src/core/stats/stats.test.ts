@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import {
+  binomialUpperP,
+  bitDraws,
   chiSquareQuantile,
   clopperPearson,
-  fUpperP,
-  leastSquares,
   combinationVariance,
+  fUpperP,
+  gammaDraws,
+  leastSquares,
   median,
   oneSideInterval,
   percentile,
@@ -171,5 +174,46 @@ describe('one-side rule', () => {
   it('has ends at the estimate where nothing varies', () => {
     const interval = oneSideInterval(new Map([['a', [2, 2, 2]]]), 0.05);
     expect(interval).toMatchObject({ estimate: 2, low: 2, high: 2 });
+  });
+});
+
+describe('whole numbers drawn by their bits', () => {
+  it('are the same for a seed, within their range, and all as likely', () => {
+    const [one, other] = [bitDraws(4, 1), bitDraws(4, 1)];
+    const counts = new Array<number>(16).fill(0);
+    for (let at = 0; at < 32_000; at += 1) {
+      const value = one();
+      expect(value).toBe(other());
+      counts[value] = (counts[value] ?? 0) + 1;
+    }
+    expect(counts.reduce((sum, count) => sum + count, 0)).toBe(32_000);
+    // χ² with 15 degrees of freedom is above 37.7 once in a thousand times.
+    const square = counts.reduce((sum, count) => sum + (count - 2000) ** 2 / 2000, 0);
+    expect(square).toBeLessThan(37.7);
+  });
+});
+
+describe('gamma draws', () => {
+  it('have the mean and the variance of their shape', () => {
+    const draw = gammaDraws(4, 3);
+    const values = Array.from({ length: 20_000 }, draw);
+    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+    const variance = values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length;
+    // Both are the shape; their standard errors here are 0.014 and 0.07.
+    expect(mean).toBeCloseTo(4, 0);
+    expect(Math.abs(mean - 4)).toBeLessThan(0.06);
+    expect(Math.abs(variance - 4)).toBeLessThan(0.3);
+  });
+});
+
+describe('the upper tail of the binomial', () => {
+  it.each([
+    // Tables: P(X ≥ 5) of 10 at 1/3; P(X ≥ 12) of 20 at 1/2; all of 3 at 1/2; any at all.
+    [5, 10, 1 / 3, 0.2131281],
+    [12, 20, 0.5, 0.2517223],
+    [3, 3, 0.5, 0.125],
+    [0, 3, 0.5, 1],
+  ])('P(X ≥ %d) of %d at %d', (k, n, p, truth) => {
+    expect(binomialUpperP(k, n, p)).toBeCloseTo(truth, 7);
   });
 });
