@@ -71,6 +71,11 @@ test('head to head says where each is better, what differs, and whether it is fa
   await expect(page.getByRole('row', { name: /speed outer wall/ })).toContainText('180');
   await expect(page.getByRole('region', { name: 'Is it fair?' })).toContainText('Confounded');
   await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  const accuracy = page.getByRole('row', { name: /mean deviation/ });
+  await expect(accuracy.getByRole('rowheader')).toContainText('indistinguishable');
+  expect((await accuracy.boundingBox())?.height).toBeLessThan(90);
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByLabel('compared with').selectOption('A-stock');
   await page.getByRole('button', { name: 'Compare' }).click();
   await expect(page.getByText('Auklet 23 tuned is better than Auklet 23 stock in mean deviation')).toBeVisible(); // prettier-ignore
@@ -216,4 +221,15 @@ test('a sweep says how far a speed can be taken, and is set up from one contende
   await steps.getByLabel(/steps, the safe end first/).fill('120 160');
   await steps.getByRole('button', { name: 'Set the steps up' }).click();
   await expect(steps.getByRole('alert')).toContainText('at least three steps');
+  // A field of the question leaves what stands beside it as it is.
+  await page.getByLabel(/^printing time/).fill('6');
+  await page.getByLabel(/^printing time/).press('Tab');
+  const kept = async () => {
+    const answer = await fetch(`${bench.url}/api/v1/studies/${String(content.study_id)}`);
+    return ((await answer.json()) as { smallest_difference: object }).smallest_difference;
+  };
+  await expect.poll(kept).toMatchObject({
+    ...{ time_pct: 6, accuracy_mm: 0.03, surface: 5 },
+    'photo:echo-wall/ringing/raking-left': 0.01,
+  });
 });

@@ -335,6 +335,11 @@ describe('requests that nobody means', () => {
   });
 });
 
+it('an idle connection is kept longer than clients and proxies keep theirs', async () => {
+  const answer = await fetch(`${server.url}/api/v1/studies`);
+  expect(answer.headers.get('keep-alive')).toBe('timeout=75');
+});
+
 describe('a database that is away', () => {
   it('is told on pages and by the API, and forgotten when it is back', async () => {
     const name = new URL(databaseUrl).pathname.slice(1);

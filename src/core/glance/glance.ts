@@ -1,3 +1,4 @@
+import { smallestDifference, type StudyMeta } from '../study';
 import type { PairRow, Verdict } from '../compare';
 import type { CriterionEvidence, EvidenceOfCriteria } from '../scorecard';
 import {
@@ -41,7 +42,7 @@ export interface GlanceInput {
   differences: Readonly<Record<string, readonly PairRow[]>>;
   /** Tolerance class of each contender, where there is one. */
   classes: Readonly<Record<string, string | null>>;
-  smallest: Readonly<Record<string, number | null | undefined>>;
+  smallest: StudyMeta['smallest_difference'];
   names: FigureNames;
 }
 
@@ -114,13 +115,11 @@ function bandOf(
   smallest: GlanceInput['smallest'],
 ): readonly [number, number] | null {
   if (centre === null) return null;
-  if (key === 'time_index') {
-    const share = smallest.time_pct;
-    return share == null ? null : [centre / (1 + share / 100), centre * (1 + share / 100)];
-  }
-  const points = smallest.success_pct;
-  const delta = key === 'success' ? (points == null ? null : points / 100) : smallest[key];
-  return delta == null ? null : [centre - delta, centre + delta];
+  const delta = smallestDifference(smallest, key);
+  if (delta === null) return null;
+  // Of time the difference is one of logarithms: the band is a ratio to each side.
+  if (key === 'time_index') return [centre * Math.exp(-delta), centre * Math.exp(delta)];
+  return [centre - delta, centre + delta];
 }
 
 /** The ends that hold all values; an interval that is many times as wide is cut, its values are not. */

@@ -1,3 +1,4 @@
+export { smallestDifference } from './smallest';
 export { quote, readCell, type CellResult } from './cells';
 export * from './catalogues';
 export { columnsOf, type Column } from './columns';

@@ -89,6 +89,21 @@ describe('badges', () => {
     const many = Array.from({ length: 28 }, (_, at) => contender(`c${at}`, `m${at}`, 's'));
     expect(contenderMarks(many, [], []).at(-1)?.letter).toBe('AB');
   });
+
+  it('of one machine and kind are told apart: two by a prime, more by numbers', () => {
+    const rows = (count: number) =>
+      Array.from({ length: count }, (_, at) => ({
+        ...{ contender_id: `c${at}`, label: `Machine at ${at}`, machine_id: 'm' },
+        ...{ profile_id: `p${at}`, change: null },
+      }));
+    const machines = [{ machine_id: 'm', name: 'Machine' }] as never;
+    const marksOf = (count: number) => contenderMarks(rows(count), machines, []);
+    expect(marksOf(1).map(({ letter, variant }) => `${letter} ${variant}`)).toEqual(['A stock']);
+    expect(marksOf(2).map(({ letter }) => letter)).toEqual(['A', 'A′']);
+    expect(marksOf(3).map(({ letter, variant }) => `${letter} ${variant}`)).toEqual([
+      ...['A1 at 0', 'A2 at 1', 'A3 at 2'],
+    ]);
+  });
 });
 
 describe('tables', () => {

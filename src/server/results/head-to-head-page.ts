@@ -2,7 +2,7 @@ import type { PairRow } from '../../core/compare';
 import type { Fairness } from '../../core/fairness';
 import { needsOf, type EvaluateOutcome, type EvaluateTask } from '../../core/results';
 import type { CriterionEvidence } from '../../core/scorecard';
-import { columnWords, TABLE_NAMES, type TableName } from '../../core/study';
+import { columnWords, smallestDifference, TABLE_NAMES, type TableName } from '../../core/study';
 import { FIGURE_GROUPS, figureWords, saidHeadToHead, type FigureWords } from '../../core/words';
 import { listRowsBy, loadStudy, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
@@ -63,7 +63,7 @@ export async function headToHead(
     .map(([key, evidence]): DuelFigure => {
       const [own, theirs] = [evidence[contender] ?? null, evidence[other] ?? null];
       const row = differences[key]?.[0] ?? null;
-      const delta = deltaOf(key, meta.smallest_difference);
+      const delta = smallestDifference(meta.smallest_difference, key);
       return { key, words: figureWords(key, names), own, other: theirs, row, delta };
     })
     .filter(({ own, other: theirs }) => own !== null || theirs !== null)
@@ -92,14 +92,6 @@ export async function headToHead(
       other: parts.cost[other]?.[id]?.per_good_part ?? null,
     })),
   };
-}
-
-/** The smallest difference of a figure in the unit of its row. */
-function deltaOf(key: string, smallest: StudyFrame['meta']['smallest_difference']): number | null {
-  const { time_pct, success_pct } = smallest;
-  if (key === 'time_index') return time_pct == null ? null : Math.log(1 + time_pct / 100);
-  if (key === 'success') return success_pct == null ? null : success_pct / 100;
-  return smallest[key] ?? null;
 }
 
 /** Every figure that has a test, of a family of two; made off the main thread. */

@@ -1,9 +1,11 @@
+import type { PairRow } from '../../core/compare';
 import type { CriterionEvidence } from '../../core/scorecard';
 import type { ContenderMark } from '../../core/study';
-import { figureText, saidVerdict } from '../../core/words';
+import { figureText } from '../../core/words';
 import type { DuelFigure } from '../../server/results/head-to-head-page';
 import { Leaving } from '../kit/Leaving';
 import { signed } from '../lib/format';
+import { Badge } from '../marks/Badge';
 import { ContenderName } from '../marks/ContenderName';
 import { Unknown } from '../marks/Unknown';
 import { VerdictGlyph } from '../marks/VerdictGlyph';
@@ -20,19 +22,23 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
   return (
     <section className="min-w-0 sheet" aria-label="Figure by figure">
       <Leaving isPicture name="head to head">
-        <table className="w-full min-w-[720px]">
+        <table className="w-full sm:min-w-[720px]">
           <thead>
             <tr className="border-b border-line">
-              <th className="th">figure</th>
-              <th className="th">
-                <ContenderName mark={own} isReference={false} />
-              </th>
-              <th className="th">
-                <ContenderName mark={other} isReference />
-              </th>
-              <th className="w-[24%] th">difference</th>
-              <th className="th text-right">with its interval</th>
-              <th className="th">verdict</th>
+              <th className="th max-sm:w-[62%]">figure</th>
+              {[own, other].map((mark) => (
+                <th key={mark.contender_id} className="th">
+                  <span className="sm:hidden">
+                    <Badge mark={mark} isReference={mark === other} />
+                  </span>
+                  <span className="max-sm:hidden">
+                    <ContenderName mark={mark} isReference={mark === other} />
+                  </span>
+                </th>
+              ))}
+              <th className="w-[24%] th max-sm:hidden">difference</th>
+              <th className="th text-right max-sm:hidden">with its interval</th>
+              <th className="th max-sm:hidden">verdict</th>
             </tr>
           </thead>
           <tbody>
@@ -41,10 +47,20 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
               const isFirst = figures[at - 1]?.words.group !== words.group;
               return (
                 <tr key={key} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
+                  <th
+                    scope="row"
+                    className="px-2 py-1 text-left font-normal"
+                    data-figure-text={words.label}
+                  >
                     {isFirst && <b className="block text-xs">{words.group}</b>}
                     {words.label}
                     {words.unit && <span className="text-xs text-ink-2">, {words.unit}</span>}
+                    {/* On a phone the verdict stands under its figure. */}
+                    {row && (
+                      <span className="block text-xs text-ink-2 sm:hidden">
+                        <Judged row={row} /> · <Difference figure={figure} />
+                      </span>
+                    )}
                   </th>
                   <td className="px-2 font-mono">
                     <Value evidence={figure.own} words={words} />
@@ -52,7 +68,7 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
                   <td className="px-2 font-mono">
                     <Value evidence={figure.other} words={words} />
                   </td>
-                  <td className="px-1">
+                  <td className="px-1 max-sm:hidden">
                     {row && (
                       <DifferenceStrip
                         difference={row.difference}
@@ -61,17 +77,11 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
                       />
                     )}
                   </td>
-                  <td className="px-2 text-right font-mono text-xs whitespace-nowrap">
+                  <td className="px-2 text-right font-mono text-xs whitespace-nowrap max-sm:hidden">
                     <Difference figure={figure} />
                   </td>
-                  <td className="px-2 text-xs whitespace-nowrap">
-                    {row && (
-                      <>
-                        <VerdictGlyph verdict={row.verdict} prints_needed={row.prints_needed} />{' '}
-                        {saidVerdict(row, 'mm').split(' · ')[0]}
-                        {row.prints_needed !== null && ` · ${row.prints_needed} prints each`}
-                      </>
-                    )}
+                  <td className="px-2 text-xs whitespace-nowrap max-sm:hidden">
+                    {row && <Judged row={row} />}
                   </td>
                 </tr>
               );
@@ -82,6 +92,15 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
     </section>
   );
 }
+
+/** A verdict in a sign and a word, with how many prints would settle it. */
+const Judged = ({ row }: { row: PairRow }) => (
+  <>
+    <VerdictGlyph verdict={row.verdict} prints_needed={row.prints_needed} />{' '}
+    {row.verdict.replace('_', ' ')}
+    {row.prints_needed !== null && ` · ${row.prints_needed} prints each`}
+  </>
+);
 
 interface ValueProps {
   evidence: CriterionEvidence | null;

@@ -1,16 +1,8 @@
-import {
-  alphaOfEach,
-  compareFamily,
-  type PairRow,
-  type PairValues,
-  type Verdict,
-} from '../../compare';
-import { accuracyPair } from '../../metrology';
-import { logPrintTimes } from '../../speed';
-import type { PrintValues } from '../../stats';
-import { surfaceValues } from '../../surface';
+import { alphaOfEach, type PairRow, type Verdict } from '../../compare';
+import { smallestDifference } from '../../study';
 import { shareDifference } from '../../sweep';
 import { contenderIds, MEASURED, type Section, type SectionContext } from '../section';
+import { familyOf, pairsOf } from './pairs';
 import { photoValues } from './photo-values';
 import { INSPECTED } from './surface';
 
@@ -42,40 +34,19 @@ export function differencesOf(
   others: readonly string[],
   reference: string,
 ): Differences {
-  const { index, alpha, has, measurements } = context;
-  const { smallest_difference: smallest } = index.study.meta;
-  const compare = (
-    valuesOf: (contender: string) => Omit<PairValues, 'contender'>,
-    delta: number | null,
-    isLargerBetter = false,
-  ) =>
-    compareFamily(
-      others.map((contender) => ({ contender, ...valuesOf(contender) })),
-      { reference, alpha, delta, isLargerBetter },
-    );
-  const measured = measurements();
-  const surfaces = has('inspections') ? surfaceValues(index) : null;
-  const sides = (valuesOf: (id: string) => PrintValues) => (contender: string) => ({
-    contenderValues: valuesOf(contender),
-    referenceValues: valuesOf(reference),
-  });
-  const percent = smallest.time_pct ?? null;
+  const { accuracy_mm, surface, ln_print_s } = pairsOf(context, others, reference);
   const photos = [...photoKeys(context)].map((key) => {
-    const delta = smallest[`photo:${key}`] ?? null;
-    return [`photo:${key}`, compare(sides(photoValues(context, key)), delta)] as const;
+    const valuesOf = photoValues(context, key);
+    const referenceValues = valuesOf(reference);
+    const rows = familyOf(context, `photo:${key}`, others, reference, (contender) => ({
+      ...{ contenderValues: valuesOf(contender), referenceValues },
+    }));
+    return [`photo:${key}`, rows] as const;
   });
   return {
-    ...(measured && {
-      accuracy_mm: compare(
-        (contender) => accuracyPair(measured, contender, reference),
-        smallest.accuracy_mm ?? null,
-      ),
-    }),
-    ...(surfaces && { surface: compare(sides(surfaces), smallest.surface ?? null, true) }),
-    time_index: compare(
-      sides((id) => logPrintTimes(index, id)),
-      percent === null ? null : Math.log(1 + percent / 100),
-    ),
+    ...(accuracy_mm && { accuracy_mm }),
+    ...(surface && { surface }),
+    time_index: ln_print_s ?? [],
     success: successRows(context, others, reference),
     ...Object.fromEntries(photos.filter(([, rows]) => rows.length > 0)),
   };
@@ -90,8 +61,7 @@ function successRows(
   others: readonly string[],
   reference: string,
 ): PairRow[] {
-  const points = index.study.meta.smallest_difference.success_pct ?? null;
-  const delta = points === null ? null : points / 100;
+  const delta = smallestDifference(index.study.meta.smallest_difference, 'success');
   const tallyOf = (id: string) => {
     const runs = resultOf('reliability')[id]?.without_operator;
     return { good: runs?.good ?? 0, prints: runs?.prints ?? 0 };

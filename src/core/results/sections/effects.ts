@@ -1,10 +1,11 @@
-import { compareFamily, type PairRow, type PairValues } from '../../compare';
 import { effectsOf, type Response } from '../../effects';
-import { accuracyPair, printValues, specimenErrors } from '../../metrology';
+import { printValues, specimenErrors } from '../../metrology';
 import { logPrintTimes } from '../../speed';
 import type { PrintValues } from '../../stats';
 import { surfaceValues } from '../../surface';
+import type { Results } from '../results';
 import { MEASURED, type Section, type SectionContext } from '../section';
+import { pairsOf } from './pairs';
 import { INSPECTED } from './surface';
 
 /** Machine or profile: what each explains, and what tuning gains on each machine. */
@@ -23,58 +24,35 @@ export const effects: Section<'effects'> = {
   },
 };
 
-function errors({ index, alpha, measurements }: SectionContext): Response | null {
-  const measured = measurements();
-  if (!measured) return null;
-  const delta = index.study.meta.smallest_difference.accuracy_mm ?? null;
-  return {
-    valuesOf: (id) =>
-      logarithms(printValues(specimenErrors(measured.cellsOfContender.get(id) ?? []), 'mae_mm')),
-    isLargerBetter: false,
-    verdictOf: (tuned, stock) =>
-      verdict({ contender: tuned, ...accuracyPair(measured, tuned, stock) }, stock, alpha, delta),
-  };
+function errors(context: SectionContext): Response | null {
+  const measured = context.measurements();
+  return (
+    measured && {
+      valuesOf: (id) =>
+        logarithms(printValues(specimenErrors(measured.cellsOfContender.get(id) ?? []), 'mae_mm')),
+      isLargerBetter: false,
+      verdictOf: verdictOf(context, 'accuracy_mm'),
+    }
+  );
 }
 
-function surfaces({ index, alpha, has }: SectionContext): Response | null {
-  if (!has('inspections')) return null;
-  const valuesOf = surfaceValues(index);
-  const delta = index.study.meta.smallest_difference.surface ?? null;
-  return {
-    valuesOf,
-    isLargerBetter: true,
-    verdictOf: (tuned, stock) =>
-      verdict(
-        { contender: tuned, contenderValues: valuesOf(tuned), referenceValues: valuesOf(stock) },
-        ...([stock, alpha, delta, true] as const),
-      ),
-  };
+function surfaces(context: SectionContext): Response | null {
+  if (!context.has('inspections')) return null;
+  const valuesOf = surfaceValues(context.index);
+  return { valuesOf, isLargerBetter: true, verdictOf: verdictOf(context, 'surface') };
 }
 
-function times({ index, alpha }: SectionContext): Response {
-  const valuesOf = (id: string) => logPrintTimes(index, id);
-  const share = index.study.meta.smallest_difference.time_pct ?? null;
-  const delta = share === null ? null : Math.log(1 + share / 100);
-  return {
-    valuesOf,
-    isLargerBetter: false,
-    verdictOf: (tuned, stock) =>
-      verdict(
-        { contender: tuned, contenderValues: valuesOf(tuned), referenceValues: valuesOf(stock) },
-        ...([stock, alpha, delta] as const),
-      ),
-  };
-}
+const times = (context: SectionContext): Response => ({
+  valuesOf: (id) => logPrintTimes(context.index, id),
+  isLargerBetter: false,
+  verdictOf: verdictOf(context, 'ln_print_s'),
+});
 
-function verdict(
-  pair: PairValues,
-  reference: string,
-  alpha: number,
-  delta: number | null,
-  isLargerBetter = false,
-): PairRow | null {
-  return compareFamily([pair], { reference, alpha, delta, isLargerBetter })[0] ?? null;
-}
+/** The verdict of a tuned contender against its stock one, as the pairs have it. */
+const verdictOf =
+  (context: SectionContext, figure: keyof Results['pairs']): Response['verdictOf'] =>
+  (tuned, stock) =>
+    pairsOf(context, [tuned], stock)[figure]?.[0] ?? null;
 
 /** Natural logarithms; a print without any error has none and takes no part. */
 const logarithms = (values: PrintValues): PrintValues =>

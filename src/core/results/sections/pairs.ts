@@ -1,8 +1,10 @@
-import { compareFamily, type PairRow } from '../../compare';
+import { compareFamily, type PairValues } from '../../compare';
 import { accuracyPairEvidence, surfacePairEvidence, timePairEvidence } from '../../evidence';
 import { accuracyPair } from '../../metrology';
 import { logPrintTimes } from '../../speed';
+import { smallestDifference } from '../../study';
 import { surfaceValues } from '../../surface';
+import type { Results } from '../results';
 import { contenderIds, MEASURED, type Section, type SectionContext } from '../section';
 import { INSPECTED } from './surface';
 
@@ -11,11 +13,11 @@ export const pairs: Section<'pairs'> = {
   name: 'pairs',
   needs: [...MEASURED, ...INSPECTED],
   usesReference: true,
-  compute: (context) => ({
-    accuracy_mm: accuracyPairs(context),
-    surface: surfacePairs(context),
-    ln_print_s: timePairs(context),
-  }),
+  compute: (context) => {
+    const { index, reference } = context;
+    const others = contenderIds(index).filter((id) => id !== reference);
+    return pairsOf(context, reference === null ? [] : others, reference ?? '');
+  },
   evidence: {
     pair: ({ index, reference, measurements }, contender) => {
       const measured = measurements();
@@ -29,67 +31,50 @@ export const pairs: Section<'pairs'> = {
   },
 };
 
-function accuracyPairs({
-  index,
-  reference,
-  alpha,
-  measurements,
-}: SectionContext): PairRow[] | null {
+/**
+ * Accuracy, surface and time of some contenders less those of one other; those compared together are a
+ * family. Null where the study does not measure, or does not inspect.
+ */
+export function pairsOf(
+  context: SectionContext,
+  others: readonly string[],
+  reference: string,
+): Results['pairs'] {
+  const { index, has, measurements } = context;
   const measured = measurements();
-  if (!measured) return null;
-  if (reference === null) return [];
-  return compareFamily(
-    contenderIds(index)
-      .filter((id) => id !== reference)
-      .map((contender) => ({ contender, ...accuracyPair(measured, contender, reference) })),
-    {
-      reference,
-      alpha,
-      delta: index.study.meta.smallest_difference.accuracy_mm ?? null,
-      isLargerBetter: false,
-    },
-  );
+  const surfaces = has('inspections') ? surfaceValues(index) : null;
+  const referenceSurface = surfaces?.(reference) ?? new Map();
+  const referenceTimes = logPrintTimes(index, reference);
+  return {
+    accuracy_mm:
+      measured &&
+      familyOf(context, 'accuracy_mm', others, reference, (contender) =>
+        accuracyPair(measured, contender, reference),
+      ),
+    surface:
+      surfaces &&
+      familyOf(context, 'surface', others, reference, (contender) => ({
+        ...{ contenderValues: surfaces(contender), referenceValues: referenceSurface },
+      })),
+    ln_print_s: familyOf(context, 'time_index', others, reference, (contender) => ({
+      ...{ contenderValues: logPrintTimes(index, contender), referenceValues: referenceTimes },
+    })),
+  };
 }
 
-function surfacePairs({ index, reference, alpha, has }: SectionContext): PairRow[] | null {
-  if (!has('inspections')) return null;
-  if (reference === null) return [];
-  const valuesOf = surfaceValues(index);
-  const referenceValues = valuesOf(reference);
+/** A family of comparisons of one figure, judged by the study's smallest difference of it. */
+export function familyOf(
+  { index, alpha }: SectionContext,
+  figure: string,
+  others: readonly string[],
+  reference: string,
+  valuesOf: (contender: string) => Omit<PairValues, 'contender'>,
+) {
   return compareFamily(
-    contenderIds(index)
-      .filter((id) => id !== reference)
-      .map((contender) => ({
-        contender,
-        contenderValues: valuesOf(contender),
-        referenceValues,
-      })),
+    others.map((contender) => ({ contender, ...valuesOf(contender) })),
     {
-      reference,
-      alpha,
-      delta: index.study.meta.smallest_difference.surface ?? null,
-      isLargerBetter: true,
-    },
-  );
-}
-
-function timePairs({ index, reference, alpha }: SectionContext): PairRow[] {
-  if (reference === null) return [];
-  const share = index.study.meta.smallest_difference.time_pct ?? null;
-  const referenceValues = logPrintTimes(index, reference);
-  return compareFamily(
-    contenderIds(index)
-      .filter((id) => id !== reference)
-      .map((contender) => ({
-        contender,
-        contenderValues: logPrintTimes(index, contender),
-        referenceValues,
-      })),
-    {
-      reference,
-      alpha,
-      delta: share === null ? null : Math.log(1 + share / 100),
-      isLargerBetter: false,
+      ...{ reference, alpha, isLargerBetter: figure === 'surface' },
+      delta: smallestDifference(index.study.meta.smallest_difference, figure),
     },
   );
 }

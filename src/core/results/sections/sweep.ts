@@ -1,5 +1,6 @@
 import { accuracyPair } from '../../metrology';
 import type { Interval, PrintValues } from '../../stats';
+import { smallestDifference } from '../../study';
 import { surfaceValues } from '../../surface';
 import { sweepOf, type SweepFigure } from '../../sweep';
 import { MEASURED, type Section, type SectionContext } from '../section';
@@ -43,7 +44,7 @@ function accuracyFigure({ index, measurements, resultOf }: SectionContext): Swee
   return [
     {
       ...{ key: 'accuracy_mm', isLargerBetter: false },
-      delta: index.study.meta.smallest_difference.accuracy_mm ?? null,
+      delta: smallestDifference(index.study.meta.smallest_difference, 'accuracy_mm'),
       estimateOf: (id) => known(resultOf('accuracy')?.[id]?.mae_mm),
       comparison: {
         kind: 'values',
@@ -62,7 +63,7 @@ function surfaceFigure({ index, has, resultOf }: SectionContext): SweepFigure[] 
   return [
     {
       ...{ key: 'surface', isLargerBetter: true },
-      delta: index.study.meta.smallest_difference.surface ?? null,
+      delta: smallestDifference(index.study.meta.smallest_difference, 'surface'),
       estimateOf: (id) => known(resultOf('surface')?.[id]?.index),
       comparison: { kind: 'values', of: pairsOf(valuesOf) },
     },
@@ -70,10 +71,10 @@ function surfaceFigure({ index, has, resultOf }: SectionContext): SweepFigure[] 
 }
 
 function successFigure({ index, resultOf }: SectionContext): SweepFigure {
-  const points = index.study.meta.smallest_difference.success_pct ?? null;
   const runsOf = (id: string) => resultOf('reliability')[id]?.without_operator;
   return {
-    ...{ key: 'success', isLargerBetter: true, delta: points === null ? null : points / 100 },
+    ...{ key: 'success', isLargerBetter: true },
+    delta: smallestDifference(index.study.meta.smallest_difference, 'success'),
     estimateOf: (id) => known(runsOf(id)?.success),
     comparison: {
       kind: 'shares',
