@@ -13,10 +13,14 @@ module.exports = {
     },
     {
       name: 'core-faces',
-      comment: 'a folder of the core is used through its face (browser bundles may take one file)',
+      comment:
+        'a folder of the core is used through its face; words and lists without schemas may be taken alone, for the bundles of the browser',
       severity: 'error',
       from: { path: '^src/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^src/core/[^/]+/', pathNot: '^src/core/($1/|[^/]+/index\\.ts$)' },
+      to: {
+        path: '^src/core/[^/]+/',
+        pathNot: '^src/core/($1/|[^/]+/index\\.ts$|study/(labels|catalogues|settings)\\.ts$)',
+      },
     },
     {
       name: 'data-knows-core-only',
@@ -30,6 +34,14 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/files' },
       to: { path: '^src/(data|server|threads|processes|pages|ui|cli)' },
+    },
+    {
+      name: 'forms-know-core-only',
+      comment:
+        'what a report leaves in: text and pictures of a model; no disk, no database, no app',
+      severity: 'error',
+      from: { path: '^src/forms' },
+      to: { path: '^src/(data|files|server|threads|processes|pages|ui|cli)' },
     },
     {
       name: 'server-knows-data-files-and-core',

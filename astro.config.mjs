@@ -15,6 +15,8 @@ export default defineConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { assetsInlineLimit: 0 },
+    // Names what browsers keep of this build.
+    define: { 'import.meta.env.BUILD': JSON.stringify(Date.now().toString(36)) },
   },
   experimental: {
     csp: {

@@ -24,4 +24,5 @@ export default tseslint.config(
     files: ['scripts/**/*.mjs', 'bin/*.mjs', '*.{js,cjs,mjs}'],
     languageOptions: { globals: globals.node },
   },
+  { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },
 );

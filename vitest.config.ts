@@ -6,8 +6,8 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
-          setupFiles: ['tests/support/seeded.ts'],
+          include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts'],
+          setupFiles: ['tests/support/seeded.ts', 'tests/support/clean-page.ts'],
           // Modules are read once for all files of a thread: nothing in them is changed by tests.
           isolate: false,
           pool: 'threads',
@@ -19,9 +19,12 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
-          fileParallelism: false,
+          // Every file has a database of its own.
+          maxWorkers: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,
+          // What is waited for is an event, however slow the machine.
+          expect: { poll: { timeout: 30_000 } },
         },
       },
     ],

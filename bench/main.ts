@@ -17,7 +17,9 @@ import { farmStudy } from './farm';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
+export { benchKills } from './kills';
 export { benchPhotos } from './photos';
+export { benchReport } from './report';
 
 export interface Line {
   what: string;

@@ -6,6 +6,9 @@ import { must } from './lib/run.mjs';
 
 const isOnlyCommand = process.argv.includes('--cli');
 
+// What an earlier build left is nobody's any more.
+if (!isOnlyCommand) rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
+
 const shared = {
   absWorkingDir: ROOT,
   outdir: 'dist',
@@ -25,31 +28,45 @@ await build({
   entryPoints: {
     'cli/main': 'src/cli/main.ts',
     ...(!isOnlyCommand && {
+      'processes/web': 'src/processes/web.ts',
+      'processes/worker': 'src/processes/worker.ts',
       'threads/evaluate': 'src/threads/evaluate.ts',
       'threads/mesh': 'src/threads/mesh.ts',
       'threads/package': 'src/threads/package.ts',
       'threads/photo': 'src/threads/photo.ts',
+      'threads/report': 'src/threads/report.ts',
       'threads/toolpath': 'src/threads/toolpath.ts',
     }),
   },
   chunkNames: 'packed/[name]-[hash]',
   external: [
     ...['sequelize', 'pg', 'umzug', 'pg-boss', 'piscina', 'pino', 'mqtt', 'aedes'],
-    ...['sharp', 'zxing-wasm'],
+    ...['sharp', 'zxing-wasm', 'playwright-core', 'selfsigned'],
   ],
   banner: {
     js: "import { createRequire as makeRequire } from 'node:module';\nconst require = makeRequire(import.meta.url);",
   },
 });
 
-if (!isOnlyCommand) {
-  await build({
-    ...shared,
-    entryPoints: { 'processes/web': 'src/processes/web.ts' },
-    chunkNames: 'chunks/[name]-[hash]',
-    packages: 'external',
-  });
-}
+// What a published report carries with it: it runs in its readers' browsers, from their disks.
+await build({
+  ...shared,
+  entryPoints: { 'report/report': 'src/forms/reader.ts' },
+  splitting: false,
+  platform: 'browser',
+  format: 'iife',
+  target: 'es2020',
+  sourcemap: false,
+  minify: true,
+});
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: { 'report/report': 'src/forms/page/report.css' },
+  outdir: 'dist',
+  bundle: true,
+  external: ['fonts/*'],
+  logLevel: 'warning',
+});
 
 // So that `npx vergleich` finds the command here without asking a registry.
 const command = join(ROOT, 'node_modules', '.bin', 'vergleich');
@@ -58,7 +75,6 @@ rmSync(command, { force: true });
 symlinkSync(join('..', '..', 'bin', 'vergleich.mjs'), command);
 
 if (!isOnlyCommand) {
-  rmSync(join(ROOT, 'dist', 'web'), { recursive: true, force: true });
   await must('npx', ['--no-install', 'astro', 'build'], {
     cwd: ROOT,
     env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },

@@ -14,23 +14,23 @@ async function check(name, command, args, options = {}) {
   const started = Date.now();
   const { code, output } = await run(command, args, { cwd: ROOT, quiet: true, ...options });
   tally[code === 0 ? 'passed' : 'failed'] += 1;
-  say(
-    `${code === 0 ? 'passed' : 'FAILED'}  ${name}  ${Math.round((Date.now() - started) / 1000)} s`,
-  );
+  say(`${code === 0 ? 'passed' : 'FAILED'}  ${name}  ${seconds(started)}`);
   if (code !== 0) say(output);
 }
 
+const seconds = (started) => `${Math.round((Date.now() - started) / 1000)} s`;
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 
 async function runVitest(project, env) {
   const report = join(reports, `${project}.json`);
   const args = ['run', '--project', project, '--reporter=default', '--reporter=json'];
+  const started = Date.now();
   const { code, output } = await run(bin('vitest'), [...args, `--outputFile=${report}`], {
     cwd: ROOT,
     quiet: true,
     env,
   });
-  count(project, code, output, () => {
+  count(project, started, code, output, () => {
     const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
     return { passed: numPassedTests, failed: numFailedTests };
   });
@@ -38,19 +38,20 @@ async function runVitest(project, env) {
 
 async function runPlaywright(env) {
   const report = join(reports, 'e2e.json');
+  const started = Date.now();
   const { code, output } = await run(bin('playwright'), ['test'], {
     cwd: ROOT,
     quiet: true,
     env: { ...env, E2E_JSON: report },
   });
-  count('end-to-end', code, output, () => {
+  count('end-to-end', started, code, output, () => {
     const { stats } = JSON.parse(readFileSync(report, 'utf8'));
     return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
   });
 }
 
 /** Adds a run's tests to the tally; a run that broke counts as one more failure. */
-function count(name, code, output, read) {
+function count(name, started, code, output, read) {
   let found = { passed: 0, failed: 0 };
   try {
     found = read();
@@ -61,7 +62,7 @@ function count(name, code, output, read) {
   tally.passed += found.passed;
   tally.failed += found.failed;
   say(
-    `${found.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${found.passed} of ${found.passed + found.failed}`,
+    `${found.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${found.passed} of ${found.passed + found.failed}  ${seconds(started)}`,
   );
   if (code !== 0) say(output);
 }

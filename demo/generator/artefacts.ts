@@ -10,6 +10,7 @@ import {
   type PartRows,
 } from '../../src/core/parts';
 import type { Row } from '../../src/core/study';
+import { uidOf } from './things';
 
 /** A benchmark part of the demo, with its mesh as a file of the package. */
 export interface DemoPart {
@@ -30,6 +31,7 @@ export async function demoParts(): Promise<DemoPart[]> {
     const artefact = {
       ...{ artefact_id: design.key, name: design.name, version: '1' },
       ...{ mesh: path, mesh_sha256, notes: design.about },
+      uid: uidOf('artefact', design.key),
     };
     return { artefact, part, mesh: { path, bytes } };
   });

@@ -1,11 +1,13 @@
 import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/study';
 import { afterWork } from './after-work';
 import { artefacts, type DemoPart } from './artefacts';
+import { dossiers } from './dossiers';
 import { gauge } from './gauge';
 import { judged } from './judged';
 import { lineup } from './lineup';
 import { petgSpires } from './petg';
 import { measured } from './measured';
+import { panelEvenings } from './panels';
 import { drawsFrom } from './random';
 import { runs } from './runs';
 import { CLIP_BENCH_CARD, FIRST_MACHINE_CARD } from './cards';
@@ -35,6 +37,9 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
     findings: [...eyes.findings, ...petg.findings],
     aftercare: afterWork({ prints, specimens }),
     readings: [...found.readings, ...checked.readings],
+    ...panelEvenings({ prints, specimens }),
+    ...dossiers(),
+    claims: [...bench.claims, ...dossiers().claims],
   };
   return {
     meta: {

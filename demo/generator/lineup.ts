@@ -1,4 +1,5 @@
 import { emptyTables, type Row, type TableName, type Tables } from '../../src/core/study';
+import { uidOf } from './things';
 
 /** A row with the columns that are not given unknown. */
 export const unknownRow = <Name extends TableName>(
@@ -150,6 +151,8 @@ export function lineup(): Pick<
     currency: 'EUR',
     obtained: 'bought',
     firmware,
+    serial: null,
+    uid: uidOf('machine', machine_id),
   });
   tables.machines = [
     machine(
@@ -207,6 +210,7 @@ export function lineup(): Pick<
     slicer: null,
     slicer_version: null,
     notes,
+    uid: uidOf('profile', profile_id),
   });
   tables.profiles = [
     profile('a-stock', 'Auklet, as shipped', 'stock', null),
@@ -277,6 +281,7 @@ export function lineup(): Pick<
     density_g_cm3,
     price_per_kg,
     currency: 'EUR',
+    uid: uidOf('material', material_id),
   });
   tables.materials = [
     material('pla-0417', 'PLA', 'slate', 'RW-0417', 1.24, 19.5),

@@ -7,8 +7,11 @@ import { demoParts, type DemoPart } from './artefacts';
 import { clipBench } from './clip-bench';
 import { CLIP_BENCH_SESSION, demoPhotos } from './photos';
 import { slicedFiles, type Sliced } from './slicing';
+import { spokeKeys } from './spoke-keys';
 import { gannetSpeeds, speedFiles, speedSession } from './speeds';
 import { gannetUpdate } from './update';
+import { winterStock } from './winter-stock';
+import { withWords } from './words';
 
 /** Writes the demo studies as packages under a folder. */
 export async function writeDemo(folder: string): Promise<void> {
@@ -16,8 +19,11 @@ export async function writeDemo(folder: string): Promise<void> {
   const parts = await demoParts();
   const bench = clipBench(sliced, parts);
   const photos = await demoPhotos(bench.tables, CLIP_BENCH_SESSION);
-  writeStudy(folder, withTables(bench, photos.tables), sliced, parts, photos.files);
+  const answered = withWords(withTables(bench, photos.tables));
+  writeStudy(folder, answered, sliced, parts, photos.files);
   writeStudy(folder, gannetUpdate(sliced, parts), sliced, parts);
+  writeStudy(folder, spokeKeys(parts), sliced, parts);
+  writeStudy(folder, winterStock(parts), sliced, parts);
   const files = speedFiles();
   const speeds = gannetSpeeds(files, parts);
   const walls = await demoPhotos(speeds.tables, speedSession);

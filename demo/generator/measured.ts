@@ -1,6 +1,7 @@
 import type { Dimension, Row, Specimen, Tables } from '../../src/core/study';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';
+import { uidOf } from './things';
 
 /** Repeatability of a caliper in practised hands, mm. */
 const READING_SD = 0.011;
@@ -10,11 +11,29 @@ const ZERO = { 'caliper-1': 0, 'caliper-2': 0.01 } as const;
 /** The specimens that nobody has measured yet: evidence is missing, and shown so. */
 const UNMEASURED_PRINTS = 2;
 
+/** The two calipers of the bench, as their certificates say. */
+export const calipers = (): Row<'instruments'>[] =>
+  ([1, 2] as const).map((number) => ({
+    ...{ instrument_id: `caliper-${number}`, name: `Caliper ${number}`, kind: 'caliper' },
+    ...{ resolution_mm: 0.01, expanded_uncertainty_mm: 0.03 },
+    zero_mm: ZERO[`caliper-${number}`],
+    ...{ serial: null, certificate: '2025-08', uid: uidOf('instrument', `caliper-${number}`) },
+  }));
+
+/** Whose parts are measured, and by whom. */
+interface Hands {
+  characters: readonly Character[];
+  /** How many of the last stair blocks nobody has measured yet. */
+  left: number;
+  /** Who reads everything; by turns where it is not said. */
+  by?: 'KM' | 'TS';
+}
+
 /** Readings by caliper, with what each contender's character does to a part. */
 export function measured(
   draws: Draws,
   tables: Pick<Tables, 'prints' | 'specimens' | 'dimensions'>,
-  { characters, left } = { characters: CHARACTERS, left: UNMEASURED_PRINTS },
+  { characters, left, by }: Hands = { characters: CHARACTERS, left: UNMEASURED_PRINTS },
 ): Pick<Tables, 'instruments' | 'readings' | 'unmeasured'> {
   const readings: Row<'readings'>[] = [];
   const unmeasured: Row<'unmeasured'>[] = [];
@@ -48,7 +67,7 @@ export function measured(
       }
       const truth = trueSize(draws, character, dimension, specimen, shift);
       const trials = isTile ? 1 : 2;
-      readings.push(...read(draws, specimen, dimension, truth, trials, print));
+      readings.push(...read(draws, specimen, dimension, truth, trials, print, by));
     }
   }
   const slip = readings.find((row) => row.dimension_id === 'x4' && row.trial === 2);
@@ -56,24 +75,7 @@ export function measured(
     readings.push({ ...slip, value_mm: round(slip.value_mm - 10, 2), superseded_at: slip.at });
   }
   return {
-    instruments: [
-      {
-        instrument_id: 'caliper-1',
-        name: 'Caliper 1',
-        kind: 'caliper',
-        resolution_mm: 0.01,
-        expanded_uncertainty_mm: 0.03,
-        zero_mm: 0,
-      },
-      {
-        instrument_id: 'caliper-2',
-        name: 'Caliper 2',
-        kind: 'caliper',
-        resolution_mm: 0.01,
-        expanded_uncertainty_mm: 0.03,
-        zero_mm: 0.01,
-      },
-    ],
+    instruments: calipers(),
     readings,
     unmeasured,
   };
@@ -106,8 +108,9 @@ function read(
   truth: number,
   trials: number,
   print: Row<'prints'>,
+  by: 'KM' | 'TS' | undefined,
 ): Row<'readings'>[] {
-  const operator = print.repeat % 2 === 1 ? 'KM' : 'TS';
+  const operator = by ?? (print.repeat % 2 === 1 ? 'KM' : 'TS');
   const instrument_id = operator === 'KM' ? 'caliper-1' : 'caliper-2';
   return Array.from({ length: trials }, (_, at) => ({
     specimen_id: specimen.specimen_id,

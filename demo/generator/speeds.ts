@@ -1,3 +1,4 @@
+import { uidOf } from './things';
 import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { CHARACTERS, lineup, type Character } from './lineup';
@@ -63,6 +64,7 @@ export function gannetSpeeds(
       ...STEPS.map(({ speed }): Row<'profiles'> => ({
         ...{ profile_id: `b-${speed}`, name: `Gannet, outer wall ${speed}`, kind: 'tuned' },
         ...{ parent_id: 'b-stock', slicer: null, slicer_version: null, notes: null },
+        uid: uidOf('profile', `b-${speed}`),
       })),
     ],
     profile_settings: [

@@ -1,6 +1,7 @@
 import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { lineup } from './lineup';
+import { calipers } from './measured';
 import { gannetPrint } from './print';
 import { drawsFrom, round, type Draws } from './random';
 import type { Sliced } from './slicing';
@@ -9,8 +10,8 @@ import { TILE_PLACES } from './tile-places';
 const SEED = 233;
 const READING_SD = 0.01;
 const SIDES = [
-  { contender: 'B-1-before', firmware: '1.9.0', day: '2026-03-16', from: 1 },
-  { contender: 'B-2-after', firmware: '1.9.2', day: '2026-03-17', from: 13 },
+  { contender: 'B-1-before', firmware: '1.9.0', day: '2026-03-10', from: 1 },
+  { contender: 'B-2-after', firmware: '1.9.2', day: '2026-03-11', from: 13 },
 ] as const;
 
 /** What the update does to a tile at a place: corners to the right come out thinner, all a little smaller. */
@@ -43,8 +44,8 @@ export function gannetUpdate(
     machines: all.machines.filter((row) => row.machine_id === 'gannet'),
     machine_changes: [
       {
-        ...{ change_id: 'update', machine_id: 'gannet', at: '2026-03-17T07:40:00+01:00' },
-        ...{ kind: 'firmware', what: '1.9.0 → 1.9.2', operator: 'KM' },
+        ...{ change_id: 'update', machine_id: 'gannet', at: '2026-03-11T07:40:00+01:00' },
+        ...{ kind: 'firmware', what: '1.9.0 to 1.9.2', operator: 'KM' },
       } as Row<'machine_changes'>,
     ],
     profiles: all.profiles.filter((row) => row.profile_id === 'b-stock'),
@@ -63,12 +64,7 @@ export function gannetUpdate(
     ...things,
     prints,
     specimens,
-    instruments: [
-      {
-        ...{ instrument_id: 'caliper-1', name: 'Caliper 1', kind: 'caliper' as const },
-        ...{ resolution_mm: 0.01, expanded_uncertainty_mm: 0.03, zero_mm: 0 },
-      },
-    ],
+    instruments: calipers().slice(0, 1),
     readings: readingsOf(draws, specimens, things.dimensions),
   };
   return {
@@ -77,7 +73,7 @@ export function gannetUpdate(
       title: 'The Gannet before and after its update',
       description:
         'The same plate of tiles on the same machine, the day before and the day after a firmware update. Everything in this study is invented.',
-      created: '2026-03-17T16:10:00+01:00',
+      created: '2026-03-12T16:10:00+01:00',
       intent: 'before-after',
       question: 'Did the update change how large the tiles come out?',
       reference: 'B-1-before',
@@ -97,7 +93,7 @@ function printOf(
   file: Sliced,
 ): Row<'prints'> {
   const what = { artefact: 'tile-field', material: 'pla-0417', repeat: 1, order };
-  const when = { day, startsUtc: '08:30:00', offsetHours: 1 };
+  const when = { day, startsUtc: '18:00:00', offsetHours: 1 };
   return gannetPrint(
     draws,
     { print_id: `U-${order}`, contender, firmware, ...what, ...when },
@@ -121,7 +117,7 @@ function readingsOf(
       return [1, 2].map((trial) => ({
         ...{ specimen_id, dimension_id, trial, operator: 'KM', instrument_id: 'caliper-1' },
         value_mm: round(truth + draws.noise(READING_SD), 2),
-        at: `2026-03-${isAfter ? 17 : 16}T13:30:00+01:00`,
+        at: `2026-03-${isAfter ? 11 : 10}T21:30:00+01:00`,
         superseded_at: null,
       }));
     }),

@@ -72,6 +72,10 @@ async function build() {
 }
 
 /** The demo studies' folders; the last one is listed first. */
-export const DEMO_STUDIES = ['gannet-update', 'gannet-speeds', 'clip-bench'].map((name) =>
-  join(ROOT, 'demo', name),
-);
+export const DEMO_STUDIES = [
+  'spoke-keys',
+  'gannet-update',
+  'gannet-speeds',
+  'winter-stock',
+  'clip-bench',
+].map((name) => join(ROOT, 'demo', name));

@@ -3,10 +3,10 @@ import { once } from 'node:events';
 import { join } from 'node:path';
 import { track } from './lifetime.mjs';
 
-/** Starts the built application on a database; it ends with this script, however that ends. */
-export const spawnServer = (databaseUrl, { stdio, args = [], env = {} }) =>
+/** Starts a built process (`web`, `worker`) on a database; it ends with this script, however that ends. */
+export const spawnProcess = (name, databaseUrl, { stdio, args = [], env = {} }) =>
   track(
-    spawn(process.execPath, [...args, join('dist', 'processes', 'web.js')], {
+    spawn(process.execPath, [...args, join('dist', 'processes', `${name}.js`)], {
       // It ends by itself when this script is gone and cannot tell it any more.
       stdio: ['ignore', stdio, 'inherit', 'ipc'],
       detached: true,
@@ -19,6 +19,9 @@ export const spawnServer = (databaseUrl, { stdio, args = [], env = {} }) =>
       },
     }),
   );
+
+/** Starts the built application on a database. */
+export const spawnServer = (databaseUrl, options) => spawnProcess('web', databaseUrl, options);
 
 /** Starts the built application quietly on any free port; gives its address and how to end it. */
 export async function serveQuietly(databaseUrl, env = {}) {

@@ -95,6 +95,44 @@ function buildProgram(): Command {
       (await import('./photo')).runPhoto(file, flags as PhotoFlags),
     );
   program
+    .command('standings')
+    .description('describe everyone who printed an artefact, over several study packages')
+    .argument('<studies...>', 'folders or zips of study packages')
+    .option('--artefact <id>', 'only this artefact, by its id in one of the studies')
+    .option('--json', 'print one JSON object and nothing else')
+    .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
+    .action(async (studies: string[], flags: object) =>
+      (await import('./standings')).runStandings(studies, flags),
+    );
+  program
+    .command('verify')
+    .description('compute the data of a published report anew, and compare every figure of it')
+    .argument('<report>', 'zip or folder of the report')
+    .action(async (report: string) => (await import('./verify')).runVerify(report));
+  program
+    .command('backup')
+    .description('keep the database in DATABASE_URL in a file, as it stands at one moment')
+    .requiredOption(
+      '--to <file>',
+      'file to write; what it must come to lies beside it as <file>.json',
+    )
+    .action(async ({ to }: { to: string }) => (await import('./backup')).runBackup(to));
+  program
+    .command('restore')
+    .description('put a backup into the empty database in DATABASE_URL, and check it')
+    .argument('<file>', 'file that backup wrote')
+    .action(async (file: string) => (await import('./backup')).runRestore(file));
+  program
+    .command('check')
+    .description(
+      'check the database in DATABASE_URL: constraints, contents, that results can be made',
+    )
+    .action(async () => (await import('./backup')).runCheck());
+  program
+    .command('owner-link')
+    .description('print a link, good once, that makes an owner or gives one another password')
+    .action(async () => (await import('./owner-link')).runOwnerLink());
+  program
     .command('import')
     .description('put a study package into the database in DATABASE_URL')
     .argument('<study>', 'folder or zip of the study package')

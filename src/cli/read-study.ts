@@ -6,23 +6,29 @@ import {
   type FaultReport,
   type ReadPackage,
 } from '../core/package';
+import type { MeshKnown } from '../core/standings';
 import { openPackage, type PackageFiles } from '../files/packages';
+import { packageMeshes } from '../files/package-meshes';
 import { packageSettings, packageToolpaths, type PackageToolpaths } from '../files/sliced';
 import { InputError } from './input-error';
 
 /** A package that was read, with what its sliced files say as far as that was asked for. */
-export type StudyOnDisk = ReadPackage & { toolpaths?: PackageToolpaths['toolpaths'] };
+export type StudyOnDisk = ReadPackage & {
+  toolpaths?: PackageToolpaths['toolpaths'];
+  meshes?: ReadonlyMap<string, MeshKnown>;
+};
 
 /**
  * Reads the package at a path; warnings go to stderr.
  *
  * @param depth how far the files beside the tables are looked into: `whole` reads each to its end to
- *   find what is damaged, `settings` and `toolpaths` read the sliced files of its prints
+ *   find what is damaged, `settings` and `toolpaths` read the sliced files of its prints, `meshes` the
+ *   meshes of its artefacts too
  * @throws InputError with every fault, one a line
  */
 export async function readStudy(
   path: string,
-  depth: 'whole' | 'settings' | 'toolpaths',
+  depth: 'whole' | 'settings' | 'toolpaths' | 'meshes',
 ): Promise<StudyOnDisk> {
   const files = await openPackage(path);
   try {
@@ -36,9 +42,11 @@ export async function readStudy(
     }
     const onUnreadable = (file: string, message: string) =>
       warn({ file, line: 1, column: '-', message });
-    if (depth === 'settings') {
+    if (depth !== 'toolpaths') {
       const sliced = await packageSettings(content.study, files, onUnreadable);
-      return { ...content, study: { ...content.study, sliced } };
+      const read = { ...content, study: { ...content.study, sliced } };
+      if (depth === 'settings') return read;
+      return { ...read, meshes: await packageMeshes(content.study, files, onUnreadable) };
     }
     const { settings: sliced, toolpaths } = await packageToolpaths(
       content.study,

@@ -1,6 +1,5 @@
 import type { Results } from '../core/results';
 import { columnLabel, type Study } from '../core/study';
-import type { Interval } from '../core/stats';
 import type { PairRow } from '../core/compare';
 import { sayClaim } from '../core/toolpath';
 import {
@@ -12,6 +11,7 @@ import {
   saidSweep,
   saidVerdict,
 } from '../core/words';
+import { ends, fixed, table } from './text-table';
 
 /** The results as text for a terminal: who is more accurate, faster, more reliable, by how much. */
 export function renderResults(study: Study, results: Results): string {
@@ -146,21 +146,4 @@ function against(
   if (contender === results.study.reference) return 'reference';
   const row = rows?.find((candidate) => candidate.contender === contender);
   return row ? saidVerdict(row, unit) : 'nothing in common';
-}
-
-const fixed = (value: number | null, digits: number, isSigned = false): string =>
-  value === null ? 'not known' : `${isSigned && value > 0 ? '+' : ''}${value.toFixed(digits)}`;
-
-const ends = (interval: Interval, digits: number): string =>
-  interval.low === null
-    ? 'not known'
-    : `${fixed(interval.low, digits)} … ${fixed(interval.high, digits)}`;
-
-function table(header: readonly string[], rows: readonly (readonly string[])[]): string[] {
-  const widths = header.map((name, at) =>
-    Math.max(name.length, ...rows.map((row) => (row[at] ?? '').length)),
-  );
-  const line = (cells: readonly string[]) =>
-    `  ${cells.map((cell, at) => cell.padEnd(widths[at] ?? 0)).join('  ')}`.trimEnd();
-  return [line(header), ...rows.map(line)];
 }

@@ -52,3 +52,35 @@ export async function execute(
 
 /** A value as JSON that PostgreSQL takes: characters that it cannot hold are replaced. */
 export const asJson = (value: unknown): string => JSON.stringify(plainValue(value));
+
+/** Columns of moments as SQL that gives them as ISO 8601 texts, in UTC. */
+export const moments = (...columns: readonly string[]): string =>
+  columns
+    .map((column) => {
+      const [name] = column.split('.').slice(-1);
+      return `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as ${name}`;
+    })
+    .join(', ');
+
+/** Whether the database answers within so many milliseconds. */
+export async function isReachable(db: Database, withinMs: number): Promise<boolean> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), withinMs);
+  });
+  const answer = select(db, 'select 1').then(
+    () => true,
+    () => false,
+  );
+  return Promise.race([answer, late]).finally(() => clearTimeout(timer));
+}
+
+/** A name that this database keeps, and that no other one has. */
+export async function databaseName(db: Database): Promise<string> {
+  const [found] = await select<{ name: string }>(
+    db,
+    `select substr(md5(d.oid::text || (select min(ran_at)::text from migrations)), 1, 12) as name
+     from pg_database d where datname = current_database()`,
+  );
+  return found?.name ?? '';
+}

@@ -24,15 +24,18 @@ export class RefusedError extends Error {
 /** Codes with which PostgreSQL ends connections, or does not take them: it is stopping or starting. */
 const AWAY = /^(?:08|57P0[1-3]|53300)/;
 
-/** Whether an error says that the database cannot be reached at the moment. */
+/** What the driver says of a connection that broke, now or before it was asked something. */
+const BROKEN = /Connection terminated|connection error and is not queryable/;
+
+/** Whether an error says that the database cannot be reached at the moment: an error of the models or of the driver. */
 export function isDatabaseAway(error: unknown): boolean {
-  if (!(error instanceof BaseError)) return false;
+  if (!(error instanceof Error)) return false;
   if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError)
     return true;
-  const { original } = error as BaseError & { original?: { code?: string; message?: string } };
-  return (
-    AWAY.test(original?.code ?? '') ||
-    /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT)$/.test(original?.code ?? '') ||
-    /Connection terminated/.test(original?.message ?? '')
-  );
+  const { original = error } = error as Error & { original?: Error };
+  // Errors of a driver have a code of five letters or figures, or that of a socket; others of ours have none.
+  const isOfDatabase = error instanceof BaseError || 'severity' in error || BROKEN.test(error.message); // prettier-ignore
+  const code = 'code' in original ? String(original.code) : '';
+  const isOfSocket = /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT)$/.test(code);
+  return isOfDatabase && (AWAY.test(code) || isOfSocket || BROKEN.test(original.message));
 }

@@ -1,7 +1,7 @@
 export { SteadyClient } from './steady-client';
-export { openDatabase, type Database } from './database';
+export { databaseName, isReachable, openDatabase, type Database } from './database';
 export { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from './errors';
-export { migrate } from './migrate';
+export { KNOWN_MIGRATIONS, migrate, NewerDatabaseError } from './migrate';
 export { isUuid, transact, writeStudy, type Write } from './write';
 export {
   dropUnnamedContent,
@@ -32,6 +32,100 @@ export {
   type SeenCode,
   type ToldOfPhoto,
 } from './repositories/pictures';
+export {
+  deletePasskey,
+  findProof,
+  insertPasskey,
+  keepChallenge,
+  listPasskeys,
+  notePasskeyUsed,
+  proofsOf,
+  useChallenge,
+  type Passkey,
+  type PasskeyProof,
+} from './repositories/passkeys';
+export {
+  beginJudge,
+  bookBallots,
+  findPanelPicture,
+  findPanelRun,
+  insertPanelJudge,
+  insertPanelRun,
+  judgeOfToken,
+  keepChoice,
+  listPanelItems,
+  listPanelJudges,
+  noteAsked,
+  openPanels,
+  panelOfLink,
+  panelsWith,
+  questionsOfJudge,
+  questionsOfPanel,
+  replacePanelItems,
+  setJudgeEnded,
+  setPanelPicture,
+  takeOutItem,
+  type AskedQuestion,
+  type PanelItem,
+  type Panelist,
+  type PanelJudge,
+  type PanelRun,
+} from './repositories/panels';
+export {
+  addRevision,
+  dropRevision,
+  failRevision,
+  figuresBefore,
+  findAddress,
+  findReport,
+  findReportFile,
+  findRevision,
+  finishRevision,
+  listReportFiles,
+  listRevisions,
+  publishRevision,
+  setReportName,
+  setRevisionStep,
+  studyOfAddress,
+  unmadeRevisions,
+  withdrawRevision,
+  type ReportAddress,
+  type ReportFile,
+  type Revision,
+} from './repositories/reports';
+export {
+  artefactsEverywhere,
+  featuresOfMachines,
+  incidentsOfMachines,
+  materialsUsed,
+  printsOfMachines,
+  type AnyArtefact,
+  type MachineFeature,
+  type MachinePrint,
+} from './repositories/workshop';
+export { findAnything, type FoundRow } from './repositories/finding';
+export { tieRows } from './repositories/ties';
+export {
+  addThing,
+  findThing,
+  keptIds,
+  knownThings,
+  listThings,
+  mergedInto,
+  mergeThings,
+  pairsApart,
+  setThingDeleted,
+  splitThing,
+  tellApart,
+  thingCalled,
+  thingsOfStudy,
+  updateThing,
+  usesOfThings,
+  type Merged,
+  type Thing,
+  type ThingUse,
+} from './repositories/things';
+export { copyBeginning } from './repositories/copy';
 export { listHistory } from './repositories/history';
 export {
   findImport,
@@ -76,6 +170,11 @@ export {
   metaOfRecord,
   restoreStudy,
   revisionOf,
+  standingOf,
+  binnedStudies,
+  emptyBin,
+  type BinnedStudy,
+  type Standing,
   updateStudy,
   type LoadedStudy,
   type StudySummary,
@@ -151,3 +250,63 @@ export {
 export { listChanges } from './repositories/changes';
 export { findMeshSheet, storeMeshSheet } from './repositories/mesh-sheets';
 export { bePresent, type Presence } from './presence';
+export { actingAs, presentActor } from './actor';
+export {
+  alreadyKept,
+  doneOnce,
+  forgetAnswers,
+  keepAnswer,
+  type KeptAnswer,
+  type OnceKey,
+} from './once';
+export type { LastingConnection } from './lasting-connection';
+export { listenToStudies, type StudyChange } from './news';
+export { holdLock, oneAtATime } from './held-lock';
+export {
+  beginJob,
+  countJobs,
+  countKeptResults,
+  jobsBegunBy,
+  listOrphans,
+  openJobKeys,
+} from './repositories/jobs-at-work';
+export {
+  changePerson,
+  findByName,
+  findPerson,
+  hasOwner,
+  insertPerson,
+  listPeople,
+  setPassword,
+  type Person,
+} from './repositories/people';
+export {
+  endSession,
+  findKey,
+  findLink,
+  findSession,
+  IDLE_DAYS,
+  insertKey,
+  insertLink,
+  insertSession,
+  listKeys,
+  listSessions,
+  revokeKey,
+  useLink,
+  type AccessKey,
+  type AccessLink,
+  type Session,
+} from './repositories/sessions';
+export { listAccess, logAccess, type AccessEntry } from './repositories/access-log';
+export { enteredBy } from './repositories/entered';
+export {
+  asItStands,
+  brokenConstraints,
+  damagedContents,
+  isEmptyDatabase,
+  migrationsOf,
+  NOT_KEPT,
+  sumTables,
+  type TableSum,
+} from './repositories/backup';
+export { lastBackups, noteBackup, type MadeBackup } from './repositories/backups';

@@ -6,9 +6,24 @@ import { MIGRATIONS } from './migrations';
 /** A number of our own, under which only one process migrates at a time. */
 const MIGRATION_LOCK = 7_205_318;
 
+/** Names of the migrations that this program knows. */
+export const KNOWN_MIGRATIONS: readonly string[] = MIGRATIONS.map(({ name }) => name);
+
+/** The database was brought to a schema that this program does not know. */
+export class NewerDatabaseError extends Error {
+  override name = 'NewerDatabaseError';
+  constructor(steps: readonly string[]) {
+    super(
+      `The database is newer than this program: it has ${steps.join(', ')}. Start a program that knows them, or restore an older backup. Nothing was changed.`,
+    );
+  }
+}
+
 /**
  * Brings the database to the newest schema, and its constraints to what the tables' rows may hold; returns the
  * names of the migrations that ran.
+ *
+ * @throws NewerDatabaseError where it is newer than this program; nothing is changed then
  */
 export async function migrate(sequelize: Sequelize): Promise<string[]> {
   return sequelize.transaction(async (transaction) => {
@@ -42,8 +57,11 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
       storage,
       logger: undefined,
     });
-    const ran = (await umzug.up()).map((migration) => migration.name);
+    const ran = await storage.executed({ context: {} });
+    const newer = ran.filter((name) => !KNOWN_MIGRATIONS.includes(name));
+    if (newer.length > 0) throw new NewerDatabaseError(newer);
+    const now = (await umzug.up()).map((migration) => migration.name);
     await syncDomains(sequelize, transaction);
-    return ran;
+    return now;
   });
 }

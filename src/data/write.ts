@@ -1,7 +1,9 @@
 import { BaseError, type Transaction } from 'sequelize';
 import type { StudyPart } from '../core/results';
+import { presentActor, presentTab } from './actor';
 import { execute, select, type Database } from './database';
 import { NotFoundError } from './errors';
+import { noteOnce } from './once';
 
 /**
  * A change of a study while it is made. One action is one write: one transaction, one revision, and
@@ -36,12 +38,22 @@ export async function transact<Result>(
   if (db.transaction) return work(db);
   for (let attempt = 1; ; attempt += 1) {
     try {
-      return await db.sequelize.transaction(async (transaction: Transaction) => {
+      let committed = () => {};
+      const result = await db.sequelize.transaction(async (transaction: Transaction) => {
         const bound = { ...db, transaction };
         // What does not fit fails where it is done and not at the commit.
         await execute(bound, 'set constraints all immediate');
+        const [actor, tab] = [presentActor(), presentTab()];
+        // What is entered and changed takes it from here: `entered_by`, `changes.actor`, who is told of it.
+        if (actor !== null || tab !== null) {
+          const sql = `select set_config('vergleich.actor', $1, true), set_config('vergleich.tab', $2, true)`;
+          await execute(bound, sql, [actor ?? '', tab ?? '']);
+        }
+        committed = await noteOnce(bound);
         return await work(bound);
       });
+      committed();
+      return result;
     } catch (error) {
       if (attempt >= MOST_TRIES || !PASSING.has(codeOf(error) ?? '')) throw error;
       const pause = 10 * 2 ** attempt * (0.5 + Math.random());

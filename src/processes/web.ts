@@ -1,142 +1,138 @@
-import { once } from 'node:events';
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { Server } from 'node:http';
 import { delimiter, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import compression from 'compression';
 import { migrateDatabase } from '../server/migrate';
 import { clearFolders } from '../files/temporary';
-import { app, closeApp } from '../server/app';
-import { loadDemo } from '../server/demo';
-import { refuseEarly, refuseUnreadable } from '../server/http/gate';
+import { afterwards, app } from '../server/app';
+import { bareHost, doors, outerName, tellDoors } from '../server/access/doors';
+import { isOwned, linkForOwner } from '../server/access/front';
+import { loadDemo, publishDemo } from '../server/demo';
+import { askedPort, listenOnFirst } from '../server/http/listen';
 import { isLoopback } from '../server/http/origin';
 import { startJobs } from '../server/jobs';
 import { openLink } from '../server/link';
+import { certificateFor, type Certificate } from './certificate';
+import { endWhenTold, endWithWords, outliveStrayFaults } from './ending';
+import { frontDoor, makeServer, type Handler } from './front-door';
 
 const DEFAULT_PORT = 4680;
 const PORTS_TO_TRY = 20;
-const UPLOAD_TIMEOUT_MS = 60 * 60 * 1000;
-const IDLE_TIMEOUT_MS = 75_000;
-/** So long a server that is to end waits for what is under way. */
-const PATIENCE_MS = 8000;
+/** So often it is asked whether somebody owns the application by now. */
+const OWNER_ASKED_MS = 1000;
 
-const HEADERS = {
-  'x-content-type-options': 'nosniff',
-  'x-frame-options': 'DENY',
-  'referrer-policy': 'same-origin',
-  'cross-origin-opener-policy': 'same-origin',
-  'cross-origin-resource-policy': 'same-origin',
-  'permissions-policy': 'geolocation=(), microphone=()',
-};
-
-type Handler = (req: IncomingMessage, res: ServerResponse) => void;
-
-/** Listens on the port that is asked for, or on the first free one from the default on. */
-async function listen(server: Server, host: string, asked: number | null): Promise<void> {
-  const first = asked ?? DEFAULT_PORT;
-  const last = asked ?? DEFAULT_PORT + PORTS_TO_TRY - 1;
-  for (let port = first; port <= last; port += 1) {
-    try {
-      server.listen(port, host);
-      await once(server, 'listening');
-      return;
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
-    }
-  }
+/** Listens on the port that is asked for, or on the first free one from the default on; returns it. */
+async function listen(server: Server, host: string, asked: number | null): Promise<number> {
+  const ports = Array.from({ length: PORTS_TO_TRY }, (_, at) => DEFAULT_PORT + at);
+  const port = await listenOnFirst(server, host, asked === null ? ports : [asked]);
+  if (port !== null) return port;
   throw new Error(
     asked === null
-      ? `All ports from ${first} to ${last} are taken: set PORT to a free one.`
+      ? `All ports from ${DEFAULT_PORT} to ${ports.at(-1)} are taken: set PORT to a free one.`
       : `Port ${asked} is taken: set PORT to another one.`,
   );
 }
 
-/** The port that the environment asks for; null for the first free one. */
-function askedPort(): number | null {
-  const text = process.env.PORT;
-  if (text === undefined || text === '') return null;
-  const port = Number(text);
-  if (/^\d{1,5}$/.test(text) && port <= 65535) return port;
-  throw new Error(`PORT is ${text}: it must be a number from 0 to 65535, or unset.`);
-}
-
+/** The address to listen on, as the environment says; beyond loopback the doors must be open. */
 function askedHost(): string {
-  const host = process.env.HOST ?? '127.0.0.1';
-  if (isLoopback(host) || host === '::1') return host;
+  const { isOpen, isProxied } = doors();
+  // A proxy reaches it on this computer: others come through the proxy only.
+  const host = process.env.HOST ?? (isOpen && !isProxied ? '0.0.0.0' : '127.0.0.1');
+  if (isOpen || isLoopback(host) || host === '::1') return host;
   throw new Error(
-    `HOST is ${host}: this version has no sign-in yet, and so it only listens on this machine (127.0.0.1 or localhost). Unset HOST.`,
+    `HOST is ${host}: beyond this computer the doors must be open, with a sign-in: npm start -- --open. Or unset HOST.`,
   );
 }
 
-/** Ends the process when it is told to, after what is under way; by force where that takes long. */
-function endWhenTold(server: Server | null): void {
-  let isEnding = false;
-  const stop = () => {
-    if (isEnding) return;
-    isEnding = true;
-    const end = (code: number) => {
-      clearFolders(true);
-      process.exit(code);
-    };
-    setTimeout(() => end(1), PATIENCE_MS).unref();
-    const close = () =>
-      closeApp().then(
-        () => end(0),
-        () => end(1),
-      );
-    if (!server?.listening) {
-      void close();
-      return;
-    }
-    server.close(() => void close());
-    server.closeIdleConnections();
-    setTimeout(() => server.closeAllConnections(), 3000).unref();
-  };
-  for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP'] as const) process.on(signal, stop);
-  // Started by another program, it does not outlive it.
-  if (process.connected) process.on('disconnect', stop);
+/** The certificate that is wanted; null where there is no TLS to speak. */
+async function wantedCertificate(): Promise<Certificate | null> {
+  const { isOpen, isProxied, isSecure, names } = doors();
+  if (!isOpen || isProxied || !isSecure) return null;
+  const folder = join(process.env.KEEP_DIR ?? join(process.cwd(), '.cache'), 'doors');
+  const certificate = await certificateFor(process.env, folder, names);
+  tellDoors({ fingerprint: certificate.isOwn ? certificate.fingerprint : null });
+  return certificate;
+}
+
+const say = (text: string) => process.stdout.write(`${text}\n`);
+
+/** Says at which addresses the application is there for others. */
+function sayOpen(scheme: string, port: number): void {
+  const { publicUrl, fingerprint, isProxied } = doors();
+  const name = outerName() ?? bareHost(process.env.HOST ?? '');
+  say(`Open to the house at ${publicUrl ?? `${scheme}://${name}:${port}`}/`);
+  if (fingerprint) say(`Its certificate is its own; compare its SHA-256 fingerprint: ${fingerprint}`); // prettier-ignore
+  if (scheme === 'http' && !isProxied) {
+    say('PLAIN HTTP: everybody on this network can read passwords and readings as they pass.');
+  }
+}
+
+/** Lets machines elsewhere in, by TLS only. */
+async function openLinkTo(host: string, certificate: Certificate | null): Promise<void> {
+  if (!certificate || isLoopback(host)) return;
+  const port = await app().link?.openTo?.({ ...certificate, host });
+  if (port == null) return;
+  say(`Machines elsewhere speak to it at mqtts://${outerName() ?? host}:${port}, each by a key of its own`); // prettier-ignore
+}
+
+/** Opens the doors as soon as somebody owns the application. */
+function openWhenOwned(open: () => Promise<void>): void {
+  const waiting = setInterval(() => {
+    // The database may be away for a moment: it is asked again.
+    void isOwned().then(
+      (isSo) => {
+        if (!isSo) return;
+        clearInterval(waiting);
+        open().catch(endWithWords);
+      },
+      () => undefined,
+    );
+  }, OWNER_ASKED_MS);
+  waiting.unref();
 }
 
 /** Starts the web server; resolves when it answers. */
 async function serve(): Promise<void> {
   const host = askedHost();
-  const port = askedPort();
-  const compress = compression() as unknown as (
-    req: IncomingMessage,
-    res: ServerResponse,
-    next: () => void,
-  ) => void;
+  const outer = host === 'localhost' ? '127.0.0.1' : host;
+  const asked = askedPort('PORT');
   let handler: Handler | null = null;
-  const server = createServer((req, res) => {
-    for (const [name, value] of Object.entries(HEADERS)) res.setHeader(name, value);
-    if (refuseEarly(req, res)) return;
-    const answer = () => compress(req, res, () => handler?.(req, res));
-    app()
-      .pages.showAgain(req, res)
-      .then((isShown) => isShown || answer(), answer);
-  });
-  server.requestTimeout = UPLOAD_TIMEOUT_MS;
-  // Longer than clients and proxies keep an idle connection: who sends on one finds it open.
-  server.keepAliveTimeout = IDLE_TIMEOUT_MS;
-  server.on('clientError', refuseUnreadable);
-  endWhenTold(server);
+  const listener = frontDoor(() => handler);
+  const certificate = await wantedCertificate();
+  const scheme = certificate ? 'https' : 'http';
+  let server = makeServer(listener, certificate);
+  endWhenTold(() => server);
+  outliveStrayFaults();
   clearFolders();
   await migrateDatabase();
-  await loadDemo(process.env.DEMO_STUDY?.split(delimiter).filter(Boolean) ?? []);
-  await startJobs(app());
+  const demo = await loadDemo(process.env.DEMO_STUDY?.split(delimiter).filter(Boolean) ?? []);
+  // Workers of their own do them where they are said to.
+  await startJobs(app(), process.env.JOBS !== 'elsewhere');
+  const isWaiting = doors().isOpen && !(await isOwned());
   app().link = await openLink(app());
   const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
   ({ handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler });
-  await listen(server, host === 'localhost' ? '127.0.0.1' : host, port);
-  const address = server.address();
-  const shown = typeof address === 'object' && address ? address.port : DEFAULT_PORT;
-  process.stdout.write(`Vergleich is running at http://${host}:${shown}/\n`);
+  // Beyond this computer only where somebody owns it.
+  const port = await listen(server, isWaiting ? '127.0.0.1' : outer, asked);
+  if (process.env.DEMO_REPORTS === '1') afterwards(() => publishDemo(app(), demo));
   const link = app().link?.address ?? '';
-  process.stdout.write(`Machines speak to it at ${link}\n`);
-  process.send?.({ port: shown, link });
+  const local = `${scheme}://${isLoopback(host) ? host : '127.0.0.1'}:${port}`;
+  say(`Vergleich is running at ${local}/`);
+  say(`Machines speak to it at ${link}`);
+  const open = async () => {
+    sayOpen(scheme, port);
+    await openLinkTo(outer, certificate);
+  };
+  const enter = isWaiting ? await linkForOwner() : null;
+  if (enter) {
+    say(`Nobody owns it yet. Open this on this computer within 15 minutes, once: ${local}${enter}`);
+    openWhenOwned(async () => {
+      server.close();
+      server = makeServer(listener, certificate);
+      await listen(server, outer, port);
+      await open();
+    });
+  } else if (doors().isOpen) await open();
+  process.send?.({ port, link, scheme, enter });
 }
 
-serve().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
-  clearFolders(true);
-  process.exit(1);
-});
+serve().catch(endWithWords);

@@ -2,12 +2,14 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { pino, type Logger } from 'pino';
+import type { Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { openDatabase, revisionOf, type Database, type Presence } from '../data';
 import { ShownPages } from './http/shown-pages';
 import type { JobQueue } from './jobs/queue';
 import type { Link } from './link/link';
+import { Newsroom } from './live/newsroom';
+import { openLog } from './log';
 
 /** What the server works with: the database, a log, threads for the calculations. */
 export interface App {
@@ -16,6 +18,8 @@ export interface App {
   threads: Piscina;
   /** Pages of results as they were shown. */
   pages: ShownPages;
+  /** Who wants to hear of what changes. */
+  newsroom: Newsroom;
   /** Threads that read and check packages. */
   importers: Piscina;
   /** Threads that read sliced files, apart from those that a page waits for. */
@@ -24,6 +28,8 @@ export interface App {
   drawers: Piscina;
   /** The thread that looks into photos, one at a time: each may fill much memory. */
   photographers: Piscina;
+  /** The threads that make reports. */
+  reporters: Piscina;
   /** Which drawing this is: sheets of other ones are drawn anew. */
   drawingEdition: string;
   /** Work that outlives a request; there once the server has started it. */
@@ -60,9 +66,10 @@ function openApp(): App {
   return {
     db,
     pages: new ShownPages((study) => revisionOf(db, study)),
+    newsroom: new Newsroom(databaseUrl),
     edition: editionOf(evaluation, reading),
     drawingEdition: editionOf(drawing),
-    log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
+    log: openLog(),
     threads: new Piscina({ filename: evaluation, ...pool }),
     importers: new Piscina({
       filename: join(folder, 'package.js'),
@@ -86,6 +93,10 @@ function openApp(): App {
       filename: join(folder, 'photo.js'),
       ...{ minThreads: 0, maxThreads: 1, idleTimeout: 60_000 },
     }),
+    reporters: new Piscina({
+      filename: join(folder, 'report.js'),
+      ...{ minThreads: 0, maxThreads: 2, idleTimeout: 60_000 },
+    }),
     jobs: null,
     presence: null,
     link: null,
@@ -106,10 +117,12 @@ export async function closeApp(): Promise<void> {
   holder[KEY] = undefined;
   if (!open) return;
   await open.link?.stop();
+  await open.newsroom.end();
   await open.jobs?.stop();
   await open.presence?.end();
   await open.importers.close({ force: true });
   await open.photographers.close({ force: true });
+  await open.reporters.close({ force: true });
   await open.drawers.close({ force: true });
   await open.readers.close({ force: true });
   await open.threads.close({ force: true });

@@ -1,6 +1,16 @@
 import { basename } from 'node:path';
-import { countStudies, hasImports } from '../data';
-import { app } from './app';
+import {
+  addRevision,
+  countStudies,
+  hasImports,
+  listRevisions,
+  NotFoundError,
+  writeStudy,
+} from '../data';
+import { app, type App } from './app';
+import { makeReport } from './report/make';
+import { changeRevision } from './report/revisions';
+import { aboutStudy } from './study/studies';
 import { importStudy } from './study/import';
 import { readOnThread } from './study/read-package';
 
@@ -13,18 +23,50 @@ const KEY = 'demo/';
  *
  * @param paths folders of their packages
  */
-export async function loadDemo(paths: readonly string[]): Promise<void> {
+export async function loadDemo(paths: readonly string[]): Promise<string[]> {
   const { db, log } = app();
-  if (paths.length === 0) return;
-  if ((await countStudies(db)) > 0 && !(await hasImports(db, KEY))) return;
+  if (paths.length === 0) return [];
+  if ((await countStudies(db)) > 0 && !(await hasImports(db, KEY))) return [];
+  const studies: string[] = [];
   for (const path of paths) {
     const key = `${KEY}${basename(path)}`;
     try {
       const { studyId, faults } = await importStudy(db, path, readOnThread, { key });
       if (studyId === null) log.error({ faults }, 'the demo study has faults');
+      else studies.push(studyId);
     } catch (error) {
       // Without its demo the program is as useful as before.
       log.error(error, 'the demo study was not loaded');
     }
+  }
+  return studies;
+}
+
+/**
+ * Freezes and publishes the reports that demo studies say they have, one after another; those that are
+ * there already stay. Nobody waits for it.
+ */
+export async function publishDemo(app: App, studies: readonly string[]): Promise<void> {
+  for (const studyId of studies) {
+    try {
+      await publishReports(app, studyId);
+    } catch (error) {
+      // A study that a person has deleted has no report any more.
+      if (!(error instanceof NotFoundError)) app.log.error(error, 'a report of the demo');
+    }
+  }
+}
+
+async function publishReports(app: App, studyId: string): Promise<void> {
+  const { name, report } = await aboutStudy(studyId);
+  for (const [at, until] of (report?.frozen ?? []).entries()) {
+    const there = await listRevisions(app.db, studyId);
+    const known = there.find((one) => one.number === at + 1);
+    const number =
+      known?.number ??
+      (await writeStudy(app.db, studyId, null, (write) => addRevision(write, until)));
+    if (known?.published_at) continue;
+    await makeReport(app, { studyId, number }, true);
+    await changeRevision(studyId, number, { publish: true, name }, null);
   }
 }

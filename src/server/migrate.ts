@@ -1,14 +1,17 @@
-import { isDatabaseAway, migrate } from '../data';
+import { isDatabaseAway, migrate, tieRows, transact } from '../data';
 import { app } from './app';
 
 /**
- * Brings the application's database to the newest schema.
+ * Brings the application's database to the newest schema, and every row of a thing its place in the
+ * workshop.
  *
  * @throws Error in words where the database cannot be used
  */
 export async function migrateDatabase(): Promise<void> {
   try {
     await migrate(app().db.sequelize);
+    // Rows that are older than the workshop get their things.
+    await transact(app().db, (bound) => tieRows(bound, null, { knownAt: new Date(), isKept: false })); // prettier-ignore
   } catch (error) {
     if (!isDatabaseAway(error)) throw error;
     const why = error instanceof Error && error.message !== '' ? error.message : 'no answer';

@@ -6,9 +6,11 @@ import {
   type EvaluateOutcome,
   type EvaluateTask,
 } from '../core/results';
+import { standingsOf } from '../core/standings';
 
-/** Worker thread: computes sections of a study's results, what a figure is made of, or a pair. */
+/** Worker thread: computes sections of a study's results, what a figure is made of, a pair, or standings. */
 export default function run(task: EvaluateTask): EvaluateOutcome {
+  if ('standings' in task) return { standings: standingsOf(task.standings) };
   const context = openContext(task.study, task.options);
   if ('figure' in task) return { evidence: evidenceOf(context, task.figure) };
   if ('pair' in task) {

@@ -1,4 +1,5 @@
 import {
+  blindPictures,
   cornersOfPart,
   examinePhoto,
   layPhoto,
@@ -15,6 +16,9 @@ export default async function run(task: PhotoTask): Promise<PhotoOutcome> {
     if (task.do === 'corners') return { found: await cornersOfPart(task.path, task.codes) };
     if (task.do === 'lay') {
       return { laid: await layPhoto(task.path, task.toPicture, task.box, task.pxPerMm) };
+    }
+    if (task.do === 'blind') {
+      return { blind: await blindPictures(task.frames, task.box, task.pxPerMm, task.levels) };
     }
     return {
       measured: await measureOnPhoto(task.path, task.measure, task.options, task.of),

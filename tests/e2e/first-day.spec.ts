@@ -218,12 +218,17 @@ test('is the caliper good enough: planned, read by two, answered in words', asyn
   await page.waitForURL(/measure\/gauge/);
   await settled(page);
   const truth: Record<string, number> = {};
+  const all = page.getByRole('region', { name: 'What is read' });
+  let done = 0;
   const read = async (shift: number) => {
     for (let at = 0; at < 4; at += 1) {
+      // The part that is asked for has changed once the reading before is counted.
+      await expect.poll(async () => (await all.textContent())?.split('●').length).toBe(done + 1);
       const code = (await page.locator('p b.font-mono').first().textContent()) ?? '';
       truth[code] ??= 32 + 0.1 * Object.keys(truth).length;
       await page.keyboard.type((truth[code] + shift + (at < 2 ? 0 : 0.01)).toFixed(2));
       await page.keyboard.press('Enter');
+      done += 1;
     }
   };
   await read(0);

@@ -24,7 +24,7 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
       play(timeline(`s${at}`, own), {
         broker: bench.link(),
         machine: `m-${at + 1}`,
-        speed: 600,
+        speed: 1200,
         from: FROM,
       }),
     ),

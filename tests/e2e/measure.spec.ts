@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, open, test, HAND_MS } from './bench';
+import { expect, open, settled, test, HAND_MS } from './bench';
 
 const readings = async (
   study: string,
@@ -112,6 +112,16 @@ test('entries made while the server is away wait, and arrive once', async ({ pag
   await page.addInitScript(() => localStorage.setItem('vergleich.operator', 'away'));
   await open(page, `${bench.study}/measure?specimen=K7-004`);
   await expect(field(page)).toBeFocused();
+  // The browser keeps the page and what it is made of by now.
+  const isKept = () =>
+    page.evaluate(async () => {
+      const pages = await caches.match(location.href);
+      const made = performance.getEntriesByType('resource').map(({ name }) => name);
+      const built = made.filter((name) => new URL(name).pathname.startsWith('/_astro/'));
+      const found = await Promise.all(built.map((name) => caches.match(name)));
+      return pages !== undefined && built.length > 0 && found.every((one) => one !== undefined);
+    });
+  await expect.poll(isKept).toBe(true);
   await bench.stop();
   const nominals = ['4.01', '4.02', '4.03'];
   await page.keyboard.press('ArrowUp');
@@ -125,11 +135,26 @@ test('entries made while the server is away wait, and arrive once', async ({ pag
     // A letter that digits follow at once is a scanned code.
     await page.keyboard.press('r', { delay: HAND_MS });
   }
-  await expect(page.getByText('3 entries wait in this browser for the server.')).toBeVisible();
+  const waiting = page.getByText('3 entries wait in this browser for the server.');
+  await expect(waiting).toBeVisible();
+  // A reload opens what was open, and one more is read there.
+  await page.reload();
+  await settled(page);
+  await expect(waiting).toBeVisible();
+  await expect(field(page)).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.type('4.04');
+  await page.keyboard.press('Enter');
+  const four = page.getByText('4 entries wait in this browser for the server.');
+  const asked = page.getByText('Enter again keeps it');
+  await expect(four.or(asked)).toBeVisible();
+  if (await asked.isVisible()) await page.keyboard.press('Enter');
+  await expect(four).toBeVisible();
   await bench.start();
   await expect(page.getByText(/entries wait/)).toBeHidden({ timeout: 20_000 });
   const mine = (await readings(bench.study)).filter((row) => row.operator === 'away');
-  expect(mine.map((row) => row.value_mm).sort()).toEqual([4.01, 4.02, 4.03]);
+  expect(mine.map((row) => row.value_mm).sort()).toEqual([4.01, 4.02, 4.03, 4.04]);
 });
 
 test('on a phone nothing is cut off', async ({ page, bench }) => {
@@ -139,4 +164,34 @@ test('on a phone nothing is cut off', async ({ page, bench }) => {
     const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
     expect(overflow, path).toBeLessThanOrEqual(0);
   }
+});
+
+test('two at the bench see each other’s readings, and who reads results is told', async ({
+  page,
+  browser,
+  bench,
+}) => {
+  const place = `${bench.study}/measure?specimen=K7-003`;
+  const context = await browser.newContext();
+  const [other, reader] = [await context.newPage(), await context.newPage()];
+  await open(reader, `${bench.study}/results/accuracy`);
+  await open(other, place);
+  await open(page, place);
+  await expect(present(other)).toContainText('reading 2');
+  await expect(field(page)).toBeFocused();
+  // What the other one has half typed stays as it is.
+  await field(other).fill('12.');
+  await page.keyboard.type('40.02');
+  await page.keyboard.press('Enter');
+  await expect(present(other)).toContainText('reading 3');
+  await expect(field(other)).toHaveValue('12.');
+  // Results stay as they are read until their reader wants the newer ones.
+  const notice = reader.getByText('Evidence was added while you read.');
+  await expect(notice).toBeVisible();
+  await reader.getByRole('button', { name: 'Show it as it is now' }).press('Enter');
+  await expect(notice).toHaveCount(0);
+  // Taken back here, it is gone there.
+  await page.keyboard.press('u');
+  await expect(present(other)).toContainText('reading 2');
+  await context.close();
 });

@@ -142,7 +142,7 @@ test('the keys of a scanned sticker are no commands of the page that they are ty
     }
   });
   await expect(page.getByRole('search').getByRole('alert')).toContainText(
-    'Nothing here carries the code',
+    'Nothing carries “s1sxy”',
   );
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });

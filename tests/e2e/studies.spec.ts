@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { changedDemo, DEMO } from '../support/demo-files';
 import { zipped } from '../support/zip';
-import { expect, open, settled, test } from './bench';
+import { expect, expectAccessible, open, settled, test } from './bench';
 
 test('a package with faults lists them all, and nothing is imported', async ({ page, bench }) => {
   await open(page, bench.url);
@@ -23,7 +23,7 @@ test('a package with faults lists them all, and nothing is imported', async ({ p
     buffer: Buffer.from(bytes),
   });
   await expect(page.getByText('2 faults in the package; nothing was imported.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /claims\.csv 2 machine_id/ })).toContainText(
+  await expect(page.getByRole('row', { name: /claims\.csv 4 machine_id/ })).toContainText(
     'is not among the machines',
   );
   await expect(page.getByRole('row', { name: /noise\.csv 2 state/ })).toContainText('asleep');
@@ -128,6 +128,16 @@ const add = async (
   await settled(page);
 };
 
+/** Adds to the line-up by the one field for it: a name and Enter. */
+const addByName = async (page: Page, what: string, name: string) => {
+  await page.getByRole('combobox', { name: `Add ${what}` }).fill(name);
+  const answered = page.waitForResponse((answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST'); // prettier-ignore
+  await page.keyboard.press('Enter');
+  expect((await answered).status()).toBe(201);
+  await page.waitForLoadState('load');
+  await settled(page);
+};
+
 test('a study is typed in at the bench, from the question to the answer', async ({
   page,
   bench,
@@ -139,17 +149,30 @@ test('a study is typed in at the bench, from the question to the answer', async 
   await page.waitForURL(/question/);
   const study = page.url().replace('/question', '');
   await open(page, `${study}/line-up`);
-  for (const name of ['Dunlin', 'Knot']) {
-    await add(page, 'machine', (form) => form.getByLabel('name').fill(name));
-  }
-  await add(page, 'profile', async (form) => {
-    await form.getByLabel('name').fill('as shipped');
-    await form.getByLabel('kind').selectOption('stock');
-  });
-  await add(page, 'material', (form) => form.getByLabel('type').fill('PLA'));
-  await add(page, 'artefact', (form) => form.getByLabel('name').fill('Cube'));
+  for (const name of ['Wheatear 7', 'Wryneck 2']) await addByName(page, 'a machine', name);
+  await addByName(page, 'a material', 'PCTG');
+  await addByName(page, 'an artefact', 'Cube');
+  // A cell is typed into where it stands, by keys alone.
+  await page.getByRole('button', { name: 'Wheatear 7 stock, maker: not known' }).focus();
+  await page.keyboard.type('Sandwich Works');
+  await page.keyboard.press('Enter');
+  await expect(
+    page.getByRole('button', { name: 'Wheatear 7 stock, maker: Sandwich Works' }),
+  ).toBeFocused();
+  for (let at = 0; at < 2; at += 1) await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('big');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('type it as 230 × 230 × 250');
+  await page.getByLabel('Wheatear 7 stock, build, mm').fill('180x180x200');
+  await page.keyboard.press('Enter');
+  await expect(
+    page.getByRole('button', { name: 'Wheatear 7 stock, build, mm: 180 × 180 × 200' }),
+  ).toBeFocused();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: /^Cube/ }).click();
+  await page.waitForURL(/artefacts\/cube/);
+  await settled(page);
   await add(page, 'dimension', async (form) => {
-    await form.getByLabel('artefact').selectOption({ label: 'Cube' });
     await form.getByLabel('name').fill('side x');
     await form.getByLabel('axis').selectOption('x');
     await form.getByLabel('kind').selectOption('external');
@@ -158,18 +181,11 @@ test('a study is typed in at the bench, from the question to the answer', async 
     await expect(form.getByRole('alert')).toContainText('“2o” is not a number');
     await form.getByLabel(/nominal/).fill('20');
   });
-  for (const name of ['Dunlin', 'Knot']) {
-    await add(page, 'contender', async (form) => {
-      await form.getByLabel('label').fill(name);
-      await form.getByLabel('machine').selectOption({ label: name });
-      await form.getByLabel('profile').selectOption({ label: 'as shipped' });
-    });
-  }
   await open(page, `${study}/runs`);
-  for (const name of ['Dunlin', 'Knot']) {
-    await page.getByRole('button', { name: `Add a print: Cube, ${name}` }).click();
+  for (const name of ['Wheatear 7', 'Wryneck 2']) {
+    await page.getByRole('button', { name: `Add a print: Cube, ${name} stock` }).click();
     const panel = page.getByRole('dialog');
-    await panel.getByLabel('material').selectOption({ index: 1 });
+    await expect(panel.getByLabel('material')).toHaveValue('pctg');
     await panel.getByRole('button', { name: 'Start', exact: true }).click();
     await expect(panel).toBeHidden();
   }

@@ -204,7 +204,7 @@ describe('a sweep set up from one contender', () => {
 
 describe('marks by hand', () => {
   const mark = {
-    ...{ machine_id: 'gannet', aspect: 'screen', sign: 'plus', value: 8, text: 'clear' },
+    ...{ machine_id: 'gannet', aspect: 'looks', sign: 'plus', value: 8, text: 'clear' },
     ...{ evidence: null, operator: 'KM', at: null },
   };
   const marks = () => get<object[]>(`/studies/${bench}/rows/marks`);
@@ -212,20 +212,21 @@ describe('marks by hand', () => {
     for (;;) {
       const [[, text]] = (await revisionsOf(['criteria'])) as [[number, string]];
       const { stale } = JSON.parse(text) as { stale: string[] };
-      if (stale.length === 0) return text.includes('mark:screen');
+      if (stale.length === 0) return text.includes('mark:looks');
     }
   };
 
   it('are weighed at once, and one of two that are the same is taken back', async () => {
     expect(await weighed()).toBe(false);
+    const before = (await marks()).length;
     await call('POST', `/studies/${bench}/rows/marks`, mark);
     await call('POST', `/studies/${bench}/rows/marks`, mark);
-    expect(await marks()).toHaveLength(2);
+    expect(await marks()).toHaveLength(before + 2);
     expect(await weighed()).toBe(true);
-    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(204);
-    expect(await marks()).toHaveLength(1);
-    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(204);
-    expect((await call('DELETE', `/studies/${bench}/remarks`, mark)).status).toBe(404);
+    expect((await call('DELETE', `/studies/${bench}/rows/marks`, mark)).status).toBe(204);
+    expect(await marks()).toHaveLength(before + 1);
+    expect((await call('DELETE', `/studies/${bench}/rows/marks`, mark)).status).toBe(204);
+    expect((await call('DELETE', `/studies/${bench}/rows/marks`, mark)).status).toBe(404);
     expect(await weighed()).toBe(false);
   });
 
@@ -233,5 +234,29 @@ describe('marks by hand', () => {
     const answer = await call('POST', `/studies/${bench}/rows/marks`, { ...mark, value: 11 });
     expect(answer.status).toBe(400);
     expect(JSON.stringify(answer.content)).toContain('must be from 0 to 10');
+  });
+});
+
+describe('a study again as another', () => {
+  it('plans the same prints, and leaves open from which files', async () => {
+    const planned = (id: string) =>
+      get<{ contender_id: string; artefact_id: string; toolpath: string | null }[]>(`/studies/${id}/rows/planned`); // prettier-ignore
+    const first = await planned(bench);
+    expect(first.every((row) => row.toolpath !== null)).toBe(true);
+    const { status, content } = await call('POST', '/studies', { title: 'Again', again: bench });
+    expect(status).toBe(201);
+    const again = await planned(String(content.study_id));
+    const places = (rows: typeof first) => rows.map((row) => `${row.contender_id} ${row.artefact_id}`).sort(); // prettier-ignore
+    expect(places(again)).toEqual(places(first));
+    expect(again.every((row) => row.toolpath === null)).toBe(true);
+  });
+});
+
+describe('the plan', () => {
+  it('says in what the files of a part differ and must not', async () => {
+    const files = async () => (await get<{ state: string }[]>(`/studies/${bench}/sliced-files`)).filter(({ state }) => state === 'waiting' || state === 'reading').length; // prettier-ignore
+    await expect.poll(files, { timeout: 90_000 }).toBe(0);
+    const { text } = await page(`${bench}/plan`);
+    expect(text).toContain('The files differ in what must be equal: walls (2 for Auklet 23 tuned; 3 elsewhere), infill pattern (gyroid for Auklet 23 tuned; grid elsewhere).'); // prettier-ignore
   });
 });

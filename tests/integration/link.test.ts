@@ -165,6 +165,19 @@ describe('a machine on the bench link', () => {
   });
 });
 
+describe('what a machine said', () => {
+  it('is entered in its name, and what people enter is not', async () => {
+    await say('heating', 0, { file: 'clip-tuned.gcode' });
+    const [kept] = (await db.sequelize.query(
+      `select (select entered_by from prints where study_id = '${study}' limit 1) as print,
+         (select entered_by from open_prints where study_id = '${study}' limit 1) as opened,
+         (select array_agg(distinct actor) from changes where study_id = '${study}' and who = 'LK') as people`,
+    )) as unknown as [{ print: string | null; opened: string | null; people: (string | null)[] }[]];
+    expect([kept[0]?.print, kept[0]?.opened]).toContain('machine:m');
+    expect(kept[0]?.people).toEqual([null]);
+  });
+});
+
 describe('a power meter', () => {
   const meter = (energy_wh: number) =>
     applyMeter(db, study, 'm', { session: 'w', sequence: 1, at: at(0), energy_wh });

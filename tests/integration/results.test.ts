@@ -12,7 +12,7 @@ let drop: () => Promise<void>;
 let study: string;
 
 beforeAll(async () => {
-  const fresh = await freshDatabase();
+  const fresh = await freshDatabase([DEMO]);
   ({ db, drop } = fresh);
   server = await startServer(fresh.url, { studies: [DEMO] });
   const [first] = await get<{ study_id: string }[]>('/studies');

@@ -1,11 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { request } from 'node:http';
+import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openDatabase, type Database } from '../../src/data';
 import { apiOf, type Answer } from '../support/api';
 import { freshDatabase } from '../support/database';
-import { changedDemo, DEMO } from '../support/demo-files';
+import { changedDemo, DEMO, demoFiles, DEMO_SWEEP } from '../support/demo-files';
 import { createFleet } from '../support/fleet';
 import { kill, startServer, type Server } from '../support/server';
 import { zipped } from '../support/zip';
@@ -18,7 +20,7 @@ let drop: () => Promise<void>;
 let demo: string;
 
 beforeAll(async () => {
-  ({ url: databaseUrl, db, drop } = await freshDatabase());
+  ({ url: databaseUrl, db, drop } = await freshDatabase([DEMO]));
   server = await startServer(databaseUrl, { studies: [DEMO] });
   const [study] = await get<{ study_id: string }[]>('/studies');
   demo = study?.study_id ?? '';
@@ -55,6 +57,52 @@ async function untilRead(study: string): Promise<void> {
     ).length;
   await expect.poll(unread, { timeout: 60_000 }).toBe(0);
 }
+
+describe('whoever watches over it', () => {
+  it('hears whether it is alive and ready, and nothing else', async () => {
+    const ask = async (path: string) => {
+      const answer = await fetch(server.url + path);
+      return [answer.status, (await answer.text()).trim(), answer.headers.get('cache-control')];
+    };
+    expect(await ask('/healthz')).toEqual([200, 'alive', 'no-store']);
+    expect(await ask('/readyz')).toEqual([200, 'ready', 'no-store']);
+  });
+});
+
+describe('a program that watches over it', () => {
+  const measures = async () => {
+    const answer = await fetch(`${server.url}/metrics`);
+    expect(answer.headers.get('content-type')).toMatch(/^text\/plain; version=0\.0\.4/);
+    const lines = (await answer.text()).split('\n').filter((line) => /^vergleich_/.test(line));
+    return new Map(lines.map((line) => line.split(/ (?=[^ ]+$)/) as [string, string]));
+  };
+
+  it('is told of requests, jobs, results, connections and the link, on this computer', async () => {
+    const name = 'vergleich_request_seconds_count{kind="api",method="GET",status="404"}';
+    const before = Number((await measures()).get(name) ?? 0);
+    const id = (await fetch(`${server.url}/api/v1/studies/${uuid()}`)).headers.get('x-request-id');
+    expect(id).toMatch(/^[0-9a-f-]{36}$/);
+    await get(`/studies/${demo}/results/speed`);
+    const now = await measures();
+    expect(Number(now.get(name))).toBe(before + 1);
+    expect(
+      Number(now.get('vergleich_jobs{queue="sliced-file",state="completed"}')),
+    ).toBeGreaterThan(0);
+    expect(Number(now.get('vergleich_results_kept'))).toBeGreaterThan(0);
+    expect(now.get('vergleich_database_connections{state="waiting"}')).toBe('0');
+    expect(now.get('vergleich_link_listening')).toBe('1');
+    expect(now.get('vergleich_listeners')).toBe('0');
+  });
+
+  it('is not told by a name that somebody else points here', async () => {
+    const status = await new Promise((resolve, reject) => {
+      request({ host: '127.0.0.1', port: server.port, path: '/metrics', headers: { host: 'evil.example' } }, (answer) => resolve(answer.resume().statusCode)) // prettier-ignore
+        .on('error', reject)
+        .end();
+    });
+    expect(status).toBe(403);
+  });
+});
 
 describe('text that cannot be kept', () => {
   it('in a sliced file is replaced, and stops neither a page nor the next start', async () => {
@@ -123,6 +171,37 @@ describe('files that arrive at once', () => {
     expect(new Set(paths).size).toBe(5);
     const known = await get<{ path: string }[]>(`/studies/${study}/sliced-files`);
     expect(known.map(({ path }) => path).sort()).toEqual([...paths].sort());
+    await untilRead(study);
+  });
+
+  it('are begun no more than can be on their way', async () => {
+    const study = await createFleet(server.url, 1);
+    const base = `/studies/${study}/sliced-files`;
+    const begin = (at: number, bytes = 10) =>
+      call('POST', base, { name: `f${at}.gcode`, bytes, sha256: sha256(strToU8(`file ${at}`)) });
+    for (let at = 0; at < 100; at += 1) expect((await begin(at)).status).toBe(200);
+    const more = await begin(100);
+    expect([more.status, more.content.detail]).toEqual([409, expect.stringContaining('begun to send 100 files')]);
+    // One that was begun goes on, and where one is given up there is room.
+    expect((await begin(7)).content).toEqual({ received: 0 });
+    await call('DELETE', `${base}/uploads/${sha256(strToU8('file 7'))}`);
+    expect((await begin(100)).status).toBe(200);
+    for (let at = 0; at <= 100; at += 1) await call('DELETE', `${base}/uploads/${sha256(strToU8(`file ${at}`))}`);
+  }); // prettier-ignore
+
+  it('bytes whose answer was lost may be sent once more, and make no second file', async () => {
+    const study = await createFleet(server.url, 1);
+    const bytes = strToU8('; once\nG1 X5 E1 F600\n');
+    const path = await sendSliced(study, 'once.gcode', bytes);
+    const again = `/studies/${study}/sliced-files/uploads/${sha256(bytes)}?offset=0`;
+    const answer = await call('PUT', again, bytes as BodyInit);
+    expect([answer.status, answer.content]).toEqual([200, { path, isKnown: true }]);
+    expect(await get<unknown[]>(`/studies/${study}/sliced-files`)).toHaveLength(1);
+    const other = again.replace(
+      /uploads\/./,
+      (start) => `${start.slice(0, -1)}${start.endsWith('0') ? '1' : '0'}`,
+    );
+    expect((await call('PUT', other, bytes as BodyInit)).status).toBe(404);
     await untilRead(study);
   });
 });
@@ -212,7 +291,7 @@ const importZip = (bytes: Uint8Array, key?: string) =>
 
 describe('a package', () => {
   it('that is sent again is the same study', async () => {
-    const zip = zipped(changedDemo({}));
+    const zip = zipped(demoFiles(DEMO_SWEEP));
     const key = uuid();
     const answers = await Promise.all([importZip(zip, key), importZip(zip, key)]);
     const ids = [...answers, await importZip(zip, key)].map(({ content }) => content.study_id);
@@ -253,7 +332,7 @@ describe('a package', () => {
   });
 
   it('carries its history of changes', async () => {
-    const made = await importZip(zipped(changedDemo({})));
+    const made = await importZip(zipped(demoFiles(join('demo', 'gannet-update'))));
     const study = String(made.content.study_id);
     const change = { version: 1, change: { firmware: 'a new one' } };
     const edited = await call('PATCH', `/studies/${study}/rows/machines/gannet`, change);
@@ -298,7 +377,6 @@ describe('requests that nobody means', () => {
 
   it.each(HOSTILE)('%s %s is a problem document', async (method, path, content) => {
     // `fetch` mends addresses and refuses TRACE; what is sent here is sent as it stands.
-    const { request } = await import('node:http');
     const answer = await new Promise<{ status: number; type: string; text: string }>(
       (resolve, reject) => {
         const sent = request(

@@ -41,13 +41,13 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 describe('what is missing or wrong', () => {
   it('is said first, all of it at once', async () => {
     const { code, stdout, stderr } = await node([join('scripts', 'start.mjs')], {
-      ...{ PORT: 'abc', HOST: '0.0.0.0', DATABASE_URL: 'nonsense' },
+      ...{ PORT: 'abc', MQTTS_PORT: '70000', DATABASE_URL: 'nonsense' },
       VERGLEICH_DATA: join(folder, 'untouched'),
     });
     expect(code).toBe(1);
     const said = stdout + stderr;
     expect(said).toContain('PORT is abc: it must be a number');
-    expect(said).toContain('HOST is 0.0.0.0: there is no sign-in yet');
+    expect(said).toContain('MQTTS_PORT is 70000: it must be a number');
     expect(said).toContain('DATABASE_URL is nonsense: it must be like postgres://');
     expect(said).not.toMatch(/\n {4}at /);
     expect(existsSync(join(folder, 'untouched'))).toBe(false);
@@ -104,6 +104,32 @@ const CLUSTER = `
   if (process.env.STAY) await new Promise((resolve) => process.stdin.once('end', resolve).resume());
   await end(Number(process.env.CODE ?? 0));
 `;
+
+describe('the command', () => {
+  it('works on the database of the application that runs here, and says where none does', async () => {
+    const home = join(folder, 'found');
+    const SCRIPT = `
+      const { startCluster } = await import('./scripts/lib/postgres.mjs');
+      const { end } = await import('./scripts/lib/lifetime.mjs');
+      const { spawnSync } = await import('node:child_process');
+      const check = () => {
+        const { DATABASE_URL: _, ...env } = process.env;
+        const { stderr } = spawnSync(process.execPath, ['bin/vergleich.mjs', 'check'], { env, encoding: 'utf8' });
+        console.log(stderr.trim());
+      };
+      check();
+      const cluster = await startCluster('main', { forTests: true });
+      await cluster.createDatabase('vergleich');
+      check();
+      await end(0);
+    `;
+    const { stdout } = await node(['--input-type=module', '-e', SCRIPT], { VERGLEICH_DATA: home });
+    const said = stdout.split('\n').filter((line) => /DATABASE_URL/.test(line));
+    expect(said[0]).toContain('the application does not run here');
+    // It is found: nothing was ever started on this one.
+    expect(said[1]).toContain('is not of this application');
+  });
+});
 
 describe('the own cluster', () => {
   it('that was half made is put aside, and made anew', async () => {

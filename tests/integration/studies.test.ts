@@ -73,6 +73,15 @@ describe('migrations', () => {
   it('run once, however often they are asked for', async () => {
     expect(await migrate(db.sequelize)).toEqual([]);
   });
+
+  it('of a newer program are told, and the database is left as it is', async () => {
+    await db.sequelize.query(`insert into migrations (name) values ('999-from-later')`);
+    await expect(migrate(db.sequelize)).rejects.toThrow(
+      'newer than this program: it has 999-from-later',
+    );
+    await db.sequelize.query(`delete from migrations where name = '999-from-later'`);
+    expect(await migrate(db.sequelize)).toEqual([]);
+  });
 });
 
 describe('import and export', () => {
@@ -230,7 +239,7 @@ describe('rows', () => {
   });
 
   it('taken twice are taken once, and another row with the id is refused', async () => {
-    const row = { material_id: 'new', type: 'PLA' };
+    const row = { material_id: 'new', type: 'PLA', uid: null };
     const whole = {
       ...(await findRow(db, studyId, 'materials', { material_id: 'pla-0417' })),
       ...row,

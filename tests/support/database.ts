@@ -1,5 +1,14 @@
-import { randomUUID } from 'node:crypto';
-import { migrate, openDatabase, type Database } from '../../src/data';
+import { createHash, randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import {
+  KNOWN_MIGRATIONS,
+  migrate,
+  openDatabase,
+  SteadyClient,
+  type Database,
+} from '../../src/data';
+import { kill, startServer } from './server';
 
 /** The address of the test cluster's server, without a database. */
 function clusterUrl(): URL {
@@ -8,26 +17,107 @@ function clusterUrl(): URL {
   return new URL(url);
 }
 
-/** A database of its own, migrated; dropped by `drop`. */
-export async function freshDatabase(): Promise<{
+/** A database of a test's own. */
+export interface FreshDatabase {
   url: string;
   db: Database;
   drop: () => Promise<void>;
-}> {
-  const name = `test_${randomUUID().replaceAll('-', '')}`;
-  const admin = openDatabase(clusterUrl().href);
-  await admin.sequelize.query(`create database ${name}`);
+}
+
+const addressOf = (name: string): string => {
   const url = clusterUrl();
   url.pathname = `/${name}`;
-  const db = openDatabase(url.href);
+  return url.href;
+};
+
+/** Does some work on the cluster's own database, on one connection: a lock that it takes is held to the end. */
+async function asAdmin<Result>(
+  work: (ask: <Row>(sql: string) => Promise<Row[]>) => Promise<Result>,
+): Promise<Result> {
+  const client = new SteadyClient({ connectionString: clusterUrl().href });
+  await client.connect();
+  try {
+    return await work(async <Row>(sql: string) => (await client.query(sql)).rows as Row[]);
+  } finally {
+    await client.end();
+  }
+}
+
+/**
+ * A database of its own, migrated; dropped by `drop`.
+ *
+ * @param studies demo studies that are in it, with all that follows from them done already
+ */
+export async function freshDatabase(studies: readonly string[] = []): Promise<FreshDatabase> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  const template = studies.length > 0 ? await demoTemplate(studies) : 'template1';
+  await asAdmin((ask) => ask(`create database ${name} template ${template}`));
+  const db = openDatabase(addressOf(name));
   await migrate(db.sequelize);
   return {
-    url: url.href,
+    url: addressOf(name),
     db,
     drop: async () => {
       await db.sequelize.close();
-      await admin.sequelize.query(`drop database ${name} with (force)`);
-      await admin.sequelize.close();
+      await asAdmin((ask) => ask(`drop database ${name} with (force)`));
     },
   };
+}
+
+/** A hash of what is in some studies, and of the tables that they come into: of another content is another database. */
+function contentOf(studies: readonly string[]): string {
+  const hash = createHash('sha256').update(KNOWN_MIGRATIONS.join(' '));
+  for (const study of studies) {
+    const files = readdirSync(study, { recursive: true, encoding: 'utf8' }).sort();
+    hash.update(basename(study));
+    for (const file of files) {
+      const path = join(study, file);
+      if (file.endsWith('.csv') || file.endsWith('.json'))
+        hash.update(file).update(readFileSync(path));
+      else hash.update(`${file} ${statSync(path).size}`);
+    }
+  }
+  return hash.digest('hex');
+}
+
+/**
+ * The database that others with these studies are copied from: what is printed and photographed in them is
+ * read once for all tests of a run.
+ */
+const demoTemplate = (studies: readonly string[]): Promise<string> =>
+  asAdmin(async (ask) => {
+    const name = `demo_${contentOf(studies).slice(0, 12)}`;
+    // One makes it, whoever else wants it waits; the lock goes with the connection.
+    await ask(`select pg_advisory_lock(hashtext('${name}'))`);
+    const known = await ask(`select from pg_database where datname = '${name}'`);
+    if (known.length === 0) {
+      const making = `${name}_making`;
+      await ask(`drop database if exists ${making} with (force)`);
+      await ask(`create database ${making}`);
+      const server = await startServer(addressOf(making), { studies });
+      await allDone(server.url, addressOf(making));
+      await kill(server.child);
+      // Its connections end a moment after it.
+      await ask(`select pg_terminate_backend(pid, 5000) from pg_stat_activity where datname = '${making}'`); // prettier-ignore
+      await ask(`alter database ${making} rename to ${name}`);
+    }
+    return name;
+  });
+
+/** Waits until nothing is left to be read, laid flat or computed. */
+async function allDone(url: string, databaseUrl: string): Promise<void> {
+  const db = openDatabase(databaseUrl, { connections: 1 });
+  const left = async () => {
+    const [[row]] = (await db.sequelize.query(
+      `select count(*)::int as n from jobs.job
+       where state < 'completed' and name in ('sliced-file', 'photo', 'report')`,
+    )) as unknown as [[{ n: number }]];
+    return row.n;
+  };
+  while ((await left()) > 0) await new Promise((resolve) => setTimeout(resolve, 100));
+  const studies = (await (await fetch(`${url}/api/v1/studies`)).json()) as { study_id: string }[];
+  for (const { study_id } of studies) {
+    await (await fetch(`${url}/api/v1/studies/${study_id}/results`)).arrayBuffer();
+  }
+  await db.sequelize.close();
 }

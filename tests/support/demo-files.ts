@@ -10,6 +10,9 @@ export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO]
 /** The demo study that sweeps a speed. */
 export const DEMO_SWEEP = join(process.cwd(), 'demo', 'gannet-speeds');
 
+/** The lasting id of the demo's stair block. */
+export const STAIR_BLOCK = '019a00a1-e000-7347-80dd-9cd0e7651750';
+
 /** The files of a demo study, in memory. */
 export const demoFiles = (folder = DEMO): Map<string, Uint8Array> =>
   new Map(

@@ -8,6 +8,7 @@ export interface Served extends Api {
   server: () => Server;
   db: () => Awaited<ReturnType<typeof freshDatabase>>['db'];
   url: () => string;
+  databaseUrl: () => string;
 }
 
 /** Serves the application for the tests of a file, with some studies in it. */
@@ -15,7 +16,7 @@ export function served(studies: readonly string[] = []): Served {
   let server: Server;
   let fresh: Awaited<ReturnType<typeof freshDatabase>>;
   beforeAll(async () => {
-    fresh = await freshDatabase();
+    fresh = await freshDatabase(studies);
     server = await startServer(fresh.url, { studies });
   });
   afterAll(async () => {
@@ -23,5 +24,11 @@ export function served(studies: readonly string[] = []): Served {
     await fresh.drop();
   });
   const url = () => server.url;
-  return { server: () => server, db: () => fresh.db, url, ...apiOf(url) };
+  return {
+    server: () => server,
+    db: () => fresh.db,
+    databaseUrl: () => fresh.url,
+    url,
+    ...apiOf(url),
+  };
 }

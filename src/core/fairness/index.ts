@@ -1,4 +1,5 @@
 export { fairnessOfAll, fairnessOfPair } from './check';
 export type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
+export { printFacts, type Fact } from './print-facts';
 export { itemWords, sayValue } from './sentence';
 export { planDifferences, sayPlanDifferences, type PlanDifference } from './plan-check';

@@ -56,6 +56,18 @@ describe('everything at a glance', () => {
     expect(cells[1]?.prints_needed).toBe(4);
   });
 
+  it('has what people said who judged blind, where it is beyond doubt', () => {
+    const said = (evidence: object) =>
+      rowOf('panel:front', { criteria: { 'panel:front': { A: known(0), B: evidence as never } } })
+        .cells.map(({ verdict }) => verdict)
+        .slice(0, 2);
+    expect(said({ ...known(0.8), low: 0.2, high: 1.4 })).toEqual([null, 'better']);
+    expect(said({ ...known(-0.8), low: -1.4, high: -0.2 })).toEqual([null, 'worse']);
+    expect(said({ ...known(0.8), low: -0.1, high: 1.7 })).toEqual([null, 'unsettled']);
+    expect(said({ ...known(0.8), low: null, high: null })).toEqual([null, null]);
+    expect(said(beyond('above'))).toEqual([null, 'better']);
+  });
+
   it('bands what does not matter about the reference, of time as a ratio', () => {
     const smallest = { accuracy_mm: 0.03, time_pct: 25 };
     const [low, high] = rowOf('accuracy_mm', { smallest }).band ?? [];
@@ -73,6 +85,15 @@ describe('everything at a glance', () => {
     const { scale } = rowOf('accuracy_mm', { criteria });
     expect(scale[0]).toBeCloseTo(-0.01, 12);
     expect(scale[1]).toBeCloseTo(0.07, 12);
+  });
+
+  it('has a scale where all values are the same and no interval is known', () => {
+    const same = { A: known(8, null, null), B: known(8, null, null) };
+    const { scale } = rowOf('accuracy_mm', { criteria: { accuracy_mm: same } });
+    expect(scale[0]).toBeCloseTo(7.2, 12);
+    expect(scale[1]).toBeCloseTo(8.8, 12);
+    const none = { A: known(0, null, null) };
+    expect(rowOf('accuracy_mm', { criteria: { accuracy_mm: none } }).scale).toEqual([-1, 1]);
   });
 
   it('has tolerance classes as a row of their own', () => {

@@ -68,7 +68,8 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
         contender,
         text: own ? textOf(words, own) : null,
         ...{ value: own?.value ?? null, low: own?.low ?? null, high: own?.high ?? null },
-        ...{ verdict: row?.verdict ?? null, prints_needed: row?.prints_needed ?? null },
+        verdict: row?.verdict ?? (contender === reference ? null : judgedAs(key, own)),
+        prints_needed: row?.prints_needed ?? null,
       };
     });
     const centre = reference === null ? null : (evidence[reference]?.value ?? null);
@@ -81,6 +82,15 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
       placeOf(a.key) - placeOf(b.key) ||
       (a.words.label < b.words.label ? -1 : 1),
   );
+}
+
+/** What people said of whom they saw beside the reference: no print more would settle it, ballots would. */
+function judgedAs(key: string, own: CriterionEvidence | null | undefined): Verdict | null {
+  if (!key.startsWith('panel:') || !own) return null;
+  if (own.bound === 'above') return 'better';
+  if (own.bound === 'below') return 'worse';
+  if (own.low === null || own.high === null) return null;
+  return own.low > 0 ? 'better' : own.high < 0 ? 'worse' : 'unsettled';
 }
 
 const placeOf = (key: string): number => {
@@ -135,10 +145,10 @@ function scaleOf(
   ];
   if (values.length === 0) return [0, 1];
   const span = most - least || Math.abs(most) * 0.1 || 1;
-  return [
-    Math.max(Math.min(least, ...ends), least - 1.5 * span),
-    Math.min(Math.max(most, ...ends), most + 1.5 * span),
-  ];
+  const from = Math.max(Math.min(least, ...ends), least - 1.5 * span);
+  const to = Math.min(Math.max(most, ...ends), most + 1.5 * span);
+  // Where all are the same and nothing is said of how sure, they stand in the middle.
+  return from < to ? [from, to] : [from - span, to + span];
 }
 
 /** Contenders in the order of a figure, the better first; those without it last, in their order. */

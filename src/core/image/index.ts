@@ -1,3 +1,4 @@
+export { contenderSettings, type ContenderSettings } from './contender-settings';
 export { defectLook, type DefectName, type Look } from './defect-look';
 export { FIGURE_OF, measurePhoto, type PhotoMeasure } from './measure';
 export type { Measured, MeasureOptions, MeasureValue } from './measured';

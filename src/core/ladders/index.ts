@@ -1,2 +1,2 @@
 export { functionsOfAll, type FunctionTally } from './functions';
-export { laddersOfAll, type LadderLimit } from './ladders';
+export { isHarderMore, laddersOfAll, type LadderLimit } from './ladders';

@@ -36,6 +36,12 @@ export interface LadderLimit {
   notes: string[];
 }
 
+/** Whether the harder steps of a ladder are those of the larger values: overhangs, and not clearances. */
+export function isHarderMore(steps: readonly { step: number; value: number }[]): boolean {
+  const ordered = [...steps].sort((a, b) => a.step - b.step);
+  return (ordered.at(-1)?.value ?? 0) > (ordered[0]?.value ?? 0);
+}
+
 /** Every contender on every ladder of the artefacts that it has specimens of. */
 export function laddersOfAll(index: StudyIndex): Record<string, Record<string, LadderLimit>> {
   const { contenders, ladders, ladder_results } = index.study.tables;

@@ -76,6 +76,7 @@ export function metaOf(descriptor: Descriptor): StudyMeta {
     scorecards: own.scorecards ?? null,
     sweep: own.sweep ?? null,
     plan: own.plan ?? null,
+    report: own.report ?? null,
   };
 }
 
@@ -118,6 +119,7 @@ export function buildDescriptor(
       ...(meta.scorecards && { scorecards: meta.scorecards }),
       ...(meta.sweep && { sweep: meta.sweep }),
       ...(meta.plan && { plan: meta.plan }),
+      ...(meta.report && { report: meta.report }),
     },
     resources: [
       ...tables.map(({ name, extraColumns }) => resourceOf(name, extraColumns)),

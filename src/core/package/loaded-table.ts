@@ -77,11 +77,15 @@ export function loadTable(
     }),
     damaged: text.damaged,
   };
+  const things = new Map<unknown, number>();
   // Each line is let go as soon as it is read: a table is never held twice.
   const rest = text.rows.reverse();
   for (let row = rest.pop(); row; row = rest.pop()) {
     const values = readRow(row, layout, faults);
-    if (values) loaded.rows.push(values);
+    if (values) {
+      loaded.rows.push(values);
+      registerThing(loaded, values, things, faults);
+    }
     registerKey(loaded, row, layout, values !== null, faults);
   }
   return loaded;
@@ -184,6 +188,20 @@ function registerKey(
     );
   }
   loaded.keys.add(key);
+}
+
+/** Two rows of a study are two things: a lasting id stands once. */
+function registerThing(
+  { file }: LoadedTable,
+  { line, values }: LoadedRow,
+  things: Map<unknown, number>,
+  faults: FaultList,
+): void {
+  if (typeof values.uid !== 'string') return;
+  const uid = values.uid.toLowerCase();
+  const before = things.get(uid);
+  if (before === undefined) things.set(uid, line);
+  else faults.add(file, line, 'uid', `${quote(values.uid)} is the thing of line ${before} already: two rows are two things`); // prettier-ignore
 }
 
 const cells = (count: number): string => (count === 1 ? '1 cell' : `${count} cells`);

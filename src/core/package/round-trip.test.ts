@@ -98,6 +98,8 @@ const anyStudy: fc.Arbitrary<Study> = fc
         'currency',
         'obtained',
         'firmware',
+        'serial',
+        'uid',
       ].map((column) => [column, null]),
     );
     tables.machines = [
@@ -112,6 +114,7 @@ const anyStudy: fc.Arbitrary<Study> = fc
         slicer: maker,
         slicer_version: null,
         notes,
+        uid: '0193b3c0-0000-7000-8000-0000000000aB',
       },
     ];
     tables.materials = [
@@ -125,13 +128,14 @@ const anyStudy: fc.Arbitrary<Study> = fc
         density_g_cm3: null,
         price_per_kg: null,
         currency: null,
+        uid: null,
       },
     ];
     tables.contenders = [
       { contender_id: 'c', label: name, machine_id: 'm', profile_id: 'p', change: notes },
     ];
     tables.artefacts = [
-      { artefact_id: 'a', name, version: null, mesh: null, mesh_sha256: null, notes },
+      { artefact_id: 'a', name, version: null, mesh: null, mesh_sha256: null, notes, uid: null },
     ];
     tables.dimensions = nominals.map((nominal_mm, at) => ({
       artefact_id: 'a',
@@ -209,6 +213,7 @@ const anyStudy: fc.Arbitrary<Study> = fc
         scorecards: null,
         sweep: null,
         plan: null,
+        report: notes === null ? null : { disclosure: notes, parts: ['data', 'answer'] },
       },
       tables,
       present: new Set([

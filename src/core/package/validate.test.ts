@@ -143,7 +143,17 @@ describe('every planted fault is named with its place', () => {
       { 'claims.csv': (text) => text.replace('\r\n', '\r\n\r\n') },
       ['claims.csv:2:-'],
     ],
-    ['a duplicate id', { 'claims.csv': cell(3, 0, 'speed-a') }, ['claims.csv:3:claim_id']],
+    ['a duplicate id', { 'claims.csv': cell(3, 0, 'calibration-b') }, ['claims.csv:3:claim_id']],
+    [
+      'a lasting id that stands twice',
+      { 'machines.csv': cell(3, 17, '019A00A1-e000-7caa-82cb-e308e74ae896') },
+      ['machines.csv:3:uid'],
+    ],
+    [
+      'a lasting id that is none',
+      { 'machines.csv': cell(2, 17, 'gannet') },
+      ['machines.csv:2:uid'],
+    ],
     ['a column named twice', { 'claims.csv': cell(1, 7, 'unit') }, ['claims.csv:1:unit']],
     ['a required column missing', { 'noise.csv': cell(1, 3, 'level') }, ['noise.csv:1:db_a']],
     ['an unclosed quote', { 'noise.csv': cell(9, 0, '"fulmar') }, ['noise.csv:9:-']],
@@ -217,6 +227,10 @@ describe('every planted fault is named with its place', () => {
       'ballots.csv',
       `${header}\npair,a,K7-002,K7-003,,1\npair,b,K7-001,K7-002,K7-003,1\ntri,c,K7-002,K7-003,,1\ntri,d,K7-002,K7-003,K7-004,tie\npair,e,K7-001,K7-002,,3\n`,
     );
+    // The demo's own panels are not there any more, nor what was noted of them.
+    for (const name of ['panel_setups.csv', 'panel_notes.csv', 'ballot_times.csv']) {
+      add(name, `${new TextDecoder().decode(files.get(name)).split('\n')[0]}\n`);
+    }
     const { faults } = await readPackage(memorySource(files));
     expect(faults.map(placeOf)).toEqual([
       'ballots.csv:2:-',

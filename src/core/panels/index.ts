@@ -1,3 +1,27 @@
+export { idOfPanel } from './id';
+export { chosenOf, panelHabits, type JudgeHabits, type PanelHabits } from './habits';
+export {
+  ballotsNeeded,
+  chanceOf,
+  fewestRight,
+  powerOfPanels,
+  usualAim,
+  type PanelAim,
+} from './needed';
+export {
+  checkPlan,
+  couplesOf,
+  PanelPlanError,
+  questionsOf,
+  type PanelPlan,
+  type PanelQuestion,
+} from './order';
 export { abilitiesOf, type Ability as PanelAbility, type PairedBallot } from './paired';
-export { panelsOfAll, type PairedPanel, type Panel, type TellingPanel } from './panels';
+export {
+  isRightAnswer,
+  panelsOfAll,
+  type PairedPanel,
+  type Panel,
+  type TellingPanel,
+} from './panels';
 export { toldApart, type RightOrWrong, type ToldApart } from './told-apart';

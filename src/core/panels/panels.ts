@@ -1,4 +1,6 @@
 import { groupBy, type Row, type StudyIndex } from '../study';
+import { itemsOf } from './habits';
+import { chanceOf } from './needed';
 import { abilitiesOf, type Ability, type PairedBallot } from './paired';
 import { toldApart, type RightOrWrong, type ToldApart } from './told-apart';
 
@@ -43,8 +45,7 @@ function panelOf(
   reference: string | null,
   alpha: number,
 ): Panel {
-  const contenderOf = (specimenId: string | null): string =>
-    index.prints.get(index.specimens.get(specimenId ?? '')?.print_id ?? '')?.contender_id ?? '';
+  const contenderOf = (specimenId: string): string => ownerIn(index, specimenId);
   const answered: Answered = {
     ballots: rows.length,
     judges: new Set(rows.map((row) => row.judge)).size,
@@ -61,17 +62,26 @@ function panelOf(
       abilities: abilitiesOf(ballots, reference, alpha),
     };
   }
-  const isGuess = panel.kind === 'guess';
   const answers = rows.map((row): RightOrWrong => {
-    const items = [row.item_1, row.item_2, ...(row.item_3 === null ? [] : [row.item_3])];
-    const owners = items.map(contenderOf);
-    const chosen = owners[Number(row.choice) - 1];
     const at = row.at === null ? null : Date.parse(row.at);
-    const isRight = isGuess
-      ? chosen === panel.target
-      : owners.filter((owner) => owner === chosen).length === 1;
-    return { judge: row.judge, isRight, at: Number.isNaN(at) ? null : at, items };
+    const isRight = isRightAnswer(index, panel, row);
+    return { judge: row.judge, isRight, at: Number.isNaN(at) ? null : at, items: itemsOf(row) };
   });
-  const chance = isGuess ? 1 / 2 : 1 / 3;
-  return { kind: panel.kind, ...answered, ...toldApart(answers, chance, alpha) };
+  return { kind: panel.kind, ...answered, ...toldApart(answers, chanceOf(panel.kind), alpha) };
+}
+
+const ownerIn = (index: StudyIndex, specimenId: string): string =>
+  index.prints.get(index.specimens.get(specimenId)?.print_id ?? '')?.contender_id ?? '';
+
+/** Whether an answer to a triangle names the odd one, or to a guess the one that was asked after. */
+export function isRightAnswer(
+  index: StudyIndex,
+  panel: Row<'panels'>,
+  row: Row<'ballots'>,
+): boolean {
+  const owners = itemsOf(row).map((id) => ownerIn(index, id));
+  const chosen = owners[Number(row.choice) - 1];
+  return panel.kind === 'guess'
+    ? chosen === panel.target
+    : owners.filter((owner) => owner === chosen).length === 1;
 }

@@ -6,9 +6,9 @@ import type { Results, SectionName } from './results';
 
 /**
  * What a section can hang on: a table, the study's record, its scorecards, what its sliced files state
- * and hold.
+ * and hold. How its report is made is a part too, on which no section hangs.
  */
-export type StudyPart = TableName | 'studies' | 'cards' | 'sliced_files';
+export type StudyPart = TableName | 'studies' | 'cards' | 'sliced_files' | 'report';
 
 /** What the sections are computed from. Whatever several of them use is computed once. */
 export interface SectionContext {

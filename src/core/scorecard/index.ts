@@ -9,5 +9,11 @@ export {
 } from './card';
 export { largestWorth, utilityAt, type Curve } from './curve';
 export { passes, utilityOf } from './score';
-export { fillScorecard, type ContenderScore, type Scorecard, type WeighedValue } from './scorecard';
+export {
+  fillScorecard,
+  whyNoTurningPrice,
+  type ContenderScore,
+  type Scorecard,
+  type WeighedValue,
+} from './scorecard';
 export { PRICE } from './turning-price';

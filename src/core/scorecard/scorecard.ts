@@ -50,6 +50,13 @@ export interface Scorecard {
   notes: string[];
 }
 
+/** How a note begins that says why there is no turning price. */
+const TURNING = 'turning price: ';
+
+/** Why a contender has no turning price; empty where it has one. */
+export const whyNoTurningPrice = ({ notes }: Pick<ContenderScore, 'notes'>): string =>
+  notes.find((note) => note.startsWith(TURNING))?.slice(TURNING.length) ?? '';
+
 /**
  * Fills in a card.
  *
@@ -106,7 +113,7 @@ export function fillScorecard(
             ),
             notes: [
               ...(isIn(id) ? [] : ['out: it fails a gate']),
-              ...(why === null ? [] : [`turning price: ${why}`]),
+              ...(why === null ? [] : [TURNING + why]),
               ...unknown.map(({ key }) => `${key}: not known`),
             ],
           },

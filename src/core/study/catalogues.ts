@@ -146,6 +146,21 @@ export const AFTERCARE_KINDS = ['support', 'brim', 'strings', 'clean-up', 'other
 
 export const PANEL_KINDS = ['paired', 'triangle', 'guess'] as const;
 
+/** What judges have before them. */
+export const SHOWN_AS = ['photos', 'parts'] as const;
+
+/** Whether photos of a panel are shown as they were taken, or grey and equally bright. */
+export const PHOTO_LEVELS = ['as-taken', 'matched'] as const;
+
+/** How judges are called. */
+export const JUDGE_NAMES = ['initials', 'numbers'] as const;
+
+/** What ends a panel: as many judges as were wanted, its date, or somebody before that. */
+export const PANEL_ENDS = ['number', 'date', 'hand'] as const;
+
+/** What is noted of a panel for whoever reads its result. */
+export const PANEL_EVENTS = ['looked', 'ended-early', 'taken-out'] as const;
+
 export const BALLOT_CHOICES = ['1', '2', '3', 'tie'] as const;
 
 export const CLAIM_FINDINGS = ['confirmed', 'partly', 'refuted', 'untested'] as const;
@@ -232,9 +247,16 @@ export const SUSPECTS = [
 
 export const FOLLOW_UP_OUTCOMES = ['gone', 'less', 'same', 'worse'] as const;
 
+/** Whether a machine has something: built in, not at all, or at extra cost. */
+export const FEATURE_STATES = ['has', 'lacks', 'option'] as const;
+
+/** What came of asking a maker. */
+export const ENQUIRY_OUTCOMES = ['open', 'answered', 'promised', 'mended', 'refused'] as const;
+
 /** What a sentence of the answer is. */
 export const VERDICT_KINDS = ['answer', 'plus', 'minus', 'for-whom', 'advice', 'caveat'] as const;
 
+export type PanelKind = (typeof PANEL_KINDS)[number];
 export type Intent = (typeof INTENTS)[number];
 export type Axis = (typeof AXES)[number];
 export type LadderQuantity = (typeof LADDER_QUANTITIES)[number];

@@ -1,4 +1,6 @@
 export { smallestDifference } from './smallest';
+export { PART_TITLES, REPORT_PARTS, type ReportPart } from './report-parts';
+export { reportSettingsSchema, type ReportSettings } from './report-settings';
 export { quote, readCell, type CellResult } from './cells';
 export * from './catalogues';
 export { columnsOf, type Column } from './columns';
@@ -43,7 +45,9 @@ export { isPlainText, plainText, plainValue } from './plain-text';
 export {
   ID_PATTERN,
   instant,
+  MOST_JUDGES,
   MOST_PLANNED,
+  MOST_QUESTIONS,
   MOST_TRIALS,
   time,
   isInsidePath,

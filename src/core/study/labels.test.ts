@@ -14,6 +14,11 @@ describe('a column in words', () => {
     ['firmware', 'firmware'],
     ['artefact_id', 'artefact'],
     ['toolpath', 'sliced file'],
+    ['db_a', 'level · dB(A)'],
+    ['dried_h', 'dried for · h'],
+    ['started_at', 'started'],
+    ['spool_id', 'spool'],
+    ['px_per_mm', 'pixels a mm'],
   ])('%s', (column, words) => {
     expect(columnWords(column)).toBe(words);
   });
@@ -23,6 +28,7 @@ describe('a column in words', () => {
       for (const { name } of columnsOf(table)) {
         const { label } = columnLabel(name);
         expect(label, `${table}.${name}`).toMatch(/^[^_]+$/);
+        expect(label, `${table}.${name}`).not.toMatch(/(?<!lasting) id$|^at$/);
       }
     }
   });

@@ -12,6 +12,7 @@ const UNITS: readonly (readonly [string, string])[] = [
   ['_s', 's'],
   ['_g', 'g'],
   ['_m', 'm'],
+  ['_h', 'h'],
   ['_c', '°C'],
 ];
 
@@ -40,6 +41,28 @@ const NAMES: Record<string, string> = {
   claimed_accel_mm_s2: 'claimed acceleration',
   expanded_uncertainty_mm: 'expanded uncertainty (k = 2)',
   toolpath: 'sliced file',
+  serial: 'serial number',
+  uid: 'lasting id',
+  answered_at: 'answered',
+  seconds: 'took',
+  kinematics: 'motion',
+  at: 'when',
+  dried_at: 'dried on',
+  dried_c: 'dried at',
+  dried_h: 'dried for',
+  db_a: 'level',
+  px_per_mm: 'pixels a mm',
+  mesh_sha256: 'hash of the mesh',
+  noise_distance_m: 'noise measured at',
+  lower: 'lower limit',
+  upper: 'upper limit',
+  sign: 'for or against',
+  snag: 'snag, 0–4',
+  trust: 'trust, 0–4',
+  damage: 'damage, 0–4',
+  text: 'in words',
+  label: 'called',
+  change: 'what was fitted or changed',
   contender_id: 'contender',
   machine_id: 'machine',
   profile_id: 'profile',
@@ -48,13 +71,19 @@ const NAMES: Record<string, string> = {
   artefact_id: 'artefact',
 };
 
+/** Units of columns whose names do not end in one. */
+const OWN_UNITS: Record<string, string | null> = {
+  ...{ price_per_kg: null, px_per_mm: null, db_a: 'dB(A)' },
+};
+
 /** A column's name in words, and its unit where it has one. */
 export function columnLabel(column: string): { label: string; unit: string | null } {
   const found = UNITS.find(([ending]) => column.endsWith(ending));
-  const stem = found && column !== 'price_per_kg' ? column.slice(0, -found[0].length) : column;
+  const stem = found ? column.slice(0, -found[0].length) : column;
   return {
-    label: NAMES[column] ?? stem.replaceAll('_', ' '),
-    unit: column === 'price_per_kg' ? null : (found?.[1] ?? null),
+    // What names another row, or says when, is called by what it is: `print`, `started`.
+    label: NAMES[column] ?? stem.replace(/_(?:id|at)$/, '').replaceAll('_', ' '),
+    unit: column in OWN_UNITS ? (OWN_UNITS[column] ?? null) : (found?.[1] ?? null),
   };
 }
 
@@ -65,7 +94,8 @@ export function columnWords(column: string): string {
 }
 
 /** A word of a catalogue as people write it: `loose-strands` is `loose strands`, `under-extruded` stays. */
-export const inWords = (key: string): string => key.replace(/-(?!extruded)/g, ' ');
+export const inWords = (key: string): string =>
+  key === 'corexy' ? 'CoreXY' : key.replace(/-(?!extruded)/g, ' ');
 
 /** A count with its noun: `1 print`, `3 prints`. */
 export const counted = (count: number, one: string, many = `${one}s`): string =>

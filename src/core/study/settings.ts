@@ -99,6 +99,9 @@ const NUMBER = /^[-+]?(?:\d+\.?\d*|\.\d+)$/;
 /** Whether a key is one of our own names of settings, and not one kept as it was written. */
 export const isKnownSetting = (key: string): boolean => Object.hasOwn(NAMES, key);
 
+/** Our own names of settings, in the order in which they are shown. */
+export const settingNames = (): string[] => Object.keys(NAMES);
+
 /** A name without blanks, dashes, underscores and case. */
 export const plainName = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
 

@@ -75,6 +75,7 @@ describe('badges', () => {
       slicer: null,
       slicer_version: null,
       notes: null,
+      uid: null,
     });
     const marks = contenderMarks(
       [contender('a', 'm1', 's'), contender('b', 'm2', 's'), contender('c', 'm1', 't')],

@@ -3,6 +3,7 @@ import { INTENTS, LIGHTS, MARK_ASPECTS, PHOTO_MEASURES, TRIAL_FEATURES } from '.
 import { TABLE_NAMES, type Row, type TableName } from './tables';
 import type { Settings } from './settings';
 import { isPlainText } from './plain-text';
+import { reportSettingsSchema } from './report-settings';
 import { currency, id } from './values';
 
 const orNull = <T extends z.ZodType>(inner: T) => inner.nullable().optional();
@@ -169,6 +170,7 @@ export const vergleichSchema = z.looseObject({
   ),
   sweep: orNull(sweepSchema),
   plan: orNull(planSchema),
+  report: orNull(reportSettingsSchema),
 });
 
 /** What a study is about: everything of it that is not a row of a table. */
@@ -188,6 +190,8 @@ export const studyMetaSchema = z.object({
   /** The steps of a sweep; of that intent only. */
   sweep: sweepSchema.nullable().optional(),
   plan: planSchema.nullable().optional(),
+  /** How its report is made. */
+  report: reportSettingsSchema.nullable().optional(),
 });
 
 export type StudyMeta = z.infer<typeof studyMetaSchema>;

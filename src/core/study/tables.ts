@@ -16,6 +16,7 @@ import {
 import {
   aftercareRow,
   ballotRow,
+  ballotTimeRow,
   claimRow,
   findingRow,
   functionResultRow,
@@ -24,7 +25,9 @@ import {
   instrumentRow,
   ladderResultRow,
   noiseRow,
+  panelNoteRow,
   panelRow,
+  panelSetupRow,
   photoMarkRow,
   photoMeasureRow,
   photoRow,
@@ -36,12 +39,15 @@ import {
 import {
   borrowedRow,
   checkRow,
+  enquiryRow,
+  featureRow,
   followUpRow,
   heatUpRow,
   markRow,
   materialNoteRow,
   setupStepRow,
   trialRow,
+  verdictFigureRow,
   verdictRow,
 } from './rows/dossier';
 import {
@@ -63,48 +69,19 @@ import {
   specimenRow,
   incidentPhotoRow,
 } from './rows/prints';
+import { ofArtefact, ofPhoto, ofSpecimen, ref, spec, type TableSpec } from './table-spec';
 
-/** How a row names a row of another table. */
-export type Reference =
-  /** `column` holds the id of a row of `table`. */
-  | { scope: 'id'; column: string; table: string }
-  /** `columns` name a row of `table` within the artefact that this row stands for. */
-  | { scope: 'artefact' | 'specimen'; columns: readonly string[]; table: string }
-  /** `columns` are, as they stand, the key of a row of `table`. */
-  | { scope: 'key'; columns: readonly string[]; table: string };
-
-export interface TableSpec<Row extends z.ZodObject = z.ZodObject> {
-  /** What the rows are, in the plural, as a person says it. */
-  title: string;
-  row: Row;
-  /** The columns that tell two rows apart; none where rows may repeat. */
-  key: readonly string[];
-  /** Whether a study cannot be without it. */
-  required?: boolean;
-  references?: readonly Reference[];
-}
-
-const ref = (column: string, table: string): Reference => ({ scope: 'id', column, table });
-const ofArtefact = (table: string, ...columns: string[]): Reference => ({
-  scope: 'artefact',
-  columns,
-  table,
-});
-const ofSpecimen = (table: string, ...columns: string[]): Reference => ({
-  scope: 'specimen',
-  columns,
-  table,
-});
-
-/** Names a photo that is there. */
-const ofPhoto: Reference = { scope: 'key', columns: ['specimen_id', 'path'], table: 'photos' };
-
-const spec = <Row extends z.ZodObject>(table: TableSpec<Row>): TableSpec<Row> => table;
+export type { Reference, TableSpec } from './table-spec';
 
 const printReferences = [
   ref('contender_id', 'contenders'),
   ref('artefact_id', 'artefacts'),
   ref('material_id', 'materials'),
+];
+
+const ofBallot = [
+  ref('panel_id', 'panels'),
+  ...['item_1', 'item_2', 'item_3'].map((item) => ref(item, 'specimens')),
 ];
 
 /** Every table of a study, in an order in which each names only tables before it (or itself). */
@@ -374,12 +351,7 @@ export const TABLES = {
     title: 'ballots',
     row: ballotRow,
     key: ['panel_id', 'judge', 'item_1', 'item_2', 'item_3'],
-    references: [
-      ref('panel_id', 'panels'),
-      ref('item_1', 'specimens'),
-      ref('item_2', 'specimens'),
-      ref('item_3', 'specimens'),
-    ],
+    references: ofBallot,
   }),
   claims: spec({
     title: 'claims',
@@ -429,6 +401,18 @@ export const TABLES = {
     key: ['machine_id', 'type'],
     references: [ref('machine_id', 'machines')],
   }),
+  features: spec({
+    title: 'features of machines',
+    row: featureRow,
+    key: ['machine_id', 'feature'],
+    references: [ref('machine_id', 'machines')],
+  }),
+  enquiries: spec({
+    title: 'enquiries',
+    row: enquiryRow,
+    key: ['enquiry_id'],
+    references: [ref('machine_id', 'machines'), ref('incident_id', 'incidents')],
+  }),
   borrowed: spec({
     title: 'borrowed statements',
     row: borrowedRow,
@@ -446,6 +430,30 @@ export const TABLES = {
     row: verdictRow,
     key: ['verdict_id'],
     references: [ref('contender_id', 'contenders')],
+  }),
+  panel_setups: spec({
+    title: 'how panels were held',
+    row: panelSetupRow,
+    key: ['panel_id'],
+    references: [ref('panel_id', 'panels')],
+  }),
+  panel_notes: spec({
+    title: 'notes on panels',
+    row: panelNoteRow,
+    key: ['panel_id', 'at', 'what'],
+    references: [ref('panel_id', 'panels')],
+  }),
+  ballot_times: spec({
+    title: 'time for answers',
+    row: ballotTimeRow,
+    key: ['panel_id', 'judge', 'item_1', 'item_2', 'item_3'],
+    references: ofBallot,
+  }),
+  verdict_figures: spec({
+    title: 'figures that sentences rest on',
+    row: verdictFigureRow,
+    key: ['verdict_id', 'address'],
+    references: [ref('verdict_id', 'verdicts')],
   }),
 };
 

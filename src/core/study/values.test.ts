@@ -149,7 +149,7 @@ describe('the tables', () => {
       material_id: 'pla',
       type: 'PLA',
       ...{ maker: null, colour: null, lot: null, diameter_mm: null },
-      ...{ density_g_cm3: null, price_per_kg: null, currency: null },
+      ...{ density_g_cm3: null, price_per_kg: null, currency: null, uid: null },
     });
   });
 });

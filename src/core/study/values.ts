@@ -38,6 +38,15 @@ export const id = () =>
     )
     .meta({ cell: 'id' });
 
+const UUID_PATTERN = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+/** The lasting id of a thing of the workshop, as RFC 9562 writes a UUID. */
+export const uid = () =>
+  z
+    .string()
+    .regex(UUID_PATTERN, 'is not a UUID: 8-4-4-4-12 hexadecimal digits')
+    .meta({ cell: 'text' });
+
 /** Free text, not empty. */
 export const text = () =>
   plain().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' });
@@ -84,6 +93,17 @@ export const count = (limit = 1_000_000) =>
     .min(1, 'must be at least 1')
     .max(limit, `must be at most ${limit}`)
     .meta({ cell: 'whole' });
+
+/** Most judges of a panel, and most questions of one. */
+export const MOST_JUDGES = 500;
+export const MOST_QUESTIONS = 60;
+
+/** A share, 0 to 1. */
+export const share = () =>
+  number('must be a number from 0 to 1')
+    .min(0, 'must be a number from 0 to 1')
+    .max(1, 'must be a number from 0 to 1')
+    .meta({ cell: 'number' });
 
 /** A defect grade: 0 none, 1 trace, 2 slight, 3 marked, 4 severe. */
 export const grade = () =>

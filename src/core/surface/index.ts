@@ -8,7 +8,7 @@ export {
   type InspectedSpecimen,
   type InspectedZone,
 } from './severity';
-export { surfaceOfAll, surfaceValues, type Surface } from './surface';
+export { surfaceInterval, surfaceOfAll, surfaceValues, type Surface } from './surface';
 export {
   disagreements,
   inspectorsShares,

@@ -40,6 +40,12 @@ export function surfaceValues(index: StudyIndex): (contenderId: string) => Print
   return (contenderId) => printMeans(inspected.get(contenderId) ?? [], (one) => one.index);
 }
 
+/** The surface index of some prints by the one-side rule, cut to what an index can be. */
+export const surfaceInterval = (values: PrintValues, alpha: number): Interval =>
+  values.size === 0
+    ? unknownInterval('no specimen was inspected')
+    : within(oneSideInterval(values, alpha));
+
 function surfaceOf(all: readonly InspectedSpecimen[], alpha: number): Surface {
   const known = all.flatMap((one) => (one.index === null ? [] : [{ ...one, index: one.index }]));
   const weightless = all.length - known.length;
@@ -47,15 +53,10 @@ function surfaceOf(all: readonly InspectedSpecimen[], alpha: number): Surface {
   return {
     prints: new Set(known.map((one) => one.specimen.print_id)).size,
     specimens: known.length,
-    index:
-      known.length === 0
-        ? unknownInterval('no specimen was inspected')
-        : within(
-            oneSideInterval(
-              printMeans(known, (one) => one.index),
-              alpha,
-            ),
-          ),
+    index: surfaceInterval(
+      printMeans(known, (one) => one.index),
+      alpha,
+    ),
     coverage: coverage.size === 0 ? null : oneSideInterval(coverage, alpha).estimate,
     by_specimen: known.map((one) => ({
       specimen_id: one.specimen.specimen_id,

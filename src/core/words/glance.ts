@@ -1,5 +1,5 @@
 import type { PairRow } from '../compare';
-import { listed } from './lists';
+import { capital, listed } from './lists';
 
 /** How many figures are named in full where they are open. */
 const NAMED = 4;
@@ -39,5 +39,3 @@ export function saidGlance(
   const more = open.length - NAMED;
   return { said, open: more > 0 ? [...open.slice(0, NAMED), `${more} more`] : open };
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

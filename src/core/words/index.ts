@@ -1,4 +1,5 @@
 export { beforeAfterSentence } from './before-after';
+export { capital, listed } from './lists';
 export { saidAgreement } from './agreement';
 export { saidAdvice, type SaidAdvice } from './advice';
 export {
@@ -15,7 +16,8 @@ export { saidEffects, type EffectsResponse } from './effects';
 export { readingsFor, saidGauge } from './gauge';
 export { saidGlance } from './glance';
 export { saidHeadToHead, type ComparedFigure } from './head-to-head';
+export { preferencesOf, saidHabits, saidPanel, type Preference } from './panels';
 export { saidScorecard, saidShare } from './scorecard';
 export { saidSweep } from './sweep';
-export { saidVerdict } from './verdict';
+export { saidVerdict, VERDICT_SIGNS, verdictInWords } from './verdict';
 export { toggled, viewOf, viewQuery, withReference, type View } from './view';

@@ -1,4 +1,4 @@
-import { PRICE, type Scorecard } from '../scorecard';
+import { PRICE, whyNoTurningPrice, type Scorecard } from '../scorecard';
 import { groupBy } from '../study';
 import { listed } from './lists';
 
@@ -80,8 +80,8 @@ export function saidScorecard(
   if (price !== null) {
     said.push(`${name} stays first up to a price of ${price.toFixed(0)} ${currency}.`.trim());
   } else if (card.criteria.some(({ key }) => key === PRICE) && winner) {
-    const why = winner.notes.find((note) => note.startsWith('turning price: at any price'));
-    if (why) said.push(`${name} stays first at any price.`);
+    const isAtAny = whyNoTurningPrice(winner).startsWith('at any price');
+    if (isAtAny) said.push(`${name} stays first at any price.`);
   }
   return said;
 }

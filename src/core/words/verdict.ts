@@ -1,4 +1,22 @@
-import type { PairRow } from '../compare';
+import type { PairRow, Verdict } from '../compare';
+
+/** A verdict as one sign, readable without colour, with its words for who does not see it. */
+export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, words: string]>> = {
+  better: ['▲', 'better than the reference'],
+  worse: ['▽', 'worse than the reference'],
+  trivial: ['≈', 'different by less than matters'],
+  indistinguishable: ['≈', 'indistinguishable'],
+  unsettled: ['?', 'not settled'],
+  one_print: ['1', 'one print: shown, not decided'],
+};
+
+/** A verdict’s words, with the prints that would settle it where they are known. */
+export const verdictInWords = ({
+  verdict,
+  prints_needed,
+}: Pick<PairRow, 'verdict' | 'prints_needed'>): string =>
+  VERDICT_SIGNS[verdict][1] +
+  (prints_needed === null ? '' : `, ${prints_needed} prints each needed`);
 
 /**
  * A verdict in a few words, with its figure: `better · 0.06 mm`, `unsettled · 4 more each`.

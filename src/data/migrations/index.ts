@@ -8,6 +8,17 @@ import * as artefacts from './007-artefacts';
 import * as firmGround from './008-firm-ground';
 import * as laterEvidence from './009-later-evidence';
 import * as photos from './010-photos';
+import * as reports from './011-reports';
+import * as workshop from './012-workshop';
+import * as access from './013-access';
+import * as live from './014-live';
+import * as workers from './015-workers';
+import * as machineKeys from './016-machine-keys';
+import * as keptAnswers from './017-kept-answers';
+import * as backups from './018-backups';
+import * as panels from './019-panels';
+import * as passkeys from './020-passkeys';
+import * as uploadLimits from './021-upload-limits';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -21,4 +32,15 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '008-firm-ground', up: firmGround.up, down: firmGround.down },
   { name: '009-later-evidence', up: laterEvidence.up, down: laterEvidence.down },
   { name: '010-photos', up: photos.up, down: photos.down },
+  { name: '011-reports', up: reports.up, down: reports.down },
+  { name: '012-workshop', up: workshop.up, down: workshop.down },
+  { name: '013-access', up: access.up, down: access.down },
+  { name: '014-live', up: live.up, down: live.down },
+  { name: '015-workers', up: workers.up, down: workers.down },
+  { name: '016-machine-keys', up: machineKeys.up, down: machineKeys.down },
+  { name: '017-kept-answers', up: keptAnswers.up, down: keptAnswers.down },
+  { name: '018-backups', up: backups.up, down: backups.down },
+  { name: '019-panels', up: panels.up, down: panels.down },
+  { name: '020-passkeys', up: passkeys.up, down: passkeys.down },
+  { name: '021-upload-limits', up: uploadLimits.up, down: uploadLimits.down },
 ];

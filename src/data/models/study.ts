@@ -28,6 +28,7 @@ export class StudyRecord extends Model<
   declare scorecards: CreationOptional<StudyMeta['scorecards']>;
   declare sweep: CreationOptional<StudyMeta['sweep']>;
   declare plan: CreationOptional<StudyMeta['plan']>;
+  declare report: CreationOptional<StudyMeta['report']>;
   /** Whether the bench link writes into this study. */
   declare is_linked: CreationOptional<boolean>;
   declare package_extras: CreationOptional<Record<string, unknown>>;
@@ -64,6 +65,7 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       scorecards: { type: DataTypes.JSON },
       sweep: { type: DataTypes.JSON },
       plan: { type: DataTypes.JSON },
+      report: { type: DataTypes.JSON },
       is_linked: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       package_extras: { type: DataTypes.JSON, allowNull: false, defaultValue: {} },
       present: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },

@@ -27,7 +27,10 @@ export function logChange(
 /** A change as a page shows it. */
 export interface LoggedChange {
   at: string;
+  /** As they called themselves at the bench. */
   who: string | null;
+  /** Who was signed in; null where nobody had to be. */
+  person: string | null;
   before: unknown;
   after: unknown;
 }
@@ -41,7 +44,10 @@ export const listChanges = (
 ): Promise<LoggedChange[]> =>
   select(
     db,
-    `select at, who, before, after from changes
+    `select at, who, before, after,
+       coalesce((select name from people where 'person:' || person_id = actor),
+                (select 'key ' || name from access_keys where 'key:' || key_id = actor)) as person
+     from changes
      where study_id = $1 and table_name = $2 and row_key = $3::jsonb
      order by change_id desc limit 200`,
     [studyId, table, asJson(key)],

@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import type { HistoryEntry } from '../../core/package';
 import { columnsOf, TABLE_NAMES, type Study, type TableName } from '../../core/study';
+import { tieRows } from './ties';
 import { asJson, execute, select, within, type Database } from '../database';
 
 /** Rows that are sent to the database in one statement. */
@@ -39,6 +40,10 @@ export async function storeStudy(
       await insertRows(db, studyId, table, rows.slice(from, from + BATCH));
     }
   }
+  const begun = Date.parse(study.meta.created ?? '');
+  await tieRows(db, studyId, {
+    ...{ knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun), isKept: false },
+  });
   const links = [...files].map(([path, sha256]) => ({ path, sha256 }));
   await execute(
     db,

@@ -13,6 +13,10 @@ export interface ProgressCounts {
   cells_needed: number;
   zones_inspected: number;
   zones_needed: number;
+  /** Sentences that are the answer. */
+  answers: number;
+  /** Reports that are published and not withdrawn. */
+  published: number;
 }
 
 /** Counts the work of a study. A dimension that cannot be measured counts as done. */
@@ -55,7 +59,10 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
           select distinct specimen_id, zone_id from inspections where study_id = $1
        ) z)::int as zones_inspected,
        (select count(*) from parts join zones z
-          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_needed`,
+          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_needed,
+       (select count(*) from verdicts where study_id = $1 and kind = 'answer')::int as answers,
+       (select count(*) from report_revisions where study_id = $1
+          and published_at is not null and withdrawn_at is null)::int as published`,
     [studyId],
   );
   if (!counts) throw new Error('counting gave no row');

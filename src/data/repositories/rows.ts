@@ -10,6 +10,7 @@ import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';
 import type { Write } from '../write';
 import { logChange } from './changes';
+import { followRow, tieAdded } from './ties';
 
 /** Names a row: the values of its table's key. */
 export type RowKey<Name extends TableName = TableName> = {
@@ -135,6 +136,7 @@ export function insertRow<Name extends TableName>(
     await db.rows[table].create({ ...asColumns(row), study_id: studyId }, within(db));
     write.touch(table);
     await logChange(write, { table, key, before: null, after: row });
+    await tieAdded(write, table);
     return { ...row, row_version: 1 } as unknown as Stored<Name>;
   });
 }
@@ -163,6 +165,7 @@ export function updateRow<Name extends TableName>(
     );
     write.touch(table);
     await logChange(write, { table, key, before, after });
+    await followRow(write, table, asColumns(before), asColumns(after));
     return after;
   });
 }
@@ -188,14 +191,14 @@ export function deleteRow<Name extends TableName>(
 }
 
 /**
- * Deletes one row of a table whose rows may repeat: one that is the same in every column.
+ * Deletes one row of a table whose rows may repeat: the one of them that is the same in every column.
  *
  * @throws NotFoundError where no row is the same
  */
-export function deleteRepeatable(
+export function deleteRepeatable<Name extends TableName>(
   write: Write,
-  table: 'marks' | 'heat_ups',
-  row: Row<typeof table>,
+  table: Name,
+  row: Row<Name>,
 ): Promise<void> {
   const { db, studyId } = write;
   return refusing(table, async () => {

@@ -217,10 +217,10 @@ export const setFacts = (
 export const unreadFiles = (
   db: Database,
   edition: string,
-): Promise<{ study_id: string; path: string }[]> =>
-  select<{ study_id: string; path: string }>(
+): Promise<{ study_id: string; path: string; state: SlicedState }[]> =>
+  select<{ study_id: string; path: string; state: SlicedState }>(
     db,
-    `select f.study_id, f.path from sliced_files f
+    `select f.study_id, f.path, f.state from sliced_files f
      join studies s using (study_id)
      left join contenders c on c.study_id = f.study_id and c.contender_id = f.contender_id
      left join machines m on m.study_id = f.study_id and m.machine_id = c.machine_id

@@ -1,7 +1,8 @@
+import type { StudyPart } from '../../core/results';
 import { Transaction } from 'sequelize';
 import type { Study, StudyMeta, TableName, Tables } from '../../core/study';
 import { columnsOf, emptyTables, TABLE_NAMES } from '../../core/study';
-import { execute, select, within, type Database } from '../database';
+import { execute, select, within, type Database, moments } from '../database';
 import type { StudyRecord } from '../models/study';
 import { ConflictError, NotFoundError } from '../errors';
 import { isUuid, type Write } from '../write';
@@ -58,6 +59,7 @@ export const metaOfRecord = (record: StudyRecord): StudyMeta => ({
   scorecards: record.scorecards ?? null,
   sweep: record.sweep ?? null,
   plan: record.plan ?? null,
+  report: record.report ?? null,
 });
 
 /** A study read whole at one moment, with the revision it was read at. */
@@ -112,6 +114,7 @@ export async function createStudy(db: Database, studyId: string, meta: StudyMeta
   const [record, isNew] = await db.studies.findOrCreate({
     where: { study_id: studyId },
     defaults: { study_id: studyId, ...meta },
+    ...within(db),
   });
   if (isNew || (record.title === meta.title && record.intent === meta.intent)) return;
   throw new ConflictError('Another study has this id.', { study_id: studyId });
@@ -142,14 +145,13 @@ export async function updateStudy(
   return record;
 }
 
-/** What of a study a change of its record touches: its cards by themselves, so that no figure is made anew. */
-function partsOfChange(change: Partial<StudyMeta>): ('cards' | 'studies')[] {
-  const isOfCards = (key: string) => key === 'scorecard' || key === 'scorecards';
-  const keys = Object.keys(change);
-  return [
-    ...(keys.some(isOfCards) ? (['cards'] as const) : []),
-    ...(keys.every(isOfCards) ? [] : (['studies'] as const)),
-  ];
+/** What of a study a change of its record touches: cards and report by themselves, so that no figure is made anew. */
+function partsOfChange(change: Partial<StudyMeta>): StudyPart[] {
+  const partOf = (key: string): StudyPart => {
+    if (key === 'scorecard' || key === 'scorecards') return 'cards';
+    return key === 'report' ? 'report' : 'studies';
+  };
+  return [...new Set(Object.keys(change).map(partOf))];
 }
 
 /** Puts a study away; it can be brought back. */
@@ -163,16 +165,57 @@ export async function restoreStudy(db: Database, studyId: string): Promise<void>
   const rows = await select(
     db,
     `update studies set deleted_at = null
-     where study_id = $1 and deleted_at > now() - interval '30 days' returning study_id`,
+     where study_id = $1 and deleted_at > now() - ${BINNED_FOR} returning study_id`,
     [studyId],
   );
   if (rows.length === 0) throw new NotFoundError(`There is no deleted study ${studyId}.`);
 }
 
+/** A study in the bin. */
+export interface BinnedStudy {
+  study_id: string;
+  title: string;
+  deleted_at: string;
+  /** Whole days until it is gone for good. */
+  days_left: number;
+}
+
+const BINNED_FOR = "interval '30 days'";
+
+/** Studies that were put away and can be brought back, the last first. */
+export const binnedStudies = (db: Database): Promise<BinnedStudy[]> =>
+  select(
+    db,
+    `select study_id, title, ${moments('deleted_at')},
+       floor(extract(epoch from deleted_at + ${BINNED_FOR} - now()) / 86400)::int as days_left
+     from studies where deleted_at > now() - ${BINNED_FOR} order by deleted_at desc`,
+  );
+
+/** Removes for good what has lain in the bin for its time, with all that belongs to it. */
+export const emptyBin = (db: Database): Promise<void> =>
+  execute(db, `delete from studies where deleted_at < now() - ${BINNED_FOR}`);
+
 /** How many studies there are or were, the deleted ones too. */
 export async function countStudies(db: Database): Promise<number> {
   const [found] = await select<{ n: number }>(db, 'select count(*)::int as n from studies');
   return found?.n ?? 0;
+}
+
+/** How a study stands: its revision, and at which each part of it was last touched. */
+export interface Standing {
+  revision: string;
+  touched: Readonly<Record<string, number>>;
+}
+
+/** How a study stands; null where there is none. */
+export async function standingOf(db: Database, studyId: string): Promise<Standing | null> {
+  if (!isUuid(studyId)) return null;
+  const [found] = await select<Standing>(
+    db,
+    'select revision, touched from studies where study_id = $1 and deleted_at is null',
+    [studyId],
+  );
+  return found ?? null;
 }
 
 /** The revision of a study; null where there is none. */

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
+import { presentActor } from '../actor';
 import { execute, select, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import { transact, type Write } from '../write';
@@ -46,7 +47,14 @@ const uploadOf = (row: UploadRow): Upload => ({
   received: Number(row.received),
 });
 
-/** Begins an upload, or goes on with one that was broken off: what has arrived is not sent again. */
+/** So many files, and so many bytes, somebody may have begun to send and not ended. */
+const MOST_BEGUN = { files: 100, bytes: 20 * 1024 ** 3 };
+
+/**
+ * Begins an upload, or goes on with one that was broken off: what has arrived is not sent again.
+ *
+ * @throws RefusedError where who sends it has begun too many that never ended
+ */
 export async function beginUpload(
   { db, studyId }: Write,
   file: Omit<Upload, 'received'>,
@@ -60,6 +68,18 @@ export async function beginUpload(
     `insert into uploads (study_id, sha256, bytes, name, draft) values ($1, $2, $3, $4, $5)`,
     [studyId, file.sha256, file.bytes, file.name, draft],
   );
+  const [begunByThem] = await select<{ files: number; bytes: number }>(
+    db,
+    `select count(*)::int as files, sum(bytes)::float8 as bytes from uploads
+     where entered_by is not distinct from $1`,
+    [presentActor()],
+  );
+  const { files = 0, bytes = 0 } = begunByThem ?? {};
+  if (files > MOST_BEGUN.files || bytes > MOST_BEGUN.bytes) {
+    throw new RefusedError(
+      `You have begun to send ${files - 1} files that did not arrive yet: let them arrive first. What is not sent on is given up after a day.`,
+    );
+  }
   return { ...file, received: 0 };
 }
 

@@ -1,3 +1,5 @@
+export { blindPictures, type BlindFrame, type Levels } from './blind';
+export { LEAST_PADDING, paddedJpeg } from './pad';
 export { cornersOfPart } from './corners';
 export { examinePhoto } from './examine';
 export { layPhoto } from './lay';

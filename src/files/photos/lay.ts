@@ -1,6 +1,6 @@
 import { warped, type Projection, type ViewBox } from '../../core/image';
 import { fromPixels, halved, type Rgb } from './levels';
-import { openPicture, sayFault } from './pictures';
+import { readColour } from './pictures';
 import type { LaidTiles, MadePicture } from './task';
 
 /** Pixels of a tile's sides. */
@@ -20,18 +20,7 @@ export async function layPhoto(
   box: ViewBox,
   pxPerMm: number,
 ): Promise<LaidTiles> {
-  let shown: Rgb;
-  try {
-    const { data, info } = await openPicture(path)
-      .toColourspace('srgb')
-      .flatten({ background: '#ffffff' })
-      .raw({ depth: 'uchar' })
-      .toBuffer({ resolveWithObject: true });
-    const source = { data, width: info.width, height: info.height, channels: 3 };
-    shown = warped(info.channels === 3 ? source : grey(data, source), toPicture, box, pxPerMm);
-  } catch (error) {
-    throw sayFault(error);
-  }
+  let shown: Rgb = warped(await readColour(path), toPicture, box, pxPerMm);
   const { width, height } = shown;
   const tiles: MadePicture[] = [];
   let level = 0;
@@ -41,14 +30,6 @@ export async function layPhoto(
   }
   return { width, height, tile: TILE, levels: level + 1, tiles };
 }
-
-const grey = (data: Buffer, source: Rgb): Rgb => ({
-  ...source,
-  data: Uint8Array.from(
-    { length: source.width * source.height * 3 },
-    (_, at) => data[Math.floor(at / 3)] ?? 0,
-  ),
-});
 
 async function tilesOf(shown: Rgb, level: number): Promise<MadePicture[]> {
   const [columns, rows] = [Math.ceil(shown.width / TILE), Math.ceil(shown.height / TILE)];

@@ -3,10 +3,15 @@ import sharp from 'sharp';
 import { luminanceOf, type Pixels, type Raster } from '../../core/image';
 import { isHeic, kindOfPicture } from './picture-kinds';
 
-// Only what is told by its first bytes is given to a decoder, and only these decoders are there.
+// What may be decoded is one setting of the whole process, whichever thread says it last: it is said here only, and
+// always the same. Photos are told by their first bytes, and opened as files; from memory also drawings, which are
+// cards that were drawn here: a file never is one.
 sharp.block({ operation: ['VipsForeignLoad'] });
 sharp.unblock({
-  operation: ['VipsForeignLoadJpeg', 'VipsForeignLoadPng', 'VipsForeignLoadWebp'],
+  operation: [
+    ...['VipsForeignLoadJpeg', 'VipsForeignLoadPng', 'VipsForeignLoadWebp'],
+    'VipsForeignLoadSvgBuffer',
+  ],
 });
 sharp.cache(false);
 
@@ -95,6 +100,24 @@ export async function readRegion(
       data: isDeep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data,
     };
     return { size, raster: luminanceOf(pixels) };
+  } catch (error) {
+    throw sayFault(error);
+  }
+}
+
+/** A picture as it is seen, in three channels of 8 bits, whatever it has; on white where it is see-through. @throws PictureError */
+export async function readColour(path: string): Promise<Pixels & { data: Uint8Array }> {
+  try {
+    const { data, info } = await openPicture(path)
+      .toColourspace('srgb')
+      .flatten({ background: '#ffffff' })
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    if (info.channels === 3) return { data, width, height, channels: 3 };
+    const step = info.channels;
+    const spread = Uint8Array.from({ length: width * height * 3 }, (_, at) => data[Math.floor(at / 3) * step] ?? 0); // prettier-ignore
+    return { data: spread, width, height, channels: 3 };
   } catch (error) {
     throw sayFault(error);
   }

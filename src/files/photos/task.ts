@@ -7,6 +7,7 @@ import type {
   Projection,
   ViewBox,
 } from '../../core/image';
+import type { BlindFrame, Levels } from './blind';
 import type { PixelRegion, PictureSize } from './pictures';
 
 /** A picture that was made of a photo, as a JPEG. */
@@ -53,6 +54,13 @@ export type PhotoTask =
   | { do: 'corners'; path: string; codes: readonly CodeInPhoto[] }
   | { do: 'lay'; path: string; toPicture: Projection; box: ViewBox; pxPerMm: number }
   | {
+      do: 'blind';
+      frames: readonly BlindFrame[];
+      box: ViewBox;
+      pxPerMm: number;
+      levels: Levels;
+    }
+  | {
       do: 'measure';
       path: string;
       measure: PhotoMeasure;
@@ -65,5 +73,7 @@ export type PhotoOutcome =
   | { found: FoundCorners }
   | { laid: LaidTiles }
   | { measured: Measured }
+  /** JPEGs in the order of the frames. */
+  | { blind: Uint8Array[] }
   /** Why it cannot be done. */
   | { message: string };

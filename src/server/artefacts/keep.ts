@@ -16,7 +16,7 @@ import { app } from '../app';
 import { RequestError } from '../http/problem';
 
 /** What belongs to an artefact, in an order in which each names only what is before it. */
-const PARTS = [
+export const PARTS = [
   'dimensions',
   'dimension_places',
   'ladders',
@@ -122,7 +122,9 @@ export const changeMesh = (
     while (taken.has(`${stem}-v${number}`)) number += 1;
     const next = `${stem}-v${number}`;
     const version = String(number);
-    await insertRow(write, 'artefacts', { ...artefact, ...change, artefact_id: next, version });
+    // Another mesh is another thing.
+    const own = { artefact_id: next, version, uid: null };
+    await insertRow(write, 'artefacts', { ...artefact, ...change, ...own });
     await copyParts(write, artefact_id, next);
     return { artefact_id: next, isNewVersion: true };
   });

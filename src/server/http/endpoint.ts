@@ -1,22 +1,63 @@
 import { Readable } from 'node:stream';
-import type { ReadableStream } from 'node:stream/web';
 import type { APIContext, APIRoute } from 'astro';
 import type * as z from 'zod';
 import { isPlainText } from '../../core/study';
+import { ConflictError, isUuid } from '../../data';
+import { preconditionFailed, tagged, versionAsked } from './conditional';
+import { jsonOf } from './content';
+import { once } from './once';
+import type { Described, Handler, Operation } from './operation';
 import { problem, problemOf, RequestError } from './problem';
 
-const BODY_LIMIT = 1024 * 1024;
-
-/** An endpoint whose errors become problem details. */
-export const endpoint =
+/** A page or file whose errors become problem details. */
+export const answering =
   (handle: (context: APIContext) => Promise<Response>): APIRoute =>
-  async (context) => {
+  (context) =>
+    handle(context).catch(problemOf);
+
+/**
+ * A method of an endpoint: what it is sent is checked as its description says, its errors become problem
+ * details. What adds something is done once for an `Idempotency-Key`; what changes a record may name the
+ * version it was made from by `If-Match`; what is read has an `ETag`.
+ */
+export function endpoint<Content extends z.ZodType = z.ZodUndefined>(
+  operation: Operation<Content>,
+  handle: Handler<Content>,
+): Described {
+  const route: APIRoute = async (context) => {
     try {
-      return await handle(context);
+      return await answerTo(context, operation, handle);
     } catch (error) {
-      return problemOf(error);
+      const answer = problemOf(error);
+      const isOutdated = error instanceof ConflictError && context.request.headers.has('if-match');
+      return isOutdated ? preconditionFailed(answer) : answer;
     }
   };
+  return Object.assign(route, { operation });
+}
+
+async function answerTo<Content extends z.ZodType>(
+  context: APIContext,
+  operation: Operation<Content>,
+  handle: Handler<Content>,
+): Promise<Response> {
+  const { content: schema } = operation;
+  const { method } = context.request;
+  if (!schema) {
+    const answer = await handle(context, undefined as z.infer<Content>);
+    return method === 'GET' ? tagged(context, answer) : answer;
+  }
+  const version = versionAsked(context);
+  // Where the version is all that is sent, `If-Match` says it alone.
+  const isBare = version !== null && !context.request.headers.has('content-type');
+  const { text, value } = isBare ? { text: '', value: {} } : await jsonOf(context);
+  const isRecord = typeof value === 'object' && value !== null && !('version' in value);
+  const content = schema.parse(version !== null && isRecord ? { ...value, version } : value);
+  const work = () => handle(context, content);
+  return method === 'POST' && operation.isSecret !== true
+    ? once(context.request, text, work)
+    : work();
+}
 
 /** What an address answers to any method that it does not have. */
 export const onlyMethods =
@@ -36,6 +77,13 @@ export function param(context: APIContext, name: string): string {
   return value;
 }
 
+/** A part of the path that is an id. @throws RequestError 404 where it can be none */
+export function uuidParam(context: APIContext, name: string): string {
+  const value = param(context, name);
+  if (!isUuid(value)) throw new RequestError(404, `There is no ${name} ${value.slice(0, 80)}.`);
+  return value;
+}
+
 /** A value of the query, where it is there; of characters that can be kept. */
 export function queryOf(context: APIContext, name: string): string | null {
   const value = context.url.searchParams.get(name);
@@ -43,59 +91,6 @@ export function queryOf(context: APIContext, name: string): string | null {
     throw new RequestError(400, `?${name}= holds a control character.`);
   }
   return value;
-}
-
-/** The request's JSON, checked. @throws RequestError, ZodError */
-export async function body<Schema extends z.ZodType>(
-  context: APIContext,
-  schema: Schema,
-): Promise<z.infer<Schema>> {
-  const { request } = context;
-  if (!request.headers.get('content-type')?.startsWith('application/json')) {
-    throw new RequestError(415, 'Send JSON, with content-type application/json.');
-  }
-  const bytes = await bytesOf(context, BODY_LIMIT, 'The content is over 1 MiB.', 'JSON');
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
-  } catch {
-    throw new RequestError(400, 'The content is not JSON.');
-  }
-  return schema.parse(parsed);
-}
-
-/**
- * The content of a request as it is, a file.
- *
- * @param tooLarge what is said where it is longer than `limit` bytes
- * @param what what is asked for where there is no content
- */
-export async function bytesOf(
-  { request }: APIContext,
-  limit: number,
-  tooLarge: string,
-  what = 'the file',
-): Promise<Buffer> {
-  if (!request.body) {
-    throw new RequestError(400, `Send ${what} as the content of the request.`);
-  }
-  if (Number(request.headers.get('content-length') ?? 0) > limit) {
-    throw new RequestError(413, tooLarge);
-  }
-  const parts: Buffer[] = [];
-  let bytes = 0;
-  for await (const part of streamOf(request)) {
-    bytes += (part as Buffer).length;
-    if (bytes > limit) throw new RequestError(413, tooLarge);
-    parts.push(part as Buffer);
-  }
-  return Buffer.concat(parts);
-}
-
-/** The content of a request as a stream. */
-export function streamOf(request: Request): Readable {
-  if (!request.body) throw new RequestError(400, 'Send the bytes as the content of the request.');
-  return Readable.fromWeb(request.body as unknown as ReadableStream);
 }
 
 /** An answer of a file: its content as a stream, with its type and how it is to be kept. */

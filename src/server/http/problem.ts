@@ -3,15 +3,20 @@ import { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from '../.
 import { PackageError } from '../../files/packages';
 import { app } from '../app';
 
-const TITLES = {
+/** What a status means, in general words. */
+export const TITLES = {
   400: 'The request cannot be read',
-  403: 'Not allowed from here',
+  401: 'Say who you are',
+  403: 'Not allowed',
   404: 'Not found',
   405: 'This is not done here',
   409: 'It does not fit with how things stand',
+  410: 'Not there any more',
+  412: 'It was changed meanwhile',
   413: 'Too large',
   415: 'Wrong type of content',
   422: 'The content is wrong',
+  429: 'Too many tries',
   500: 'Something went wrong here',
   503: 'Not now',
 } as const;
@@ -61,7 +66,7 @@ export const isAway = (error: unknown): boolean => isDatabaseAway(error);
 
 /** Turns an error into its answer; what nobody expected is logged and told in general words. */
 export function problemOf(error: unknown): Response {
-  if (error instanceof RequestError) return problem(error.status, error.message, error.details);
+  if (error instanceof RequestError) return refusalOf(error);
   if (error instanceof NotFoundError) return problem(404, error.message);
   if (error instanceof ConflictError) {
     return problem(409, error.message, { current: error.current });
@@ -86,6 +91,12 @@ export function problemOf(error: unknown): Response {
   if (isGoneAway(error)) return problem(400, 'The request broke off.');
   app().log.error(error, 'request failed');
   return problem(500, 'The server could not do this; its log says why.');
+}
+
+function refusalOf({ status, message, details }: RequestError): Response {
+  const answer = problem(status, message, details);
+  if (status === 429) answer.headers.set('retry-after', `${Number(details.retry_after_s ?? 60)}`);
+  return answer;
 }
 
 /** Whether a request's sender went away while it was read: nobody sees the answer. */

@@ -101,7 +101,8 @@ async function visit(
 ): Promise<string> {
   const req = { url, method, headers: { host } } as unknown as IncomingMessage;
   const reply = new Reply();
-  if (await pages.showAgain(req, reply as unknown as ServerResponse)) return reply.text;
+  if (await pages.showAgain(req, reply as unknown as ServerResponse, () => Promise.resolve('')))
+    return reply.text;
   const headers = new Headers(req.headers as Record<string, string>);
   const response = await pages.render(headers, render);
   reply.emit('close');

@@ -1,7 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { isLoopback } from './origin';
+import { isOwnHost } from './origin';
 import { SharedQuestion } from './shared-question';
 import { Turns } from './turns';
 
@@ -59,15 +59,22 @@ export class ShownPages {
    * Answers a request for a page of results as it was shown before, where nothing has changed since, or
    * together with those who ask for the same at the same time.
    *
+   * @param viewerOf who asks, as far as a page looks different for them; null where they may not see it
    * @returns false where it has to be rendered: the request goes on then, and its page is kept
    */
-  async showAgain(req: IncomingMessage, res: ServerResponse): Promise<boolean> {
+  async showAgain(
+    req: IncomingMessage,
+    res: ServerResponse,
+    viewerOf: (req: IncomingMessage) => Promise<string | null>,
+  ): Promise<boolean> {
     delete req.headers[PAGE_KEY];
     const study = RESULTS_PAGE.exec(req.url ?? '')?.[1];
-    if (req.method !== 'GET' || study === undefined || !isLoopback(req.headers.host ?? '')) {
+    if (req.method !== 'GET' || study === undefined || !isOwnHost(req.headers.host ?? '')) {
       return false;
     }
-    const address = req.url ?? '';
+    const viewer = await viewerOf(req);
+    if (viewer === null) return false;
+    const address = `${viewer}\n${req.url ?? ''}`;
     for (let attempt = 0; attempt < MOST_TRIES; attempt += 1) {
       const revision = await this.#revisionNow(study).catch(() => null);
       if (revision === null) return false;

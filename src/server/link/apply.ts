@@ -11,6 +11,7 @@ import {
 import { USUAL_ORDER } from '../../core/plan';
 import type { IncidentMode, PrintEventKind, Row } from '../../core/study';
 import {
+  actingAs,
   endPrint,
   estimateOfFile,
   eventsOfPrint,
@@ -35,6 +36,15 @@ const BY_LINK = 'bench link';
 const NAMES = '6f0c2d1e-7a53-4b8e-9d5c-2f8b1a4e6c70';
 const idOf = (...parts: readonly string[]): string => nameBased(parts.join(' '), NAMES);
 
+/** Does what a machine said as a write of its own, in its name. */
+const byMachine = (
+  machineId: string,
+  db: Database,
+  studyId: string,
+  work: (write: Write) => Promise<Applied>,
+): Promise<Applied> =>
+  actingAs(`machine:${machineId}`, () => writeStudy(db, studyId, BY_LINK, work));
+
 /** What became of a message. */
 export type Applied = 'followed' | Dropped | 'no plan for it';
 
@@ -45,7 +55,7 @@ export function applyMachine(
   machineId: string,
   message: MachineMessage,
 ): Promise<Applied> {
-  return writeStudy<Applied>(db, studyId, BY_LINK, async (write) => {
+  return byMachine(machineId, db, studyId, async (write) => {
     const last = await lockLinkMachine(write, machineId);
     const dropped = whyDropped(last, message, Date.now());
     if (dropped) return dropped;
@@ -93,7 +103,7 @@ export function applyMeter(
   machineId: string,
   message: MeterMessage,
 ): Promise<Applied> {
-  return writeStudy<Applied>(db, studyId, BY_LINK, async (write) => {
+  return byMachine(machineId, db, studyId, async (write) => {
     const last = await lockLinkMachine(write, machineId);
     if (!last) return 'followed';
     // A meter that was reset begins at 0 again: the print's share before it is not known.

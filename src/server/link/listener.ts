@@ -1,91 +1,21 @@
-import { createServer, type Server } from 'node:net';
-import { once } from 'node:events';
-import { Aedes } from 'aedes';
-import mqtt from 'mqtt';
 import {
   LARGEST_MESSAGE,
   machineMessageSchema,
   meterMessageSchema,
   readTopic,
-  TOPICS,
   type Topic,
 } from '../../core/link';
 import { countDropped, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
+import { countMessage } from '../http/metrics';
 import { applyMachine, applyMeter } from './apply';
-import type { Link } from './link';
 
-const DEFAULT_PORT = 4683;
 /** So often a message is tried that the database refuses, while it is there. */
 const MOST_TRIES = 3;
 const LONGEST_PAUSE_MS = 10_000;
 
-/** Opens the bench link: the broker at `MQTT_URL`, else one of its own on the loopback. */
-export async function openLink(app: App): Promise<Link> {
-  const listener = new Listener(app);
-  const outside = process.env.MQTT_URL;
-  if (outside) return listenOutside(app, listener, outside);
-  return openBroker(listener, Number(process.env.MQTT_PORT ?? DEFAULT_PORT));
-}
-
-/** Listens at somebody else's broker; a message is acknowledged when it has been followed. */
-function listenOutside(app: App, listener: Listener, address: string): Link {
-  const client = mqtt.connect(address, {
-    reconnectPeriod: 2000,
-    clean: false,
-    clientId: `vergleich-${app.edition}`,
-  });
-  client.handleMessage = (packet, done) => {
-    listener.take(packet.topic, Buffer.from(packet.payload)).then(
-      () => done(),
-      (error: unknown) => done(error as Error),
-    );
-  };
-  client.on('connect', () => client.subscribe(TOPICS.everything, { qos: 1 }));
-  // Without a broker the bench goes on by hand; the client tries again by itself.
-  client.on('error', (error) => app.log.warn(error, 'bench link'));
-  return {
-    address,
-    stop: async () => {
-      await client.endAsync(true);
-      await listener.drained();
-    },
-  };
-}
-
-/** Opens a broker of our own; what a machine says is acknowledged when it has been followed. */
-async function openBroker(listener: Listener, port: number): Promise<Link> {
-  const aedes = await Aedes.createBroker();
-  aedes.authorizePublish = (_, packet, done) => {
-    listener.take(packet.topic, Buffer.from(packet.payload)).then(
-      () => done(null),
-      (error: unknown) => done(error as Error),
-    );
-  };
-  const server: Server = createServer(aedes.handle);
-  for (const candidate of port === 0 ? [0] : [port, 0]) {
-    try {
-      server.listen(candidate, '127.0.0.1');
-      await once(server, 'listening');
-      break;
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
-    }
-  }
-  const at = server.address();
-  return {
-    address: `mqtt://127.0.0.1:${typeof at === 'object' && at ? at.port : port}`,
-    stop: async () => {
-      await new Promise<void>((resolve) => {
-        aedes.close(() => server.close(() => resolve()));
-      });
-      await listener.drained();
-    },
-  };
-}
-
 /** Follows messages one after another, machine by machine; what is wrong is dropped and counted. */
-class Listener {
+export class Listener {
   readonly #app: App;
   readonly #queues = new Map<string, Promise<void>>();
   #isEnding = false;
@@ -147,7 +77,10 @@ class Listener {
     const { db } = this.#app;
     const studyId = await studyOfMachine(db, machine);
     if (studyId === null) return;
-    const drop = (reason: string) => countDropped(db, studyId, reason, 1);
+    const drop = (reason: string) => {
+      countMessage(reason);
+      return countDropped(db, studyId, reason, 1);
+    };
     if (payload.length > LARGEST_MESSAGE) return drop('too long');
     if (kind === 'presence') {
       return setLinkUp(db, studyId, machine, payload.toString('utf8') === 'up');
@@ -160,7 +93,8 @@ class Listener {
       kind === 'state'
         ? await applyMachine(db, studyId, machine, read.data as never)
         : await applyMeter(db, studyId, machine, read.data as never);
-    if (result !== 'followed') await drop(result);
+    if (result === 'followed') countMessage(result);
+    else await drop(result);
   }
 }
 

@@ -5,13 +5,16 @@ import {
   findRow,
   findStudy,
   insertReadings,
+  listSpecimenFacts,
   listReadings,
   specimenMeasurements,
   supersedeReading,
   writeStudy,
+  type SpecimenFacts,
   type SpecimenMeasurements,
   type StoredReading,
 } from '../../data';
+import { checkOwn } from '../access/own';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 
@@ -63,7 +66,17 @@ export const takeBackReading = (
   at: string,
   who: string | null,
 ): Promise<StoredReading> =>
-  writeStudy(app().db, studyId, who, (write) => supersedeReading(write, readingId, at));
+  writeStudy(app().db, studyId, who, async (write) => {
+    await checkOwn(write, 'readings', { reading_id: readingId });
+    return supersedeReading(write, readingId, at);
+  });
+
+/** The specimens of a study, each with how many of its dimensions are measured. @throws NotFoundError */
+export async function specimensOf(studyId: string): Promise<SpecimenFacts[]> {
+  const { db } = app();
+  await findStudy(db, studyId);
+  return listSpecimenFacts(db, studyId);
+}
 
 /** The readings of a specimen that count, and what of it cannot be measured. @throws NotFoundError */
 export async function measurementsOf(

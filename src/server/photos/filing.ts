@@ -7,6 +7,7 @@ import {
   findRow,
   insertRow,
   listRowsBy,
+  panelsWith,
   NotFoundError,
   setTold,
   updateRow,
@@ -14,6 +15,7 @@ import {
   type Stored,
   type Write,
 } from '../../data';
+import { checkNotOthers } from '../access/own';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
 import { queuePhoto } from '../jobs';
@@ -74,6 +76,7 @@ async function fileOne(
   const picture = await findPicture(db, studyId, path);
   if (!picture) throw new NotFoundError(`There is no photo ${path} in this study.`);
   const [known] = await listRowsBy(db, studyId, 'photos', 'path', path);
+  if (known) await checkNotOthers(write, 'photos', { specimen_id: known.specimen_id, path });
   const specimen = told.specimen_id ?? known?.specimen_id;
   const said = Object.fromEntries(
     Object.entries(told).filter(([, value]) => value !== undefined),
@@ -105,6 +108,13 @@ async function fileOne(
 async function takeOut(write: Write, known: Stored<'photos'>): Promise<Stored<'photo_marks'>[]> {
   const { db, studyId } = write;
   const { specimen_id, path, row_version } = known;
+  const [shown] = await panelsWith(write, { path });
+  if (shown) {
+    throw new RequestError(
+      409,
+      `Judges see this photo in the panel “${shown.aspect}”: take the specimen out of it first, with a reason.`,
+    );
+  }
   const of = async <Name extends 'photo_marks' | 'photo_measures'>(table: Name) =>
     (await listRowsBy(db, studyId, table, 'specimen_id', specimen_id)).filter(
       (row) => row.path === path,

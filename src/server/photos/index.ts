@@ -17,5 +17,5 @@ export {
 } from './page';
 export { proposeMarks, type Proposal } from './proposal';
 export { openOriginal, openPart } from './shown';
-export { contenderSettings, type ContenderSettings } from './settings';
+export { settingsOfContenders } from './settings';
 export { PHOTO_UPLOADS } from './uploads';

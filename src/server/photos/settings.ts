@@ -1,38 +1,9 @@
-import { groupBy } from '../../core/study';
+import { contenderSettings, type ContenderSettings } from '../../core/image';
 import { listTables } from '../../data';
 import { app } from '../app';
 
-/** What a contender's profile says that measures on photos need. */
-export interface ContenderSettings {
-  layer_height_mm: number | null;
-  /** Speed of the outer wall, mm/s. */
-  speed_mm_s: number | null;
-}
-
-const numberOf = (text: string | undefined): number | null => {
-  const value = Number(text);
-  return text !== undefined && text !== '' && Number.isFinite(value) && value > 0 ? value : null;
-};
-
 /** By contender, what its profile says of layers and walls. */
-export async function contenderSettings(
+export const settingsOfContenders = async (
   studyId: string,
-): Promise<Record<string, ContenderSettings>> {
-  const { contenders, profile_settings } = await listTables(app().db, studyId, [
-    'contenders',
-    'profile_settings',
-  ]);
-  const byProfile = groupBy(profile_settings, (row) => row.profile_id);
-  return Object.fromEntries(
-    contenders.map(({ contender_id, profile_id }) => {
-      const of = (key: string) => byProfile.get(profile_id)?.find((row) => row.key === key)?.value;
-      return [
-        contender_id,
-        {
-          layer_height_mm: numberOf(of('layer_height_mm')),
-          speed_mm_s: numberOf(of('speed_outer_wall_mm_s')),
-        },
-      ];
-    }),
-  );
-}
+): Promise<Record<string, ContenderSettings>> =>
+  contenderSettings(await listTables(app().db, studyId, ['contenders', 'profile_settings']));

@@ -27,7 +27,7 @@ export const PHOTO_UPLOADS: UploadKind = {
     throw new RequestError(415, 'The photo is empty.');
   },
   // The same picture of an incident is another file: it stays when this one is taken out.
-  known: (write, sha256) => pathOfPicture(write, sha256),
+  known: (study, sha256) => pathOfPicture(study, sha256),
   enter: (write, path, name) => insertPicture(write, path, name),
   follow: (studyId, path) =>
     afterwards(async () => {

@@ -1,11 +1,23 @@
 import type { PairRow } from '../../core/compare';
 import type { Fairness } from '../../core/fairness';
-import { needsOf, type EvaluateOutcome, type EvaluateTask } from '../../core/results';
+import {
+  DEFAULT_ALPHA,
+  needsOf,
+  type EvaluateOutcome,
+  type EvaluateTask,
+} from '../../core/results';
 import type { CriterionEvidence } from '../../core/scorecard';
 import { columnWords, smallestDifference, TABLE_NAMES, type TableName } from '../../core/study';
-import { FIGURE_GROUPS, figureWords, saidHeadToHead, type FigureWords } from '../../core/words';
+import {
+  FIGURE_GROUPS,
+  figureWords,
+  saidHeadToHead,
+  saidPanel,
+  type FigureWords,
+} from '../../core/words';
 import { listRowsBy, loadStudy, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
+import { revealedResults } from '../panels';
 import { figureNames } from './figure-names';
 import { resultsOf } from './results';
 import type { StudyFrame } from '../study/frame';
@@ -35,6 +47,8 @@ export interface HeadToHead {
   figures: DuelFigure[];
   facts: DuelFact[];
   fairness: Fairness[];
+  /** What panels found that showed nobody but these two: whether people can tell them apart. */
+  blind: { aspect: string; said: string[] }[];
   /** By artefact: what a good part costs with each. */
   cost: { artefact: string; own: number | null; other: number | null }[];
 }
@@ -53,11 +67,12 @@ export async function headToHead(
   other: string,
 ): Promise<HeadToHead> {
   const { studyId, meta, marks } = frame;
-  const [parts, differences, names, facts] = await Promise.all([
+  const [parts, differences, names, facts, panels] = await Promise.all([
     resultsOf({ studyId, reference: other }, ['criteria', 'fairness_items', 'cost']),
     differencesOfPair(studyId, contender, other),
     figureNames(studyId, meta.cost?.currency ?? ''),
     factsOf(studyId, contender, other),
+    revealedResults({ db: app().db, studyId }, other),
   ]);
   const figures = Object.entries(parts.criteria)
     .map(([key, evidence]): DuelFigure => {
@@ -86,6 +101,14 @@ export async function headToHead(
     figures,
     facts,
     fairness: parts.fairness_items.filter((row) => row.contender === contender),
+    blind: panels
+      .filter(
+        ({ shown }) => shown.length === 2 && [contender, other].every((id) => shown.includes(id)),
+      )
+      .map(({ aspect, panel, reference }) => ({
+        aspect,
+        said: saidPanel(panel, reference, nameOf, DEFAULT_ALPHA),
+      })),
     cost: [...new Set(artefacts)].map((id) => ({
       artefact: names.artefacts[id] ?? id,
       own: parts.cost[contender]?.[id]?.per_good_part ?? null,

@@ -1,4 +1,4 @@
 export { keyFrom, keyOfPath, tableOf } from './address';
 export { checkRow } from './check';
-export { removeRow } from './remove';
+export { removeRepeatable, removeRow } from './remove';
 export { addRow, changeRow, historyOfRow, insertChecked, rowOf, rowsOf } from './rows';

@@ -1,5 +1,6 @@
-import { tableSpec, type TableName } from '../../core/study';
+import { tableSpec, type Row, type TableName } from '../../core/study';
 import {
+  deleteRepeatable,
   deleteRow,
   findStudy,
   insertRow,
@@ -11,6 +12,7 @@ import {
 } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
+import { checkPanelRow } from './panels';
 
 /** Rows that only say something of another one, under its key: they go with it. */
 const GOES_WITH: Partial<Record<TableName, readonly TableName[]>> = {
@@ -36,6 +38,7 @@ export function removeRow(
   who: string | null,
 ): Promise<{ isRetired: boolean }> {
   return writeStudy(app().db, studyId, who, async (write) => {
+    await checkPanelRow(write, table, key);
     const naming = await rowsNaming(write.db, studyId, table, key);
     const has = (other: TableName) => (naming.get(other) ?? 0) > 0;
     if (table === 'dimensions' && MEASURED.some(has)) {
@@ -74,4 +77,21 @@ export function removeRow(
 async function removeIfThere(write: Write, table: TableName, key: RowKey): Promise<void> {
   const row = await rowOrNull(write.db, write.studyId, table, key);
   if (row) await deleteRow(write, table, key, row.row_version);
+}
+
+/**
+ * Takes out a row of a table whose rows may repeat; it is named by all that it says.
+ *
+ * @throws RequestError where rows of the table are named by their key, NotFoundError where none is like it
+ */
+export function removeRepeatable(
+  studyId: string,
+  table: TableName,
+  content: unknown,
+  who: string | null,
+): Promise<void> {
+  const { key, row, title } = tableSpec(table);
+  if (key.length > 0) throw new RequestError(422, `The ${title} are named by ${key.join('/')}.`);
+  const said = row.strict().parse(content) as Row<TableName>;
+  return writeStudy(app().db, studyId, who, (write) => deleteRepeatable(write, table, said));
 }

@@ -5,6 +5,7 @@ import {
   insertRow,
   listChanges,
   listRows,
+  listRowsBy,
   updateRow,
   updateStudy,
   writeStudy,
@@ -12,10 +13,12 @@ import {
   type Stored,
   type Write,
 } from '../../data';
+import { checkOwn } from '../access/own';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
 import { queueUnread } from '../jobs';
 import { checkRow } from './check';
+import { checkPanelRow } from './panels';
 
 /** All rows of a table. @throws NotFoundError for an unknown study */
 export async function rowsOf(studyId: string, table: TableName): Promise<Stored<TableName>[]> {
@@ -66,7 +69,29 @@ export const addRow = (
   content: unknown,
   who: string | null,
 ): Promise<Stored<TableName>> =>
-  writeStudy(app().db, studyId, who, (write) => insertChecked(write, table, content));
+  writeStudy(app().db, studyId, who, async (write) => {
+    await checkPanelRow(write, table, Object(content) as object);
+    return insertChecked(
+      write,
+      table,
+      table === 'setup_steps' ? await nextStep(write, content) : content,
+    );
+  });
+
+/**
+ * A step of the set-up with a number that is free: two who write it down at once have a number each. The
+ * step that is sent again is found by what it says.
+ */
+async function nextStep(write: Write, content: unknown): Promise<object> {
+  const sent = tableSpec('setup_steps').row.strict().parse(content) as Row<'setup_steps'>;
+  const { db, studyId } = write;
+  const rows = await listRowsBy(db, studyId, 'setup_steps', 'machine_id', sent.machine_id);
+  const said = ({ row_version: _, step: __, ...row }: Stored<'setup_steps'>) => JSON.stringify(row);
+  const again = rows.find((row) => said(row) === said({ ...sent, row_version: 1 }));
+  if (again && again.at !== null) return { ...sent, step: again.step };
+  const isTaken = rows.some((row) => row.step === sent.step);
+  return isTaken ? { ...sent, step: 1 + Math.max(...rows.map((row) => row.step)) } : sent;
+}
 
 /** Changes some columns of a row, once the row as it would be is checked. */
 export async function changeRow(
@@ -90,6 +115,10 @@ export async function changeRow(
   }
   const changed = await writeStudy(app().db, studyId, who, async (write) => {
     const { row_version: _, ...before } = await findRow(write.db, studyId, table, key);
+    await checkPanelRow(write, table, key);
+    // Whoever stands at the machine ends a print, whoever began it.
+    const isRunning = 'ended_at' in before && before.ended_at === null;
+    if (!isRunning) await checkOwn(write, table, key);
     await checkRow(write, table, { ...before, ...sent } as Row<TableName>);
     return updateRow(write, table, key, sent as Partial<Row<TableName>>, version);
   });

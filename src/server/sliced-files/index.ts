@@ -2,6 +2,7 @@ export { comparedFiles, MOST_COMPARED } from './compare-page';
 export { filePage } from './page';
 export {
   confirmPurpose,
+  purposeIn,
   readAgain,
   slicedFileOf,
   slicedFilesOf,

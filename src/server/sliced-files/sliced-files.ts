@@ -53,15 +53,25 @@ export async function confirmPurpose(
 ): Promise<SlicedFile> {
   const { db } = app();
   await writeStudy(db, studyId, who, async (write) => {
-    await findSlicedFile(write.db, studyId, path);
     await findRow(write.db, studyId, 'contenders', { contender_id });
     await findRow(write.db, studyId, 'artefacts', { artefact_id });
-    await setPurpose(write, path, { contender_id, artefact_id, is_confirmed: true });
-    await planWith(write, path, contender_id, artefact_id);
+    await purposeIn(write, path, contender_id, artefact_id);
     if (link_prints) await linkPrints(write, path, contender_id, artefact_id);
   });
   afterwards(() => queueUnread(app()));
   return findSlicedFile(db, studyId, path);
+}
+
+/** Says within a write what a file is for, and has the plan print it from there. */
+export async function purposeIn(
+  write: Write,
+  path: string,
+  contender_id: string,
+  artefact_id: string,
+): Promise<void> {
+  await findSlicedFile(write.db, write.studyId, path);
+  await setPurpose(write, path, { contender_id, artefact_id, is_confirmed: true });
+  await planWith(write, path, contender_id, artefact_id);
 }
 
 /** Has the plan print a cell from a file. A cell that is not planned yet is planned once. */

@@ -1,7 +1,9 @@
 import { Readable } from 'node:stream';
-import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { writePackage } from '../../core/package';
-import { listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
+import type { AnyRow, Study } from '../../core/study';
+import { KINDS } from '../../core/workshop';
+import { keptIds, listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
+import { isPackable, zipParts, type Part } from '../../files/zip-parts';
 import { app } from '../app';
 
 export interface ExportedStudy {
@@ -17,6 +19,7 @@ export interface ExportedStudy {
 export async function exportStudy(db: Database, studyId: string): Promise<ExportedStudy> {
   const { study, packageExtras } = await loadStudy(db, studyId);
   const history = await listHistory(db, studyId);
+  await withLastingIds(db, studyId, study);
   const texts = writePackage(study, packageExtras, history);
   const files = await listFiles(db, studyId);
   const encoder = new TextEncoder();
@@ -25,8 +28,11 @@ export async function exportStudy(db: Database, studyId: string): Promise<Export
       yield { path, isPacked: true, content: Readable.from([encoder.encode(text)]) };
     }
     for (const file of files) {
-      const isPacked = /\.(?:csv|json|gcode|gco|g|nc|stl|obj|txt|md|svg)$/i.test(file.path);
-      yield { path: file.path, isPacked, content: readFile(db, file.sha256) };
+      yield {
+        path: file.path,
+        isPacked: isPackable(file.path),
+        content: readFile(db, file.sha256),
+      };
     }
     await Promise.resolve();
   };
@@ -36,41 +42,13 @@ export async function exportStudy(db: Database, studyId: string): Promise<Export
   };
 }
 
-interface Part {
-  path: string;
-  /** Whether packing makes it smaller. */
-  isPacked: boolean;
-  content: AsyncIterable<Uint8Array>;
-}
-
-/** Packs parts one after another; what is packed leaves before more is taken in. */
-async function* zipParts(parts: AsyncIterable<Part>): AsyncGenerator<Uint8Array> {
-  let ready: Uint8Array[] = [];
-  let failure: Error | null = null;
-  const zip = new Zip((error, data) => {
-    if (error) failure = error;
-    else ready.push(data);
-  });
-  const drain = (): Uint8Array[] => {
-    if (failure) throw failure;
-    const taken = ready;
-    ready = [];
-    return taken;
-  };
-  for await (const part of parts) {
-    const entry = part.isPacked
-      ? new ZipDeflate(part.path, { level: 6 })
-      : new ZipPassThrough(part.path);
-    zip.add(entry);
-    for await (const chunk of part.content) {
-      entry.push(new Uint8Array(chunk));
-      yield* drain();
-    }
-    entry.push(new Uint8Array(0), true);
-    yield* drain();
+/** Rows of things that a person made or knows carry their lasting id. */
+async function withLastingIds(db: Database, studyId: string, { tables }: Study): Promise<void> {
+  const kept = await keptIds(db, studyId);
+  for (const { table, id } of Object.values(KINDS)) {
+    const rows = tables[table] as unknown as AnyRow[];
+    for (const row of rows) row.uid ??= kept.get(`${table} ${row[id]}`) ?? null;
   }
-  zip.end();
-  yield* drain();
 }
 
 /** The same of the application's own database. @throws NotFoundError */

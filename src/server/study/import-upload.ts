@@ -3,11 +3,11 @@ import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { withFolder } from '../../files/temporary';
+import { checkWork } from '../access/tries';
 import { afterwards, app } from '../app';
-import { streamOf } from '../http/endpoint';
+import { streamOf } from '../http/content';
 import { RequestError } from '../http/problem';
 import { queueUnmade, queueUnread } from '../jobs';
-
 import { importStudy, type ImportOutcome } from './import';
 import { readOnThread } from './read-package';
 
@@ -28,6 +28,7 @@ export async function importUpload(request: Request, key: string | null): Promis
   if (Number(request.headers.get('content-length') ?? 0) > UPLOAD_LIMIT) {
     throw new RequestError(413, TOO_LARGE);
   }
+  await checkWork('imports');
   const { signal } = request;
   const outcome = await withFolder('import', async (folder) => {
     const file = join(folder, 'package.zip');

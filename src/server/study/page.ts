@@ -1,15 +1,7 @@
 import type { APIContext } from 'astro';
-import { NotFoundError } from '../../data';
+import { foundOrNull } from '../http/found';
 import { studyFrame, type StudyFrame } from './frame';
 
 /** A study's frame, for a page; null where there is no such study. */
-export async function findStudyFrame(
-  context: Pick<APIContext, 'params'>,
-): Promise<StudyFrame | null> {
-  try {
-    return await studyFrame(context.params.study ?? '');
-  } catch (error) {
-    if (error instanceof NotFoundError) return null;
-    throw error;
-  }
-}
+export const findStudyFrame = (context: Pick<APIContext, 'params'>): Promise<StudyFrame | null> =>
+  foundOrNull(studyFrame(context.params.study ?? ''));

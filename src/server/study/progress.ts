@@ -53,6 +53,11 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     // The answer itself: a card that weighs them.
     record.scorecard !== null,
   ];
+  const reported = [
+    counts.answers > 0,
+    (record.report?.disclosure ?? '') !== '',
+    counts.published > 0,
+  ];
   const figures: Record<StationKey, readonly [number, number]> = {
     question: [questions.filter(Boolean).length, questions.length],
     'line-up': [counts.contenders, Math.max(2, counts.contenders)],
@@ -61,7 +66,7 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     measure: [counts.cells_measured, counts.cells_needed],
     inspect: [counts.zones_inspected, counts.zones_needed],
     results: [answered.filter(Boolean).length, answered.length],
-    report: [0, 1],
+    report: [reported.filter(Boolean).length, reported.length],
   };
   return STATIONS.map((station) => {
     const [done, due] = figures[station.key];

@@ -1,20 +1,31 @@
 import * as z from 'zod';
 import { INTENTS, isPlainText, studyMetaSchema, type StudyMeta } from '../../core/study';
+import { foundOrNull } from '../http/found';
+import { addIn } from '../line-up/add';
 import {
+  binnedStudies,
+  copyBeginning,
   createStudy,
   deleteStudy,
   findStudy,
+  findThing,
   listStudies,
   metaOfRecord,
   restoreStudy,
+  thingsOfStudy,
+  transact,
   rowOrNull,
   updateStudy,
   writeStudy,
+  type BinnedStudy,
+  type Database,
   type StudySummary,
 } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 import { checkSweep } from './sweep';
+
+export type { BinnedStudy } from '../../data';
 
 /** A study as a client sees it: what it is about, and which version that is. */
 export type StudyAbout = StudyMeta & { row_version: number; revision: string };
@@ -31,28 +42,66 @@ export const newStudySchema = z.strictObject({
     .min(1, 'give the study a title')
     .max(300)
     .refine(isPlainText, 'holds a control character: take it out'),
-  intent: z.enum(INTENTS),
+  /** Of a study from another, that one's where it is not said. */
+  intent: z.enum(INTENTS).optional(),
+  /** The study whose line-up, parts, plan, cards and order of the report it takes. */
+  again: z.uuid().optional(),
+  /** A machine of the workshop that competes in it. */
+  with: z.uuid().optional(),
 });
 
-/** Makes an empty study; sent again with the same id it is made once. */
+/** What a study that is made from another takes of what that one is about. */
+const takenFrom = (meta: StudyMeta): Partial<StudyMeta> => ({
+  ...{ question: meta.question, cost: meta.cost },
+  ...{ smallest_difference: meta.smallest_difference, plan: meta.plan ?? null },
+  ...{ scorecard: meta.scorecard, scorecards: meta.scorecards ?? null, sweep: meta.sweep ?? null },
+  report: meta.report ? { ...meta.report, frozen: undefined } : null,
+});
+
+/**
+ * Makes a study: empty, or again as another one, perhaps with a machine of the workshop. One action, one
+ * transaction; sent again with the same id it is made once.
+ */
 export async function addStudy(
   study_id: string,
-  { title, intent }: z.infer<typeof newStudySchema>,
+  { title, intent, again, with: machine }: z.infer<typeof newStudySchema>,
+  who: string | null,
 ): Promise<{ study_id: string }> {
   const name = title
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
     .slice(0, 200);
-  await createStudy(app().db, study_id, {
-    name: name || 'study',
-    ...{ title, intent },
-    ...{ description: null, question: null, reference: null, cost: null, scorecard: null },
-    created: new Date().toISOString(),
-    smallest_difference: {},
+  await transact(app().db, async (db) => {
+    const before = again === undefined ? null : metaOfRecord(await findStudy(db, again));
+    const isNew = (await studyOrNull(db, study_id)) === null;
+    await createStudy(db, study_id, {
+      name: name || 'study',
+      ...{ title, intent: intent ?? before?.intent ?? 'machines' },
+      ...{ description: null, question: null, reference: null, cost: null, scorecard: null },
+      created: new Date().toISOString(),
+      smallest_difference: {},
+      ...(before && takenFrom(before)),
+    });
+    if (!isNew) return;
+    if (again !== undefined) await copyBeginning(db, again, study_id);
+    if (machine !== undefined) {
+      await writeStudy(db, study_id, who, async (write) => {
+        const there = await thingsOfStudy(db, study_id, 'machine');
+        const { uid } = await findThing(db, machine);
+        if (there.some((one) => one.uid === uid)) return;
+        await addIn(write, { add: 'machine', picked: { uid } });
+      });
+    }
   });
   return { study_id };
 }
+
+/** A study that is there already; null where none has this id. */
+const studyOrNull = (db: Database, studyId: string) => foundOrNull(findStudy(db, studyId));
+
+/** Deleted studies that can be brought back, the last first. */
+export const studiesInBin = (): Promise<BinnedStudy[]> => binnedStudies(app().db);
 
 /** What a study is about. @throws NotFoundError */
 export async function aboutStudy(studyId: string): Promise<StudyAbout> {

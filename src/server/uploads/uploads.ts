@@ -10,9 +10,11 @@ import {
   linkFile,
   readFile,
   verifyUpload,
+  NotFoundError,
   writeStudy,
   type Write,
 } from '../../data';
+import { checkWork } from '../access/tries';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 
@@ -34,7 +36,7 @@ export interface UploadKind {
   /** Refuses what can be refused by its content, of which nothing is kept then. @throws RequestError */
   checkContent?(content: AsyncIterable<Uint8Array>): Promise<void>;
   /** The file of the study that is this content already; null where there is none of its kind. */
-  known(write: Write, sha256: string): Promise<string | null>;
+  known(study: Pick<Write, 'db' | 'studyId'>, sha256: string): Promise<string | null>;
   /** Enters a file that has arrived, within the write that made it a file of the study. */
   enter(write: Write, path: string, name: string): Promise<void>;
   /** What follows once it is kept. */
@@ -58,6 +60,7 @@ export async function announceFile(
   if (file.bytes > kind.largest) {
     throw new RequestError(413, `${file.name} is over ${sayMiB(kind.largest)}.`);
   }
+  await checkWork('files');
   const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {
     const known = await kind.known(write, file.sha256);
     if (known !== null) {
@@ -81,7 +84,10 @@ export async function announceFile(
   return arrival;
 }
 
-/** Takes the next bytes of an announced file; with the last ones it becomes a file of the study. */
+/**
+ * Takes the next bytes of an announced file; with the last ones it becomes a file of the study. Bytes
+ * that come once more after that, as their answer never arrived, are answered by the file.
+ */
 export async function takeBytes(
   kind: UploadKind,
   studyId: string,
@@ -92,10 +98,16 @@ export async function takeBytes(
 ): Promise<Arrival> {
   const { db } = app();
   await findStudy(db, studyId);
-  const upload = await appendUpload(db, studyId, sha256, offset, content);
-  return upload.received === upload.bytes
-    ? finish(kind, studyId, sha256, upload.name, who)
-    : { received: upload.received };
+  try {
+    const upload = await appendUpload(db, studyId, sha256, offset, content);
+    return upload.received === upload.bytes
+      ? await finish(kind, studyId, sha256, upload.name, who)
+      : { received: upload.received };
+  } catch (error) {
+    const path = error instanceof NotFoundError && (await kind.known({ db, studyId }, sha256));
+    if (!path) throw error;
+    return { path, isKnown: true };
+  }
 }
 
 /** Gives an upload up. */

@@ -4,10 +4,13 @@ import type { FoundEvidence } from '../../server/results/evidence';
 import { callApi, failureText } from '../kit/request';
 import { Drawer } from '../kit/Drawer';
 import { Leaving } from '../kit/Leaving';
+import { UseInReport } from '../report/UseInReport';
 
 interface EvidenceDrawerProps {
   studyId: string;
   reference: string | null;
+  /** Whether that is the study's own reference, and not one that the view asks for. */
+  isOwnReference: boolean;
   /** The revision of the study that the page shows. */
   revision: string;
 }
@@ -15,7 +18,12 @@ interface EvidenceDrawerProps {
 type Content = { evidence: FoundEvidence } | { message: string } | null;
 
 /** The panel that opens over the right side from any figure, with what it was computed from. */
-export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerProps) {
+export function EvidenceDrawer({
+  studyId,
+  reference,
+  isOwnReference,
+  revision,
+}: EvidenceDrawerProps) {
   const [figure, setFigure] = useState<string | null>(null);
   const [content, setContent] = useState<Content>(null);
   const opener = useRef<HTMLElement | null>(null);
@@ -68,7 +76,17 @@ export function EvidenceDrawer({ studyId, reference, revision }: EvidenceDrawerP
         aria-label="What it was computed from"
       >
         {content && 'message' in content && <p role="alert">{content.message}</p>}
-        {content && 'evidence' in content && <EvidenceBody evidence={content.evidence} />}
+        {content && 'evidence' in content && (
+          <>
+            {/* A report compares with the study's own reference. */}
+            {isOwnReference && (
+              <p className="mb-2">
+                <UseInReport {...{ studyId, figure }} title={content.evidence.title} />
+              </p>
+            )}
+            <EvidenceBody evidence={content.evidence} />
+          </>
+        )}
       </div>
     </Drawer>
   );

@@ -1,18 +1,75 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import type { FoundThing } from '../../server/workshop/find';
 import { callApi, failureText } from '../kit/request';
+import { Suggest } from '../kit/Suggest';
 import { SCANNER_MS } from '../lib/not-scanned';
 
 const SHORTEST_CODE = 4;
+const FIELD = 'find-anything';
+/** How long typing rests before it is looked for. */
+const REST_MS = 120;
 
-/** Finds what a sticker's code stands for: typed after Ctrl K, or scanned anywhere on the page. */
-export function Finder({ studyId }: { studyId: string }) {
-  const field = useRef<HTMLInputElement>(null);
+const KIND_WORDS: Record<FoundThing['kind'], string> = {
+  study: 'study',
+  machine: 'machine',
+  profile: 'profile',
+  material: 'material',
+  artefact: 'artefact',
+  instrument: 'instrument',
+  print: 'print',
+  specimen: 'specimen',
+  'sliced-file': 'sliced file',
+};
+
+/**
+ * Finds anything by its name or code, typed after Ctrl K. In a study a sticker's code may be scanned
+ * anywhere on the page.
+ *
+ * @param studyId the study at hand; null outside studies
+ */
+export function Finder({ studyId }: { studyId: string | null }) {
+  const [found, setFound] = useState<readonly FoundThing[]>([]);
+  const [hasLooked, setHasLooked] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
+  const asked = useRef(0);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const search = async (text: string): Promise<FoundThing[]> => {
+    const study = studyId === null ? '' : `&study=${studyId}`;
+    return callApi<FoundThing[]>('GET', `/find?q=${encodeURIComponent(text)}${study}`);
+  };
+  const look = (text: string) => {
+    setMessage(null);
+    clearTimeout(timer.current);
+    asked.current += 1;
+    const turn = asked.current;
+    if (text.trim() === '') {
+      setFound([]);
+      setHasLooked(false);
+      return;
+    }
+    timer.current = setTimeout(() => {
+      search(text.trim()).then(
+        (answer) => {
+          if (turn !== asked.current) return;
+          setFound(answer);
+          setHasLooked(true);
+        },
+        (error: unknown) => setMessage(failureText(error)),
+      );
+    }, REST_MS);
+  };
+  /** Where a sticker's code leads; else to the nearest that was found. */
   const go = async (code: string) => {
     try {
-      const path = `/studies/${studyId}/find?code=${encodeURIComponent(code)}`;
-      const { href } = await callApi<{ href: string }>('GET', path);
-      location.assign(href);
+      if (studyId !== null) {
+        const path = `/studies/${studyId}/find?code=${encodeURIComponent(code)}`;
+        const place = await callApi<{ href: string }>('GET', path).catch(() => null);
+        if (place) return location.assign(place.href);
+      }
+      const [nearest] = await search(code);
+      if (nearest) location.assign(nearest.href);
+      else setMessage(`Nothing carries “${code}” in its name or code.`);
     } catch (error) {
       setMessage(failureText(error));
     }
@@ -25,8 +82,9 @@ export function Finder({ studyId }: { studyId: string }) {
     const onKey = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
-        field.current?.focus();
-        field.current?.select();
+        const field = document.querySelector<HTMLInputElement>(`#${FIELD}`);
+        field?.focus();
+        field?.select();
         return;
       }
       const target = event.target as HTMLElement;
@@ -47,15 +105,7 @@ export function Finder({ studyId }: { studyId: string }) {
     return () => document.removeEventListener('keydown', onKey, true);
   }, []);
   return (
-    <form
-      role="search"
-      className="flex items-center gap-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const code = field.current?.value.trim() ?? '';
-        if (code !== '') void go(code);
-      }}
-    >
+    <div role="search" className="flex items-center gap-1">
       {message && (
         <span
           role="alert"
@@ -66,15 +116,31 @@ export function Finder({ studyId }: { studyId: string }) {
           {message}
         </span>
       )}
-      <input
-        ref={field}
-        className="field w-32"
-        aria-label="Find by sticker code"
-        placeholder="code  Ctrl K"
-        data-keys="Ctrl K"
-        data-does="find a specimen or print by its code"
-        onChange={() => setMessage(null)}
+      <Suggest
+        className="w-44 focus-within:w-64"
+        label="Find anything by name or code"
+        placeholder="Find anything  Ctrl K"
+        keys={{ keys: 'Ctrl K', does: 'find a study, machine, part, print, specimen or file' }}
+        inputId={FIELD}
+        items={found}
+        keyOf={(one) => one.href}
+        nameOf={(one) => one.name}
+        onType={look}
+        onChoose={(one, text) => {
+          if (one) location.assign(one.href);
+          else void go(text);
+        }}
+        empty={hasLooked ? 'Nothing carries that in its name or code.' : undefined}
+        render={(one) => (
+          <>
+            <span className="flex items-baseline gap-2">
+              <span className="min-w-0 flex-1 truncate">{one.name}</span>
+              <span className="text-2xs text-ink-2">{KIND_WORDS[one.kind]}</span>
+            </span>
+            {one.about && <span className="block truncate text-2xs text-ink-2">{one.about}</span>}
+          </>
+        )}
       />
-    </form>
+    </div>
   );
 }

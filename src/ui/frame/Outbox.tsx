@@ -1,33 +1,27 @@
 import { useEffect, useState } from 'react';
-import { discard, listWaiting, OUTBOX_EVENT, sendWaiting, type WaitingEntry } from '../lib/outbox';
+import { discard, listWaiting, sendWaiting } from '../lib/outbox';
+import { useWaiting } from '../lib/use-waiting';
 
 const RETRY_MS = 3000;
 
 /** Says which entries wait in this browser, and sends them when the server is back. */
 export function Outbox() {
-  const [entries, setEntries] = useState<readonly WaitingEntry[]>([]);
+  const entries = useWaiting() ?? [];
+  const [mustSignIn, setMustSignIn] = useState(false);
   useEffect(() => {
-    let isGone = false;
-    const look = async () => {
-      const found = await listWaiting();
-      if (!isGone) setEntries(found);
-      return found;
-    };
     const send = async () => {
-      const found = await look();
-      if (found.some((entry) => entry.refused === undefined)) await sendWaiting();
+      const found = await listWaiting();
+      if (found.some((entry) => entry.refused === undefined)) {
+        setMustSignIn(await sendWaiting());
+      }
     };
-    const refresh = () => void look();
     const retry = () => void send();
     retry();
     const timer = setInterval(retry, RETRY_MS);
     window.addEventListener('online', retry);
-    window.addEventListener(OUTBOX_EVENT, refresh);
     return () => {
-      isGone = true;
       clearInterval(timer);
       window.removeEventListener('online', retry);
-      window.removeEventListener(OUTBOX_EVENT, refresh);
     };
   }, []);
   const waiting = entries.filter((entry) => entry.refused === undefined).length;
@@ -38,6 +32,11 @@ export function Outbox() {
         <p className="sheet border-warn bg-warn-soft px-3 py-2 text-warn shadow-lg">
           {waiting === 1 ? '1 entry waits' : `${waiting} entries wait`} in this browser for the
           server.
+          {mustSignIn && (
+            <a className="ml-2" href={`/sign-in?to=${encodeURIComponent(location.pathname)}`}>
+              Sign in to send them
+            </a>
+          )}
         </p>
       )}
       {refused.map((entry) => (

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { ApiError, callApi, failureText, UnreachableError } from './request';
+import { ApiError, asItStands, callApi, failureText, TAB, UnreachableError } from './request';
 import { fileName } from './save-file';
 import { rowsOfTable, tabbed } from './table-text';
 import { usePolling } from './use-polling';
@@ -87,7 +87,7 @@ describe('a request', () => {
     await expect(callApi('GET', '/x')).rejects.toBeInstanceOf(UnreachableError);
   });
 
-  it('carries who is at the bench', async () => {
+  it('carries who is at the bench, and which page it is of', async () => {
     localStorage.setItem('vergleich.operator', ' Åsa ');
     const seen = vi.fn(() => Promise.resolve(new Response('{}')));
     vi.stubGlobal('fetch', seen);
@@ -95,10 +95,31 @@ describe('a request', () => {
     expect(seen).toHaveBeenCalledWith(
       '/api/v1/x',
       expect.objectContaining({
-        headers: { 'content-type': 'application/json', 'x-operator': '%C3%85sa' },
+        headers: { 'content-type': 'application/json', 'x-tab': TAB, 'x-operator': '%C3%85sa' },
       }),
     );
     localStorage.clear();
+  });
+
+  it('that this page’s own change overtakes is asked again, and any other is not', async () => {
+    const answers: ((text: string) => void)[] = [];
+    vi.stubGlobal('fetch', (_: string, { method }: RequestInit) =>
+      method === 'GET'
+        ? new Promise((resolve) => answers.push((text) => resolve(new Response(text))))
+        : Promise.resolve(new Response('{}')),
+    );
+    const read = asItStands(() => callApi<{ at: number }>('GET', '/rows'));
+    await vi.waitFor(() => expect(answers).toHaveLength(1));
+    await callApi('POST', '/rows', {});
+    // It was made before the row was there.
+    answers[0]?.('{"at":1}');
+    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    const other = callApi('GET', '/other');
+    await vi.waitFor(() => expect(answers).toHaveLength(3));
+    answers[2]?.('{}');
+    await other;
+    answers[1]?.('{"at":2}');
+    expect(await read).toEqual({ at: 2 });
   });
 
   it('what is no error has words too', () => {

@@ -1,4 +1,8 @@
+import { v7 as uuid } from 'uuid';
 import { readOperator } from '../lib/operator';
+
+/** This page as the server knows it: it is not told of what it did itself. */
+export const TAB = uuid();
 
 /** The server's refusal, as problem details. */
 export class ApiError extends Error {
@@ -41,10 +45,10 @@ interface RequestOptions {
   headers?: Readonly<Record<string, string>>;
 }
 
-/** Who is at the bench, as a header of each request. */
+/** Who is at the bench, and at which page, as headers of each request. */
 export function operatorHeader(): Record<string, string> {
   const operator = readOperator();
-  return operator ? { 'x-operator': encodeURIComponent(operator) } : {};
+  return { 'x-tab': TAB, ...(operator && { 'x-operator': encodeURIComponent(operator) }) };
 }
 
 /** The error that an answer of this status and content stands for. */
@@ -57,6 +61,24 @@ export function refusalOf(status: number, answer: unknown): ApiError {
     problem.issues,
     answer,
   );
+}
+
+/** What the window hears of when this page has changed something on the server. */
+export const WRITTEN_EVENT = 'vergleich:written';
+
+/** How often this page has changed something on the server so far. */
+let changes = 0;
+
+/**
+ * What the server says, asked again where this page changed something meanwhile: an answer that was on its way
+ * then does not put back what was there before.
+ */
+export async function asItStands<Answer>(ask: () => Promise<Answer>): Promise<Answer> {
+  for (;;) {
+    const before = changes;
+    const answer = await ask();
+    if (changes === before) return answer;
+  }
 }
 
 async function request<Answer>(
@@ -75,6 +97,10 @@ async function request<Answer>(
   }).catch(() => {
     throw new UnreachableError('The server does not answer.');
   });
+  if (method !== 'GET') {
+    changes += 1;
+    if (response.ok) globalThis.dispatchEvent?.(new Event(WRITTEN_EVENT));
+  }
   if (response.status === 204) return undefined as Answer;
   const answer = (await response.json().catch(() => null)) as unknown;
   if (response.ok) return answer as Answer;

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
-import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { discard, listWaiting, OUTBOX_EVENT, sendOrKeep, sendWaiting } from './outbox';
+import { emptyOutbox } from '../../../tests/support/outbox';
+import { listWaiting, OUTBOX_EVENT, sendOrKeep, sendWaiting } from './outbox';
 
 /** A server that is there, away, or says no. */
 let answers: () => Response;
@@ -15,7 +15,8 @@ const away = (): Response => {
 const refuse = (status: number, detail: string) => () =>
   new Response(JSON.stringify({ detail }), { status });
 
-beforeEach(async () => {
+emptyOutbox();
+beforeEach(() => {
   vi.stubGlobal('fetch', (path: string, init: RequestInit) => {
     const answer = Promise.resolve().then(() => answers());
     return answer.then((response) => {
@@ -23,13 +24,8 @@ beforeEach(async () => {
       return response;
     });
   });
-  // One page of a browser holds the lock; here there is one page.
-  vi.stubGlobal('navigator', {
-    locks: { request: (_: string, work: () => Promise<unknown>) => work() },
-  });
   answers = ok;
   sent.length = 0;
-  for (const { id } of await listWaiting()) await discard(id);
 });
 
 const waiting = async () => (await listWaiting()).map(({ content }) => content);
@@ -73,6 +69,21 @@ describe('an entry at the bench', () => {
     expect(sent).toHaveLength(1);
     await sendOrKeep('/readings', { n: 3 });
     expect(sent.map(({ content }) => content)).toEqual([{ n: 2 }, { n: 3 }]);
+  });
+
+  it('waits for who must sign in again, and for a server that is asked too much', async () => {
+    answers = refuse(401, 'Sign in, or send a key.');
+    expect(await sendOrKeep('/readings', { n: 1 })).toBeNull();
+    // The page can say so: one must sign in before it can be sent.
+    expect(await sendWaiting()).toBe(true);
+    answers = refuse(429, 'Too many at once.');
+    expect(await sendOrKeep('/readings', { n: 2 })).toBeNull();
+    expect(await sendWaiting()).toBe(false);
+    expect(await waiting()).toEqual([{ n: 1 }, { n: 2 }]);
+    answers = ok;
+    expect(await sendWaiting()).toBe(false);
+    expect(sent.map(({ content }) => content)).toEqual([{ n: 1 }, { n: 2 }]);
+    expect(await waiting()).toEqual([]);
   });
 
   it('is not given up for a server that is ill', async () => {

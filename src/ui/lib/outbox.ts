@@ -51,12 +51,19 @@ export async function discard(id: string): Promise<void> {
   notifyWaiting();
 }
 
+/** Answers after which an entry waits: whoever asks must sign in, or come again in a moment. */
+const WAITS: ReadonlySet<number> = new Set([401, 429]);
+const isForLater = (error: unknown): boolean =>
+  error instanceof UnreachableError || (error instanceof ApiError && WAITS.has(error.status));
+
 /**
- * Sends what waits, the oldest first, until the server cannot be reached. Only one page of the
- * browser sends at a time.
+ * Sends what waits, the oldest first, until the server cannot be reached or wants a sign-in first. Only one page
+ * of the browser sends at a time.
+ *
+ * @returns whether one must sign in before it can be sent
  */
-export async function sendWaiting(): Promise<void> {
-  await navigator.locks.request('vergleich-outbox', async () => {
+export async function sendWaiting(): Promise<boolean> {
+  return navigator.locks.request('vergleich-outbox', async () => {
     const db = await open();
     for (const entry of await listWaiting()) {
       if (entry.refused !== undefined) continue;
@@ -64,15 +71,14 @@ export async function sendWaiting(): Promise<void> {
         await callApi(entry.method, entry.path, entry.content);
         await db.delete('entries', entry.id);
       } catch (error) {
-        if (!(error instanceof ApiError)) {
-          if (error instanceof UnreachableError) return;
-          throw error;
-        }
-        if (error.status >= 500) return;
+        if (isForLater(error)) return error instanceof ApiError && error.status === 401;
+        if (!(error instanceof ApiError)) throw error;
+        if (error.status >= 500) return false;
         await db.put('entries', { ...entry, refused: error.message });
       }
       notifyWaiting();
     }
+    return false;
   });
 }
 
@@ -96,7 +102,7 @@ export async function sendOrKeep<Answer>(path: string, content: unknown): Promis
   try {
     return await callApi<Answer>('POST', path, content);
   } catch (error) {
-    if (!(error instanceof UnreachableError)) throw error;
+    if (!isForLater(error)) throw error;
     return keep();
   }
 }

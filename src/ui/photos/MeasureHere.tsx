@@ -1,9 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { PhotoMeasure, ViewBox } from '../../core/image';
 import { PHOTO_MEASURES, inWords } from '../../core/study';
-import type { ContenderSettings } from '../../server/photos';
+import type { ContenderSettings } from '../../core/image';
 import { callApi } from '../kit/request';
-import { unlessScanned } from '../lib/not-scanned';
+import { useKeys } from '../kit/use-keys';
 import { sayMeasure } from './say-measure';
 import type { LaidPhoto } from './tiles';
 
@@ -64,15 +64,7 @@ export function MeasureHere({
     );
     setMeasuring(false);
   };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement).closest('input, select, textarea, dialog')) return;
-      if (event.key.toLowerCase() !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return;
-      unlessScanned(event, () => void run());
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  });
+  useKeys((event) => (event.key.toLowerCase() === 'm' && !event.altKey ? () => void run() : null));
   return (
     <section aria-labelledby="measure-here" className="mt-3 sheet p-3">
       <div className="flex flex-wrap items-end gap-2">

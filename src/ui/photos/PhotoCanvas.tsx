@@ -51,7 +51,9 @@ export function PhotoCanvas(props: PhotoCanvasProps) {
 }
 
 /** Heights of windows by how many rows of them there are. */
-const HEIGHTS: Readonly<Record<number, string>> = { 1: 'h-[52vh]', 2: 'h-[30vh]', 3: 'h-[24vh]' };
+const HEIGHTS: Readonly<Record<number, string>> = {
+  ...{ 1: 'h-[52vh]', 2: 'h-[30vh]', 3: 'h-[24vh]', 4: 'h-24' },
+};
 
 function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void {
   const context = canvas?.getContext('2d', { alpha: false });

@@ -1,9 +1,9 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { LIGHTS, PHOTO_VIEWS, counted, type ContenderMark } from '../../core/study';
 import type { PhotosData, ShownPhoto } from '../../server/photos';
 import { callApi } from '../kit/request';
 import { useDrop } from '../kit/use-drop';
-import { unlessScanned } from '../lib/not-scanned';
+import { useKeys } from '../kit/use-keys';
 import { Badge } from '../marks/Badge';
 import { levelAddress, levelFor } from './photo-address';
 import { Choice, Keys } from './choices';
@@ -76,32 +76,23 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
   /** What the last filed photo says of where this one may belong: the next specimen of its print order. */
   const suggested = suggestionFor(photo, photos, specimens);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest('input, select, textarea, dialog, a, summary')) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      const view = VIEW_KEYS[key];
-      const light =
-        event.shiftKey && /^Digit[1-5]$/.test(event.code)
-          ? LIGHTS[Number(event.code.slice(5)) - 1]
-          : undefined;
-      let act: (() => void) | null = null;
-      if (key === 'pagedown') act = () => step(1);
-      else if (key === 'pageup') act = () => step(-1);
-      else if (light) act = () => void file({ light });
-      else if (view && photo) act = () => void file({ view });
-      else if (key === 's' && suggested && !photo?.filed) {
-        act = () => void file({ specimen_id: suggested.specimen_id });
-      }
-      if (!act) return;
-      unlessScanned(event, act);
-      event.preventDefault();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  });
+  useKeys((event) => {
+    if (event.altKey) return null;
+    const key = event.key.toLowerCase();
+    const view = VIEW_KEYS[key];
+    const light =
+      event.shiftKey && /^Digit[1-5]$/.test(event.code)
+        ? LIGHTS[Number(event.code.slice(5)) - 1]
+        : undefined;
+    if (key === 'pagedown') return () => step(1);
+    if (key === 'pageup') return () => step(-1);
+    if (light) return () => void file({ light });
+    if (view && photo) return () => void file({ view });
+    if (key === 's' && suggested && !photo?.filed) {
+      return () => void file({ specimen_id: suggested.specimen_id });
+    }
+    return null;
+  }, 'input, select, textarea, dialog, a, summary');
 
   const said = photo?.filed ?? photo?.told;
   const mark = photo?.filed && markOf(photo.filed.specimen_id);

@@ -3,8 +3,9 @@ import type { ViewBox } from '../../core/image';
 import { inWords, type ContenderMark } from '../../core/study';
 import { zoneBox } from '../../core/surface';
 import type { BenchZone } from '../../server/inspect/page';
-import type { ContenderSettings, PhotosData } from '../../server/photos';
-import { unlessScanned } from '../lib/not-scanned';
+import type { ContenderSettings } from '../../core/image';
+import type { PhotosData } from '../../server/photos';
+import { useKeys } from '../kit/use-keys';
 import { ContenderName } from '../marks/ContenderName';
 import { MeasureHere } from './MeasureHere';
 import { PhotoCanvas } from './PhotoCanvas';
@@ -141,48 +142,39 @@ export function SideBySide(props: SideBySideProps) {
     return grey ? middle / grey : 1;
   };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest('input, select, textarea, dialog, summary')) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const step = 60 / place.current.scale;
-      const { x, y } = place.current;
-      const keys: Record<string, () => void> = {
-        arrowleft: () => go({ x: x - step }),
-        arrowright: () => go({ x: x + step }),
-        arrowup: () => go({ y: y + step }),
-        arrowdown: () => go({ y: y - step }),
-        '+': () => zoom(1.25),
-        '=': () => zoom(1.25),
-        '-': () => zoom(0.8),
-        '0': () => fit(subject),
-        '\\': () => choose('split'),
-        d: () => choose('difference'),
-        g: () => setMatched(!isMatched),
-        k: () => setStrong(!isStrong),
-        z: () => setZones(!hasZones),
-        l: turnLoupe,
-        b: hide,
-        r: () => setDrawing(!isDrawing),
-        ' ': () => {
-          if (mode === 'blink') setTurn((turn + 1) % Math.max(1, shown.length));
-          else choose('blink');
-        },
-        escape: () => {
-          setMode('side');
-          setDrawing(false);
-        },
-      };
-      const act = keys[event.key.toLowerCase()];
-      if (!act || (event.key === ' ' && target.closest('button, a'))) return;
-      event.preventDefault();
-      if (/^[a-z]$/.test(event.key)) unlessScanned(event, act);
-      else act();
+  useKeys((event) => {
+    if (event.altKey) return null;
+    const step = 60 / place.current.scale;
+    const { x, y } = place.current;
+    const keys: Record<string, () => void> = {
+      arrowleft: () => go({ x: x - step }),
+      arrowright: () => go({ x: x + step }),
+      arrowup: () => go({ y: y + step }),
+      arrowdown: () => go({ y: y - step }),
+      '+': () => zoom(1.25),
+      '=': () => zoom(1.25),
+      '-': () => zoom(0.8),
+      '0': () => fit(subject),
+      '\\': () => choose('split'),
+      d: () => choose('difference'),
+      g: () => setMatched(!isMatched),
+      k: () => setStrong(!isStrong),
+      z: () => setZones(!hasZones),
+      l: turnLoupe,
+      b: hide,
+      r: () => setDrawing(!isDrawing),
+      ' ': () => {
+        if (mode === 'blink') setTurn((turn + 1) % Math.max(1, shown.length));
+        else choose('blink');
+      },
+      escape: () => {
+        setMode('side');
+        setDrawing(false);
+      },
     };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  });
+    if (event.key === ' ' && (event.target as HTMLElement).closest('button, a')) return null;
+    return keys[event.key.toLowerCase()] ?? null;
+  }, 'input, select, textarea, dialog, summary');
 
   if (!subject) {
     return (

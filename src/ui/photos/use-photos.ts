@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react';
 import type { ShownPhoto } from '../../server/photos';
-import { callApi, failureText } from '../kit/request';
+import { asItStands, callApi, failureText } from '../kit/request';
 import { sendFile } from '../kit/send-file';
+import { concerns, useStudyNews } from '../lib/live';
 import { usePolling } from '../kit/use-polling';
 
 /** A photo on its way from the camera or the disk. */
@@ -58,11 +59,15 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
   const queue = useRef<{ file: File; key: string; told: ToldOfPhotos }[]>([]);
   const active = useRef(0);
   const base = `/studies/${studyId}/photos`;
-  const refresh = () => callApi<ShownPhoto[]>('GET', base).then(setPhotos, () => undefined);
+  const refresh = () =>
+    asItStands(() => callApi<ShownPhoto[]>('GET', base)).then(setPhotos, () => undefined);
   const isUnfinished = photos.some(
     (photo) => photo.state === 'waiting' || (photo.tie !== null && !photo.isLaid),
   );
   usePolling(refresh, EVERY_MS, isUnfinished);
+  useStudyNews(studyId, (news) => {
+    if (concerns(news, 'photos', 'photo_marks', 'photo_measures', 'specimens')) void refresh();
+  });
 
   const put = (key: string, more: Partial<SendingPhoto>) =>
     setSending((known) => known.map((one) => (one.key === key ? { ...one, ...more } : one)));

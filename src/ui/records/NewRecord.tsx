@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { sendOrKeep } from '../lib/outbox';
+import { Clock } from './Clock';
 import type { FieldSpec } from './fields';
 import { FieldInput } from './FieldInput';
 import type { Value, Values } from './use-record';
@@ -18,6 +19,8 @@ interface NewRecordProps {
   idColumn?: string;
   /** What follows from a value that was entered, for other fields. */
   derive?: (name: string, value: Value) => Values;
+  /** A clock that fills a field in when it is stopped. */
+  clock?: { name: string; what: string; field: string; toValue: (seconds: number) => number };
   /** Whether the row is kept in this browser while the server is away. */
   isKept?: boolean;
   label: string;
@@ -48,6 +51,8 @@ export function NewRecord(props: NewRecordProps) {
   const [message, setMessage] = useState<string | null>(null);
   const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
   const [isBusy, setBusy] = useState(false);
+  // The field of the clock is drawn anew where the clock fills it in.
+  const [stops, setStops] = useState(0);
 
   const submit = async () => {
     const missing = fields.filter((field) => field.required && values[field.name] == null);
@@ -82,13 +87,27 @@ export function NewRecord(props: NewRecordProps) {
         if (event.key === 'Escape') onCancel();
       }}
     >
+      {props.clock && (
+        <Clock
+          name={props.clock.name}
+          what={props.clock.what}
+          onStop={(seconds) => {
+            const { field = '', toValue } = props.clock ?? {};
+            setValues((known) => ({ ...known, [field]: toValue?.(seconds) ?? null }));
+            setStops((count) => count + 1);
+          }}
+        />
+      )}
       {fields.map((field, at) => (
-        <div key={field.name} className={field.kind === 'long' ? 'col-span-full' : ''}>
+        <div
+          key={props.clock?.field === field.name ? `${field.name} ${stops}` : field.name}
+          className={field.kind === 'long' ? 'col-span-full' : ''}
+        >
           <FieldInput
             field={field}
             value={values[field.name] ?? null}
             issue={issues[field.name]}
-            autoFocus={at === 0}
+            autoFocus={at === 0 && stops === 0}
             isEager
             onFault={(isFaulty) =>
               setFaulty((known) => {

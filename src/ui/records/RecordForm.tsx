@@ -27,7 +27,7 @@ interface RecordFieldsProps {
 }
 
 /** The fields of a record, what of it is saved, and what somebody else has changed. */
-function RecordFields({ record, fields, label }: RecordFieldsProps) {
+export function RecordFields({ record, fields, label }: RecordFieldsProps) {
   const nameOf = (name: string) => fields.find((field) => field.name === name)?.label ?? name;
   const others = record.changedByOthers.filter((name) => fields.some((f) => f.name === name));
   return (

@@ -36,7 +36,7 @@ export function fieldsOf(
       options[name] ?? column.choices?.map((word) => ({ value: word, label: inWords(word) }));
     const base = { name, label, required: column.required };
     if (choices) return { ...base, unit: null, kind: 'choice', options: choices };
-    if (unit === 's') return { ...base, unit: 'h:mm:ss', kind: 'duration' };
+    if (unit === 's' || name === 'seconds') return { ...base, unit: 'h:mm:ss', kind: 'duration' };
     if (column.cell === 'number' || column.cell === 'whole') {
       return { ...base, unit, kind: 'number' };
     }

@@ -1,12 +1,14 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { orderedBy, type GlanceCell, type GlanceRow } from '../../core/glance';
 import type { ContenderMark } from '../../core/study';
-import { FIGURE_GROUPS, type FigureGroup } from '../../core/words';
+import { FIGURE_GROUPS, VERDICT_SIGNS, type FigureGroup } from '../../core/words';
+import { addressOfCriterion } from '../../core/report/named';
+import { usePicked } from '../report/picked';
 import { Leaving } from '../kit/Leaving';
-import { unlessScanned } from '../lib/not-scanned';
+import { useKeys } from '../kit/use-keys';
 import { useRemembered } from '../lib/remembered';
 import { Badge } from '../marks/Badge';
-import { GLYPHS, VerdictGlyph } from '../marks/VerdictGlyph';
+import { VerdictGlyph } from '../marks/VerdictGlyph';
 import { GlanceStrip } from './GlanceStrip';
 
 interface GlanceTableProps {
@@ -57,6 +59,8 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
     const at = order.indexOf(key);
     return at < 0 ? order.length : at;
   };
+  const { pick } = usePicked(studyId);
+  const [pickedNow, setPickedNow] = useState('');
   const sorting = rows.find((row) => row.key === sortKey);
   const ids = sorting ? orderedBy(sorting) : marks.map((mark) => mark.contender_id);
   const columns = ids.flatMap((id) => marks.find((mark) => mark.contender_id === id) ?? []);
@@ -100,43 +104,42 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
     const cell = document.activeElement as HTMLElement | null;
     return cell?.dataset.cell ? cell.dataset : undefined;
   };
-  useEffect(() => {
-    const meaningOf = (event: KeyboardEvent): (() => void) | null => {
-      const cell = focused();
-      const key = event.key.toLowerCase();
-      if (event.altKey && cell?.row && (key === 'arrowdown' || key === 'arrowup')) {
-        return () => move(cell.row ?? '', key === 'arrowdown' ? 1 : -1);
-      }
-      if (event.altKey) return null;
-      const keys: Record<string, () => void> = {
-        j: () => go(1, 0),
-        k: () => go(-1, 0),
-        ...(cell && {
-          arrowdown: () => go(1, 0),
-          arrowup: () => go(-1, 0),
-          arrowleft: () => go(0, -1),
-          arrowright: () => go(0, 1),
-        }),
-        s: () => setSortKey(cell?.row === undefined || cell.row === sortKey ? '' : cell.row),
-        h: () => {
-          if (cell?.contender) location.assign(headToHead(cell.contender));
-        },
-      };
-      return keys[key] ?? null;
+  useKeys((event) => {
+    const cell = focused();
+    const key = event.key.toLowerCase();
+    if (event.altKey && cell?.row && (key === 'arrowdown' || key === 'arrowup')) {
+      return () => move(cell.row ?? '', key === 'arrowdown' ? 1 : -1);
+    }
+    if (event.altKey) return null;
+    const keys: Record<string, () => void> = {
+      j: () => go(1, 0),
+      k: () => go(-1, 0),
+      ...(cell && {
+        arrowdown: () => go(1, 0),
+        arrowup: () => go(-1, 0),
+        arrowleft: () => go(0, -1),
+        arrowright: () => go(0, 1),
+      }),
+      s: () => setSortKey(cell?.row === undefined || cell.row === sortKey ? '' : cell.row),
+      h: () => {
+        if (cell?.contender) location.assign(headToHead(cell.contender));
+      },
+      u: () => {
+        if (cell?.row && cell.contender) pickFigure(cell.row, cell.contender);
+      },
     };
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest('input, select, textarea, dialog')) return;
-      if (event.ctrlKey || event.metaKey) return;
-      const act = meaningOf(event);
-      if (!act) return;
-      event.preventDefault();
-      if (event.key.length === 1) unlessScanned(event, act);
-      else act();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
+    return keys[key] ?? null;
   });
+  /** Picks a figure for the report. */
+  const pickFigure = (key: string, contender: string) => {
+    const row = rows.find((one) => one.key === key);
+    const mark = marks.find((one) => one.contender_id === contender);
+    if (!row || !mark || key === 'it_grade') return;
+    const address = addressOfCriterion(key, contender, null);
+    const title = `${mark.machineName} ${mark.variant}: ${row.words.label}`;
+    pick({ address, title });
+    setPickedNow(title);
+  };
   const headToHead = (id: string): string => {
     const search = new URLSearchParams(query);
     search.set('of', id);
@@ -156,7 +159,8 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
           <kbd className="key">J</kbd> <kbd className="key">K</kbd> rows{' '}
           <kbd className="key">←</kbd> <kbd className="key">→</kbd> contenders{' '}
           <kbd className="key">↵</kbd> evidence <kbd className="key">S</kbd> sort by the row{' '}
-          <kbd className="key">H</kbd> head to head <kbd className="key">Alt ↓</kbd> move the row
+          <kbd className="key">H</kbd> head to head <kbd className="key">U</kbd> use in report{' '}
+          <kbd className="key">Alt ↓</kbd> move the row
         </span>
         <label className="sm:hidden">
           beside the reference{' '}
@@ -182,6 +186,11 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
         >
           Choose figures
         </button>
+        {pickedNow !== '' && (
+          <span role="status">
+            {pickedNow} is picked for the <a href={`/studies/${studyId}/report`}>report</a>
+          </span>
+        )}
         {sorting && (
           <button type="button" className="action" onClick={() => setSortKey('')}>
             In the order of the line-up
@@ -289,8 +298,10 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
         {(['better', 'worse', 'indistinguishable', 'unsettled', 'one_print'] as const).map(
           (one) => (
             <span key={one}>
-              {GLYPHS[one][0]}{' '}
-              {one === 'indistinguishable' ? 'cannot be told or does not matter' : GLYPHS[one][1]}{' '}
+              {VERDICT_SIGNS[one][0]}{' '}
+              {one === 'indistinguishable'
+                ? 'cannot be told or does not matter'
+                : VERDICT_SIGNS[one][1]}{' '}
               {/* prettier-ignore */}
             </span>
           ),

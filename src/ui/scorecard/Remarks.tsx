@@ -46,7 +46,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
   };
   const takeBack = async (remark: Remark) => {
     try {
-      await callApi('DELETE', `/studies/${studyId}/remarks`, remark);
+      await callApi('DELETE', `/studies/${studyId}/rows/marks`, remark);
       setRemarks(remarks.filter((one) => one !== remark));
       location.reload();
     } catch (error) {

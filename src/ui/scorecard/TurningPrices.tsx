@@ -1,5 +1,5 @@
 import type { EvidenceOfCriteria, Scorecard } from '../../core/scorecard';
-import { PRICE } from '../../core/scorecard';
+import { PRICE, whyNoTurningPrice } from '../../core/scorecard';
 import type { ContenderMark } from '../../core/study';
 import { Leaving } from '../kit/Leaving';
 import { fixed } from '../lib/format';
@@ -12,8 +12,6 @@ interface TurningPricesProps {
   evidence: EvidenceOfCriteria;
   currency: string;
 }
-
-const NOTE = 'turning price: ';
 
 /** At which price each contender would be first, or no longer: beside what it costs. */
 export function TurningPrices({ filled, marks, evidence, currency }: TurningPricesProps) {
@@ -52,7 +50,7 @@ export function TurningPrices({ filled, marks, evidence, currency }: TurningPric
               const own = filled.contenders[mark.contender_id];
               const price = priceOf(mark.contender_id);
               const turning = own?.turning_price ?? null;
-              const why = own?.notes.find((note) => note.startsWith(NOTE))?.slice(NOTE.length);
+              const why = own ? whyNoTurningPrice(own) : '';
               return (
                 <tr key={mark.contender_id} className="border-b border-line-soft">
                   <th scope="row" className="px-3 py-0.5 text-left font-normal">

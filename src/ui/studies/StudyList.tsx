@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { callApi, failureText } from '../kit/request';
 import { counted } from '../lib/format';
 import { ImportPanel } from './ImportPanel';
+import { INTENT_WORDS } from './intents';
+import { NewStudy } from './NewStudy';
 
 /** A study as the list shows it. */
 export interface ListedStudy {
@@ -15,17 +17,19 @@ export interface ListedStudy {
   readings: number;
 }
 
-const INTENTS: readonly (readonly [string, string])[] = [
-  ['machines', 'machines, each at its own profile'],
-  ['same-settings', 'machines at the same settings'],
-  ['tuning', 'stock against tuned on the same machine'],
-  ['before-after', 'one machine before and after one change'],
-  ['crossed', 'machines × profiles'],
-];
-
 /** All studies; a new one, or one from a package, begins here. */
-export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
-  const [panel, setPanel] = useState<'new' | 'import' | null>(null);
+export function StudyList(props: {
+  studies: readonly ListedStudy[];
+  /** A machine of the workshop that a new study is begun with; none where it is empty. */
+  machine: string;
+  /** What whoever asks may do: what they may not is not offered. */
+  may: { delete: boolean; export: boolean };
+  /** How many deleted studies can be brought back. */
+  inBin: number;
+}) {
+  const { studies, machine, may, inBin } = props;
+  const [panel, setPanel] = useState<'new' | 'import' | null>(machine === '' ? null : 'new');
+  const [again, setAgain] = useState('');
   return (
     <>
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -34,12 +38,27 @@ export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
           <button type="button" className="action" onClick={() => setPanel('import')}>
             Import a package
           </button>
-          <button type="button" className="action action-main" onClick={() => setPanel('new')}>
+          <button
+            type="button"
+            className="action action-main"
+            onClick={() => {
+              setAgain('');
+              setPanel('new');
+            }}
+          >
             New study
           </button>
         </p>
       </div>
-      {panel === 'new' && <NewStudy onCancel={() => setPanel(null)} />}
+      {panel === 'new' && (
+        <NewStudy
+          key={again}
+          studies={studies}
+          again={again}
+          machine={machine}
+          onCancel={() => setPanel(null)}
+        />
+      )}
       {panel === 'import' && <ImportPanel onCancel={() => setPanel(null)} />}
       {studies.length === 0 && panel === null && (
         <p className="mt-3 sheet p-4">
@@ -61,7 +80,7 @@ export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
             <dl className="flex flex-wrap gap-x-5 gap-y-1 text-xs">
               <Fact
                 name="compares"
-                value={INTENTS.find(([key]) => key === study.intent)?.[1] ?? study.intent}
+                value={INTENT_WORDS.find(([key]) => key === study.intent)?.[1] ?? study.intent}
               />
               <Fact name="line-up" value={counted(study.contenders, 'contender')} />
               <Fact
@@ -74,14 +93,32 @@ export function StudyList({ studies }: { studies: readonly ListedStudy[] }) {
               <a className="action" href={`/studies/${study.study_id}/measure`}>
                 Measure
               </a>
-              <a className="action" href={`/api/v1/studies/${study.study_id}/package`} download>
-                Export
-              </a>
-              <DeleteStudy study={study} />
+              {may.export && (
+                <a className="action" href={`/api/v1/studies/${study.study_id}/package`} download>
+                  Export
+                </a>
+              )}
+              <button
+                type="button"
+                className="action"
+                onClick={() => {
+                  setAgain(study.study_id);
+                  setPanel('new');
+                  window.scrollTo({ top: 0 });
+                }}
+              >
+                Again with …
+              </button>
+              {may.delete && <DeleteStudy study={study} />}
             </p>
           </li>
         ))}
       </ul>
+      {may.delete && inBin > 0 && (
+        <p className="mt-3 text-xs">
+          <a href="/bin">Bin, {inBin} deleted</a>
+        </p>
+      )}
     </>
   );
 }
@@ -92,70 +129,6 @@ function Fact({ name, value }: { name: string; value: string }) {
       <dt className="text-2xs text-ink-2">{name}</dt>
       <dd>{value}</dd>
     </div>
-  );
-}
-
-function NewStudy({ onCancel }: { onCancel: () => void }) {
-  const [title, setTitle] = useState('');
-  const [intent, setIntent] = useState('machines');
-  const [message, setMessage] = useState<string | null>(null);
-  const submit = async () => {
-    try {
-      const { study_id } = await callApi<{ study_id: string }>('POST', '/studies', {
-        title,
-        intent,
-      });
-      location.assign(`/studies/${study_id}/question`);
-    } catch (error) {
-      setMessage(failureText(error, 'It could not be made.'));
-    }
-  };
-  return (
-    <form
-      aria-label="New study"
-      className="mt-3 grid gap-3 sheet p-4 md:grid-cols-[2fr_1fr_auto] md:items-end"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-      onKeyDown={(event) => event.key === 'Escape' && onCancel()}
-    >
-      <label className="text-xs text-ink-2">
-        title
-        <input
-          className="field"
-          autoFocus
-          required
-          value={title}
-          onChange={(event) => setTitle(event.target.value)}
-        />
-      </label>
-      <label className="text-xs text-ink-2">
-        what varies on purpose
-        <select
-          className="field"
-          value={intent}
-          onChange={(event) => setIntent(event.target.value)}
-        >
-          {INTENTS.map(([key, said]) => (
-            <option key={key} value={key}>
-              {said}
-            </option>
-          ))}
-        </select>
-      </label>
-      <p className="flex gap-2">
-        <button className="action action-main">Begin</button>
-        <button type="button" className="action" onClick={onCancel}>
-          Cancel
-        </button>
-      </p>
-      {message && (
-        <p role="alert" className="text-warn">
-          {message}
-        </p>
-      )}
-    </form>
   );
 }
 

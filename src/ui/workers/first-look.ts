@@ -1,5 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
+import type { Settings } from '../../core/study';
 import { NoMotionError, ToolpathAnalysis } from '../../core/toolpath';
 
 /** What the browser itself finds in a file before it is sent. */
@@ -11,6 +12,8 @@ export interface FirstLook {
   layers: number | null;
   commanded_max: number | null;
   reached_max: number | null;
+  /** What it states, by our names where we have them. */
+  settings: Settings;
   /** Why it is no sliced file. */
   fault: string | null;
 }
@@ -61,7 +64,7 @@ async function look(file: File): Promise<FirstLook> {
   const sha = bytesToHex(hash.digest());
   const unknown = {
     ...{ sha256: sha, time_s: null, filament_mm: null, layers: null },
-    ...{ commanded_max: null, reached_max: null, fault: null },
+    ...{ commanded_max: null, reached_max: null, fault: null, settings: {} },
   };
   if (isZip) return unknown;
   try {
@@ -73,6 +76,7 @@ async function look(file: File): Promise<FirstLook> {
       layers: facts.layers,
       commanded_max: facts.speed.commanded_max,
       reached_max: facts.speed.reached_max,
+      settings: facts.settings,
     };
   } catch (error) {
     if (error instanceof NoMotionError)

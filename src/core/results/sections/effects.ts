@@ -1,11 +1,11 @@
+import type { PairValues } from '../../compare';
 import { effectsOf, type Response } from '../../effects';
-import { printValues, specimenErrors } from '../../metrology';
+import { accuracyPair, printValues, specimenErrors } from '../../metrology';
 import { logPrintTimes } from '../../speed';
 import type { PrintValues } from '../../stats';
 import { surfaceValues } from '../../surface';
-import type { Results } from '../results';
 import { MEASURED, type Section, type SectionContext } from '../section';
-import { pairsOf } from './pairs';
+import { familyOf } from './pairs';
 import { INSPECTED } from './surface';
 
 /** Machine or profile: what each explains, and what tuning gains on each machine. */
@@ -31,7 +31,9 @@ function errors(context: SectionContext): Response | null {
       valuesOf: (id) =>
         logarithms(printValues(specimenErrors(measured.cellsOfContender.get(id) ?? []), 'mae_mm')),
       isLargerBetter: false,
-      verdictOf: verdictOf(context, 'accuracy_mm'),
+      verdictOf: verdictOf(context, 'accuracy_mm', (tuned, stock) =>
+        accuracyPair(measured, tuned, stock),
+      ),
     }
   );
 }
@@ -39,20 +41,33 @@ function errors(context: SectionContext): Response | null {
 function surfaces(context: SectionContext): Response | null {
   if (!context.has('inspections')) return null;
   const valuesOf = surfaceValues(context.index);
-  return { valuesOf, isLargerBetter: true, verdictOf: verdictOf(context, 'surface') };
+  const verdict = verdictOf(context, 'surface', sidesOf(valuesOf));
+  return { valuesOf, isLargerBetter: true, verdictOf: verdict };
 }
 
-const times = (context: SectionContext): Response => ({
-  valuesOf: (id) => logPrintTimes(context.index, id),
-  isLargerBetter: false,
-  verdictOf: verdictOf(context, 'ln_print_s'),
-});
+function times(context: SectionContext): Response {
+  const valuesOf = (id: string) => logPrintTimes(context.index, id);
+  const verdict = verdictOf(context, 'time_index', sidesOf(valuesOf));
+  return { valuesOf, isLargerBetter: false, verdictOf: verdict };
+}
 
-/** The verdict of a tuned contender against its stock one, as the pairs have it. */
+type Sides = Omit<PairValues, 'contender'>;
+
+const sidesOf =
+  (valuesOf: (id: string) => PrintValues) =>
+  (tuned: string, stock: string): Sides => ({
+    ...{ contenderValues: valuesOf(tuned), referenceValues: valuesOf(stock) },
+  });
+
+/** The verdict of a tuned contender against its stock one: a family of one, judged as the pairs are. */
 const verdictOf =
-  (context: SectionContext, figure: keyof Results['pairs']): Response['verdictOf'] =>
+  (
+    context: SectionContext,
+    figure: string,
+    sides: (tuned: string, stock: string) => Sides,
+  ): Response['verdictOf'] =>
   (tuned, stock) =>
-    pairsOf(context, [tuned], stock)[figure]?.[0] ?? null;
+    familyOf(context, figure, [tuned], stock, (contender) => sides(contender, stock))[0] ?? null;
 
 /** Natural logarithms; a print without any error has none and takes no part. */
 const logarithms = (values: PrintValues): PrintValues =>

@@ -1,3 +1,4 @@
+import { panelEvidence } from '../../evidence';
 import { panelsOfAll } from '../../panels';
 import { PRINTED, type Section } from '../section';
 
@@ -8,4 +9,7 @@ export const panels: Section<'panels'> = {
   usesReference: true,
   compute: ({ index, reference, alpha, has }) =>
     has('panels') ? panelsOfAll(index, reference, alpha) : null,
+  evidence: {
+    panel: ({ index }, contender, panel) => panelEvidence(index, contender, panel ?? ''),
+  },
 };

@@ -14,6 +14,7 @@ import {
   sha256,
   text,
   time,
+  uid,
 } from '../values';
 
 /** A benchmark part. */
@@ -24,6 +25,7 @@ export const artefactRow = z.object({
   mesh: maybe(path()),
   mesh_sha256: maybe(sha256()),
   notes: maybe(text()),
+  uid: maybe(uid()),
 });
 
 /** A length on an artefact, with the signed limits of its deviation. */

@@ -1,6 +1,8 @@
 import * as z from 'zod';
 import {
   DEFECTS,
+  ENQUIRY_OUTCOMES,
+  FEATURE_STATES,
   FOLLOW_UP_OUTCOMES,
   HEATED,
   MACHINE_CHECKS,
@@ -107,6 +109,28 @@ export const materialNoteRow = z.object({
   text: maybe(text()),
 });
 
+/** What a machine has, lacks, or has at extra cost. */
+export const featureRow = z.object({
+  machine_id: id(),
+  feature: name(),
+  state: choice(FEATURE_STATES),
+  price: maybe(nonNegative()),
+  note: maybe(text()),
+});
+
+/** What was asked of a maker, and what came of it. */
+export const enquiryRow = z.object({
+  enquiry_id: id(),
+  machine_id: id(),
+  at: time(),
+  matter: text(),
+  incident_id: maybe(id()),
+  answered_at: maybe(time()),
+  outcome: choice(ENQUIRY_OUTCOMES),
+  firmware: maybe(text()),
+  note: maybe(text()),
+});
+
 /** A statement from elsewhere: shown apart, never computed with. */
 export const borrowedRow = z.object({
   borrowed_id: id(),
@@ -141,4 +165,14 @@ export const verdictRow = z.object({
   order: count(),
   text: text(),
   evidence: maybe(text()),
+});
+
+/** A figure that a sentence rests on, as it stood when the sentence was written. */
+export const verdictFigureRow = z.object({
+  verdict_id: id(),
+  address: text(),
+  value: maybe(anyNumber()),
+  low: maybe(anyNumber()),
+  high: maybe(anyNumber()),
+  word: maybe(text()),
 });

@@ -8,13 +8,18 @@ import {
   DEFECTS,
   FUNCTION_RESULTS,
   INSTRUMENT_KINDS,
+  JUDGE_NAMES,
   LADDER_RESULTS,
   LIGHTS,
   NOISE_STATES,
+  PANEL_ENDS,
+  PANEL_EVENTS,
   PANEL_KINDS,
+  PHOTO_LEVELS,
   PHOTO_MEASURES,
   PHOTO_VIEWS,
   REGION_UNITS,
+  SHOWN_AS,
 } from '../catalogues';
 import {
   anyNumber,
@@ -23,14 +28,18 @@ import {
   grade,
   id,
   maybe,
+  MOST_JUDGES,
+  MOST_QUESTIONS,
   MOST_STEPS,
   MOST_TRIALS,
   name,
   nonNegative,
   path,
   positive,
+  share,
   text,
   time,
+  uid,
 } from '../values';
 
 /** A caliper, scale or meter, with what its certificate says. */
@@ -41,6 +50,9 @@ export const instrumentRow = z.object({
   resolution_mm: maybe(positive()),
   expanded_uncertainty_mm: maybe(nonNegative()),
   zero_mm: maybe(anyNumber()),
+  serial: maybe(text()),
+  certificate: maybe(text()),
+  uid: maybe(uid()),
 });
 
 /** One value from one instrument by one operator; superseded, never overwritten. */
@@ -190,6 +202,51 @@ export const ballotRow = z.object({
   item_3: maybe(id()),
   choice: choice(BALLOT_CHOICES),
   at: maybe(time()),
+});
+
+/** How a panel was held: what was shown to whom, and what ended it. */
+export const panelSetupRow = z.object({
+  panel_id: id(),
+  shown_as: choice(SHOWN_AS),
+  names: choice(JUDGE_NAMES),
+  view: maybe(choice(PHOTO_VIEWS)),
+  light: maybe(choice(LIGHTS)),
+  x_mm: maybe(anyNumber()),
+  y_mm: maybe(anyNumber()),
+  w_mm: maybe(positive()),
+  h_mm: maybe(positive()),
+  levels: maybe(choice(PHOTO_LEVELS)),
+  /** So many judges are wanted. */
+  judges: count(MOST_JUDGES),
+  /** Questions of a judge, and how many of them come once more. */
+  questions: count(MOST_QUESTIONS),
+  asked_again: maybe(count(MOST_QUESTIONS)),
+  /** What it should be able to find: who can tell, or who prefer the one; a share. */
+  effect: maybe(share()),
+  closes_at: maybe(time()),
+  opened_at: maybe(time()),
+  closed_at: maybe(time()),
+  closed_by: maybe(choice(PANEL_ENDS)),
+  revealed_at: maybe(time()),
+});
+
+/** What somebody did with a panel that its result must say. */
+export const panelNoteRow = z.object({
+  panel_id: id(),
+  at: time(),
+  what: choice(PANEL_EVENTS),
+  operator: maybe(name()),
+  note: text(),
+});
+
+/** How long a judge took for an answer. */
+export const ballotTimeRow = z.object({
+  panel_id: id(),
+  judge: name(),
+  item_1: id(),
+  item_2: id(),
+  item_3: maybe(id()),
+  seconds: nonNegative(),
 });
 
 /** Something the maker or shop states, and what was found. */

@@ -1,6 +1,17 @@
 import * as z from 'zod';
 import { KINEMATICS, MACHINE_CHANGES, OBTAINED, PROFILE_KINDS } from '../catalogues';
-import { choice, currency, id, maybe, name, nonNegative, positive, text, time } from '../values';
+import {
+  choice,
+  currency,
+  id,
+  maybe,
+  name,
+  nonNegative,
+  positive,
+  text,
+  time,
+  uid,
+} from '../values';
 
 /** One physical printer as it stands in the study. */
 export const machineRow = z.object({
@@ -20,6 +31,8 @@ export const machineRow = z.object({
   currency: maybe(currency()),
   obtained: maybe(choice(OBTAINED)),
   firmware: maybe(text()),
+  serial: maybe(text()),
+  uid: maybe(uid()),
 });
 
 /** The slicing settings used: as the maker ships them, or changed from a stock parent. */
@@ -31,6 +44,7 @@ export const profileRow = z.object({
   slicer: maybe(text()),
   slicer_version: maybe(text()),
   notes: maybe(text()),
+  uid: maybe(uid()),
 });
 
 /** One setting of a profile, by its normalised key. */
@@ -51,6 +65,7 @@ export const materialRow = z.object({
   density_g_cm3: maybe(positive()),
   price_per_kg: maybe(nonNegative()),
   currency: maybe(currency()),
+  uid: maybe(uid()),
 });
 
 /** A machine with a profile, as it stands in the line-up. */

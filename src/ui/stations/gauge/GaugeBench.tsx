@@ -4,6 +4,7 @@ import type { GaugeBenchData } from '../../../server/measure/instrument-page';
 import type { BenchDimension } from '../../../server/measure/page';
 import { localIso } from '../../lib/entry';
 import { enqueue, sendWaiting } from '../../lib/outbox';
+import { useWaiting } from '../../lib/use-waiting';
 import { ReadingField } from '../measure/ReadingField';
 import { Leaving } from '../../kit/Leaving';
 
@@ -22,12 +23,16 @@ export function GaugeBench(props: GaugeBenchProps) {
   const [kept, setKept] = useState<{ id: string; key: string }[]>([]);
   const [asked, setAsked] = useState<string | null>(null);
   const [announcement, setAnnouncement] = useState('');
+  const waiting = useWaiting();
   const countOf = (one: string, specimen: string) => counts[`${one} ${specimen}`] ?? 0;
   const round = Math.min(...parts.map((part) => countOf(operator, part.specimen_id)));
   const open = (rounds[round] ?? parts.map((part) => part.specimen_id)).filter(
     (specimen) => countOf(operator, specimen) === round,
   );
   const isDone = round >= trials;
+  const isAllRead = operators.every((one) =>
+    parts.every((part) => countOf(one, part.specimen_id) >= trials),
+  );
   const specimen = asked ?? open[0] ?? parts[0]?.specimen_id ?? '';
   const codeOf = (id: string) => parts.find((part) => part.specimen_id === id)?.code ?? id;
   const dimension: BenchDimension = {
@@ -87,14 +92,14 @@ export function GaugeBench(props: GaugeBenchProps) {
         {isDone ? (
           <p className="sheet p-4" role="status">
             {operator} has read every part {trials} times.{' '}
-            {operators.every((one) =>
-              parts.every((part) => countOf(one, part.specimen_id) >= trials),
-            ) ? (
+            {!isAllRead ? (
+              'The next operator, please.'
+            ) : waiting?.length === 0 ? (
               <a href={`/studies/${studyId}/instruments/${String(instrument.instrument_id)}`}>
                 All have: see what the instrument is worth.
               </a>
             ) : (
-              'The next operator, please.'
+              'All have; what they read is on its way to the server.'
             )}
           </p>
         ) : (

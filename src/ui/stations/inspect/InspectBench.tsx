@@ -1,11 +1,11 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { inWords, type ContenderMark, type Row } from '../../../core/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
 import type { ShownPhoto } from '../../../server/photos';
 import { isLaidFlat } from '../../photos/tiles';
 import { usePhotos } from '../../photos/use-photos';
 import { OPERATOR_KEY } from '../../lib/operator';
-import { unlessScanned } from '../../lib/not-scanned';
+import { useKeys } from '../../kit/use-keys';
 import { useRemembered } from '../../lib/remembered';
 import { Badge } from '../../marks/Badge';
 import { defectsFor, type Defect } from './defect-search';
@@ -121,7 +121,10 @@ export function InspectBench({
     type('');
   };
 
-  const meaningOf = (key: string): (() => void) | null => {
+  useKeys((event) => {
+    if (!words.isReady || event.altKey) return null;
+    const key = event.key.toLowerCase();
+    if (key === 'enter' && (event.target as HTMLElement).closest('button')) return null;
     const candidate = candidates[chosen];
     if (/^[0-4]$/.test(key)) {
       return candidate
@@ -144,21 +147,7 @@ export function InspectBench({
       pageup: () => toSpecimen(-1),
     };
     return keys[key] ?? null;
-  };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest('input, select, textarea, dialog, a, summary')) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (key === 'enter' && target.closest('button')) return;
-      const act = words.isReady ? meaningOf(key) : null;
-      unlessScanned(event, act ?? (() => undefined));
-      if (act) event.preventDefault();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  });
+  }, 'input, select, textarea, dialog, a, summary');
 
   if (!specimen) {
     return (

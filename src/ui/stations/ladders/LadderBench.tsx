@@ -1,10 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { LadderBenchData } from '../../../server/measure/ladder-page';
 import type { LADDER_RESULTS } from '../../../core/study';
 import type { Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
-import { unlessScanned } from '../../lib/not-scanned';
+import { useKeys } from '../../kit/use-keys';
 import { sendOrKeep } from '../../lib/outbox';
 import { Badge } from '../../marks/Badge';
 import { FunctionChecks } from './FunctionChecks';
@@ -84,29 +84,17 @@ export function LadderBench(props: LadderBenchProps) {
       setMessage(`${current.value} was not kept: ${failureText(error)}`);
     }
   };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest('input, select, textarea, dialog')) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const said = STEP_RESULTS.find((one) => one.key === event.key.toLowerCase());
-      const act = said
-        ? () => void keep(said.result)
-        : event.key === 'ArrowRight'
-          ? () => setPlace(Math.min(places.length - 1, place + 1))
-          : event.key === 'ArrowLeft'
-            ? () => setPlace(Math.max(0, place - 1))
-            : event.key === 'PageDown'
-              ? () => go(1)
-              : event.key === 'PageUp'
-                ? () => go(-1)
-                : null;
-      unlessScanned(event, act ?? (() => undefined));
-      if (!act) return;
-      event.preventDefault();
+  useKeys((event) => {
+    if (event.altKey) return null;
+    const said = STEP_RESULTS.find((one) => one.key === event.key.toLowerCase());
+    if (said) return () => void keep(said.result);
+    const keys: Record<string, () => void> = {
+      ArrowRight: () => setPlace(Math.min(places.length - 1, place + 1)),
+      ArrowLeft: () => setPlace(Math.max(0, place - 1)),
+      PageDown: () => go(1),
+      PageUp: () => go(-1),
     };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
+    return keys[event.key] ?? null;
   });
 
   if (!specimen) {

@@ -3,6 +3,8 @@ import type { ContenderMark } from '../../../core/study';
 import type { SpecimenFacts } from '../../../data';
 import type { MeasureBenchData } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
+import { callApi } from '../../kit/request';
+import { concerns, useStudyNews } from '../../lib/live';
 import { useRemembered } from '../../lib/remembered';
 import { BenchDrawing } from './BenchDrawing';
 import { BenchHead, NO_INSTRUMENT } from './BenchHead';
@@ -37,11 +39,20 @@ export function MeasureBench(props: MeasureBenchProps) {
   const { studyId, dimensions, instruments, marks, drawings, readings: wanted } = props;
   const [blindness, rememberBlindness] = useRemembered(BLIND_KEY);
   const isBlind = blindness === 'blind';
+  const [facts, setFacts] = useState(props.specimens);
+  useStudyNews(studyId, (news) => {
+    if (!concerns(news, 'readings', 'unmeasured', 'specimens', 'prints')) return;
+    const shown = new Set(props.specimens.map((one) => one.specimen_id));
+    callApi<SpecimenFacts[]>('GET', `/studies/${studyId}/specimens`).then(
+      (found) => setFacts(found.filter((one) => shown.has(one.specimen_id))),
+      () => undefined,
+    );
+  });
   const specimens = useMemo(() => {
     const place = new Map(props.shuffled.map((id, at) => [id, at]));
     const placeOf = (one: SpecimenFacts) => place.get(one.specimen_id) ?? 0;
-    return isBlind ? [...props.specimens].sort((a, b) => placeOf(a) - placeOf(b)) : props.specimens;
-  }, [props.specimens, props.shuffled, isBlind]);
+    return isBlind ? [...facts].sort((a, b) => placeOf(a) - placeOf(b)) : facts;
+  }, [facts, props.shuffled, isBlind]);
   const [specimenId, setSpecimenId] = useState(() => firstSpecimen(props, props.specimens));
   const specimen = specimens.find((one) => one.specimen_id === specimenId) ?? null;
   const list = useMemo(
@@ -244,7 +255,7 @@ export function MeasureBench(props: MeasureBenchProps) {
           ) : (
             <ReadingField
               dimension={current}
-              key={`${specimen.specimen_id}/${current.id}/${cell.readings.length}`}
+              key={`${specimen.specimen_id}/${current.id}`}
               earlier={cell.readings.map((row) => row.value_mm - zeroOf(row.instrument_id))}
               zero_mm={zeroOf(instrument?.id ?? null)}
               onKeep={(value) => {

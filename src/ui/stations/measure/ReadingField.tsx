@@ -58,10 +58,11 @@ export function ReadingField(props: ReadingFieldProps) {
   const [typed, setTyped] = useState('');
   const [asked, setAsked] = useState<string | null>(null);
   const [message, setMessage] = useState<string | null>(null);
-  const alone = useRef<ReturnType<typeof setTimeout>>(undefined);
+  /** A letter that is a command unless another key follows at once. */
+  const alone = useRef<{ at: number; timer: ReturnType<typeof setTimeout> } | null>(null);
   useEffect(() => {
     input.current?.focus();
-    return () => clearTimeout(alone.current);
+    return () => clearTimeout(alone.current?.timer);
   }, []);
 
   const entry = readNumber(typed);
@@ -101,8 +102,18 @@ export function ReadingField(props: ReadingFieldProps) {
   };
 
   const onKeyDown = (event: React.KeyboardEvent) => {
-    const isEmpty = typed === '';
-    clearTimeout(alone.current);
+    const before = alone.current;
+    alone.current = null;
+    clearTimeout(before?.timer);
+    const isLate = before !== null && event.timeStamp - before.at >= ALONE_MS;
+    const due = isLate ? LETTERS[typed.toLowerCase()] : undefined;
+    if (due) {
+      // The page was busy: the letter had stood alone for long enough before this key was pressed.
+      setTyped('');
+      onCommand(due);
+      if (event.key === 'Enter') return event.preventDefault();
+    }
+    const isEmpty = typed === '' || due !== undefined;
     const letter = LETTERS[event.key.toLowerCase()];
     const key = KEYS[event.key];
     if (event.key === 'Enter') {
@@ -116,10 +127,12 @@ export function ReadingField(props: ReadingFieldProps) {
       return;
     } else if (isEmpty && letter) {
       // A sticker's code may begin with it: a letter is a command when no other key follows at once.
-      alone.current = setTimeout(() => {
+      const act = () => {
+        alone.current = null;
         setTyped('');
         onCommand(letter);
-      }, ALONE_MS);
+      };
+      alone.current = { at: event.timeStamp, timer: setTimeout(act, ALONE_MS) };
     } else if (key) {
       event.preventDefault();
       onCommand(key);

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { SpecimenMeasurements } from '../../../data';
-import { callApi } from '../../kit/request';
+import { asItStands, callApi } from '../../kit/request';
+import { concerns, useStudyNews } from '../../lib/live';
 import { localIso } from '../../lib/entry';
 import { enqueue, listWaiting, OUTBOX_EVENT, sendWaiting } from '../../lib/outbox';
 import { readOperator } from '../../lib/operator';
@@ -48,6 +49,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
   const [blind, setBlind] = useState<ReadonlySet<string>>(new Set());
   const [pending, setPending] = useState<ReadonlySet<string>>(new Set());
   const steps = useRef<Step[]>([]);
+  const undone = useRef(new Set<string>());
   const base = `/studies/${studyId}`;
 
   const change = useCallback(
@@ -74,6 +76,31 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
       isStale = true;
     };
   }, [base, specimenId, isKnown]);
+
+  const refresh = async () => {
+    if (specimenId === null || !isKnown) return;
+    const idsWaiting = async () => (await listWaiting()).map(({ id }) => id);
+    const before = await idsWaiting();
+    const path = `${base}/specimens/${specimenId}/measurements`;
+    const found = await asItStands(() => callApi<SpecimenMeasurements>('GET', path));
+    // What was entered here and had not arrived when the answer was made is not in it.
+    const waiting = new Set([...before, ...(await idsWaiting())]);
+    setKnown((all) => ({
+      ...all,
+      [specimenId]: cellsNow(specimenId, found, all[specimenId] ?? {}, {
+        isOnItsWay: (id) => waiting.has(id),
+        isUndone: (id) => undone.current.has(id),
+      }),
+    }));
+  };
+  useStudyNews(studyId, (news) => {
+    if (!concerns(news, 'readings', 'unmeasured')) return;
+    // The others are asked for again when they come to hand.
+    if (specimenId !== null) {
+      setKnown((all) => (all[specimenId] ? { [specimenId]: all[specimenId] } : {}));
+    }
+    refresh().catch(() => undefined);
+  });
 
   useEffect(() => {
     const look = () =>
@@ -135,6 +162,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     if (!step) return null;
     if (step.kind === 'reading') {
       const { reading_id, specimen_id, dimension_id } = step.reading;
+      undone.current.add(reading_id);
       change(specimen_id, dimension_id, (cell) => ({
         ...cell,
         readings: cell.readings.filter((reading) => reading.reading_id !== reading_id),
@@ -185,6 +213,47 @@ function cellsFrom(
     const cell = cells[reading.dimension_id] ?? NOTHING;
     const known: BenchReading = { ...reading, specimen_id: specimenId };
     cells[reading.dimension_id] = { ...cell, readings: [...cell.readings, known] };
+  }
+  for (const { dimension_id } of found.unmeasured) {
+    cells[dimension_id] = { ...(cells[dimension_id] ?? NOTHING), isUnmeasurable: true };
+  }
+  return cells;
+}
+
+interface Own {
+  /** Whether an entry of this browser may not have arrived yet. */
+  isOnItsWay: (id: string) => boolean;
+  /** Whether a reading was taken back here. */
+  isUndone: (id: string) => boolean;
+}
+
+/**
+ * The cells of a specimen as the server knows them now, after somebody else has changed them: with what is
+ * on its way from here, and without what was taken back here.
+ *
+ * @param held the cells as they are shown
+ */
+export function cellsNow(
+  specimenId: string,
+  found: SpecimenMeasurements,
+  held: Readonly<Record<string, BenchCell>>,
+  { isOnItsWay, isUndone }: Own,
+): Record<string, BenchCell> {
+  const cells: Record<string, BenchCell> = {};
+  const add = (id: string, reading: BenchReading) => {
+    const cell = cells[id] ?? NOTHING;
+    cells[id] = { ...cell, readings: [...cell.readings, reading] };
+  };
+  const there = new Set(found.readings.map(({ reading_id }) => reading_id));
+  for (const reading of found.readings) {
+    if (!isUndone(reading.reading_id)) {
+      add(reading.dimension_id, { ...reading, specimen_id: specimenId });
+    }
+  }
+  for (const [id, cell] of Object.entries(held)) {
+    for (const reading of cell.readings) {
+      if (!there.has(reading.reading_id) && isOnItsWay(reading.reading_id)) add(id, reading);
+    }
   }
   for (const { dimension_id } of found.unmeasured) {
     cells[dimension_id] = { ...(cells[dimension_id] ?? NOTHING), isUnmeasurable: true };

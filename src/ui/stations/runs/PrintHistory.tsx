@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import { columnWords } from '../../../core/study/labels';
 import { callApi } from '../../kit/request';
 import { shortTime } from '../../lib/format';
 
 interface Change {
   at: string;
   who: string | null;
+  person: string | null;
   before: Record<string, string | number | null> | null;
   after: Record<string, string | number | null> | null;
 }
@@ -24,7 +26,7 @@ export function PrintHistory({ studyId, printId }: { studyId: string; printId: s
         {changes?.length === 0 && <li className="text-ink-2">as it was imported</li>}
         {changes?.map((change) => (
           <li key={change.at}>
-            <span className="font-mono">{shortTime(change.at)}</span> {change.who ?? 'somebody'}:{' '}
+            <span className="font-mono">{shortTime(change.at)}</span> {byWhom(change)}:{' '}
             {saidChange(change)}
           </li>
         ))}
@@ -33,12 +35,18 @@ export function PrintHistory({ studyId, printId }: { studyId: string; printId: s
   );
 }
 
+/** Who it was at the bench, with who was signed in beside it where that is somebody else's name. */
+const byWhom = ({ who, person }: Change): string =>
+  who !== null && person !== null && who !== person
+    ? `${who} (signed in: ${person})`
+    : (who ?? person ?? 'somebody');
+
 function saidChange({ before, after }: Change): string {
   if (before === null) return 'entered';
   if (after === null) return 'taken out';
   const said = (value: string | number | null | undefined) => value ?? 'not known';
   return Object.keys(after)
     .filter((key) => key !== 'row_version' && before[key] !== after[key])
-    .map((key) => `${key} ${said(before[key])} → ${said(after[key])}`)
+    .map((key) => `${columnWords(key)} ${said(before[key])} → ${said(after[key])}`)
     .join(', ');
 }

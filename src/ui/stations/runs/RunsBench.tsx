@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
 import type { LinkState, Stored } from '../../../data';
@@ -11,9 +11,10 @@ import { RecordForm } from '../../records/RecordForm';
 import { storedAs } from '../../records/stored-as';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
-import { callApi, failureText } from '../../kit/request';
+import { asItStands, callApi, failureText } from '../../kit/request';
+import { concerns, useStudyNews } from '../../lib/live';
 import { usePolling } from '../../kit/use-polling';
-import { unlessScanned } from '../../lib/not-scanned';
+import { useKeys } from '../../kit/use-keys';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
 import { CompareFiles } from './CompareFiles';
@@ -90,18 +91,32 @@ export function RunsBench(props: RunsBenchProps) {
   const next = nextCell(all, props.order, (contender) => busy.has(machineOf[contender]));
   const heard = new Map(link.machines.map((machine) => [machine.machine_id, machine]));
 
+  const refresh = async () => {
+    const found = await asItStands(() => callApi<RunsData>('GET', `/studies/${studyId}/runs`));
+    seen.current = found.link.revision;
+    setLink(found.link);
+    setPrints(found.prints);
+    setTallies(found.tallies);
+    setOpenPrints(found.openPrints);
+    setIncidents(found.incidents);
+    setEvents(found.events);
+  };
+  useStudyNews(studyId, (news) => {
+    const isOurs = concerns(
+      news,
+      'prints',
+      'open_prints',
+      'print_events',
+      'incidents',
+      'specimens',
+    );
+    if (isOurs) refresh().catch(() => undefined);
+  });
   usePolling(
     async () => {
       const now = await callApi<LinkState>('GET', `/studies/${studyId}/link`);
       setLink(now);
-      if (now.revision === seen.current) return;
-      const found = await callApi<RunsData>('GET', `/studies/${studyId}/runs`);
-      seen.current = now.revision;
-      setPrints(found.prints);
-      setTallies(found.tallies);
-      setOpenPrints(found.openPrints);
-      setIncidents(found.incidents);
-      setEvents(found.events);
+      if (now.revision !== seen.current) await refresh();
     },
     LINK_EVERY_MS,
     link.isLinked,
@@ -128,28 +143,13 @@ export function RunsBench(props: RunsBenchProps) {
   const markOf = (id: string) => marks.find((mark) => mark.contender_id === id);
   const close = () => setOpened(null);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (opened || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (target.closest('input, select, textarea, dialog')) return;
-      const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
-      const running = openPrints[Number(digit) - 1];
-      const act =
-        running && event.shiftKey
-          ? () => void note(running, turnOf(running, events))
-          : running
-            ? () => setOpened({ kind: 'incident', print: running })
-            : event.key === 's' && next
-              ? () => setOpened({ kind: 'start', cell: next })
-              : null;
-      // A key that means nothing here may still be one of a scanned code.
-      unlessScanned(event, act ?? (() => undefined));
-      if (!act) return;
-      event.preventDefault();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
+  useKeys((event) => {
+    if (opened || event.altKey) return null;
+    const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
+    const running = openPrints[Number(digit) - 1];
+    if (running && event.shiftKey) return () => void note(running, turnOf(running, events));
+    if (running) return () => setOpened({ kind: 'incident', print: running });
+    return event.key === 's' && next ? () => setOpened({ kind: 'start', cell: next }) : null;
   });
 
   const usualOf = (cell: RunCell): Values => {
@@ -167,9 +167,11 @@ export function RunsBench(props: RunsBenchProps) {
       ]),
     ) as Record<(typeof USUAL)[number], string | number | null>;
     const toolpath = plan?.toolpath ?? usual.toolpath ?? null;
+    const [only, another] = props.materials;
+    const onlyMaterial = another === undefined ? (only?.id ?? null) : null;
     return {
       ...usual,
-      ...(usual.material_id === null && { material_id: plan?.material_id ?? null }),
+      ...(usual.material_id === null && { material_id: plan?.material_id ?? onlyMaterial }),
       toolpath,
       ...fromFile(props.files, toolpath),
     };

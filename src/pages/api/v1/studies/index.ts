@@ -1,15 +1,25 @@
+import { studiesRead, studyMade } from '../../../../server/api/answers';
 import { v7 as uuid } from 'uuid';
-import { body, endpoint, onlyMethods } from '../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf } from '../../../../server/http/endpoint';
+import { listAnswer } from '../../../../server/http/list';
 import { json } from '../../../../server/http/problem';
 import { addStudy, allStudies, newStudySchema } from '../../../../server/study/studies';
 
-/** All studies. */
-export const GET = endpoint(async () => json(await allStudies()));
+export const GET = endpoint(
+  { gives: { schema: studiesRead }, isList: true, says: 'All studies.' },
+  async (context) => listAnswer(context, await allStudies(), (study) => study.study_id),
+);
 
-/** Makes an empty study. */
-export const POST = endpoint(async (context) => {
-  const { study_id = uuid(), ...study } = await body(context, newStudySchema);
-  return json(await addStudy(study_id, study), 201);
-});
+export const POST = endpoint(
+  {
+    says: 'Makes a study: empty, or again as another one.',
+    gives: { status: 201, schema: studyMade },
+    content: newStudySchema,
+    example: { content: { title: 'Clips, three machines', intent: 'machines' } },
+  },
+  async (context, { study_id = uuid(), ...study }) => {
+    return json(await addStudy(study_id, study, operatorOf(context)), 201);
+  },
+);
 
 export const ALL = onlyMethods('GET', 'POST');

@@ -2,13 +2,18 @@ import { endpoint, onlyMethods, param, queryOf } from '../../../../../server/htt
 import { json, problem } from '../../../../../server/http/problem';
 import { findByCode } from '../../../../../server/study/find';
 
-/** The page of what carries a code: a specimen, a print, a place of the plan. */
-export const GET = endpoint(async (context) => {
-  const code = queryOf(context, 'code')?.trim() ?? '';
-  const found = await findByCode(param(context, 'study'), code);
-  return found
-    ? json(found)
-    : problem(404, `Nothing here carries the code “${code.slice(0, 80)}”.`);
-});
+export const GET = endpoint(
+  {
+    says: 'The page of what carries a code: a specimen, a print, a place of the plan.',
+    query: { code: 'what a sticker says' },
+  },
+  async (context) => {
+    const code = queryOf(context, 'code')?.trim() ?? '';
+    const found = await findByCode(param(context, 'study'), code);
+    return found
+      ? json(found)
+      : problem(404, `Nothing here carries the code “${code.slice(0, 80)}”.`);
+  },
+);
 
 export const ALL = onlyMethods('GET');

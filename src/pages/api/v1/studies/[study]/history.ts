@@ -3,15 +3,20 @@ import { json } from '../../../../../server/http/problem';
 import { historyOfRow, keyFrom, tableOf } from '../../../../../server/rows';
 import { tableSpec } from '../../../../../core/study';
 
-/** What was changed on a row, the latest first; the row's key stands in the query. */
-export const GET = endpoint(async (context) => {
-  const asked = context.url.searchParams;
-  const table = tableOf(asked.get('table') ?? '');
-  const key = keyFrom(
-    table,
-    tableSpec(table).key.map((column) => asked.get(column) ?? ''),
-  );
-  return json(await historyOfRow(param(context, 'study'), table, key));
-});
+export const GET = endpoint(
+  {
+    says: "What was changed on a row, the latest first; the row's key stands in the query.",
+    query: { table: 'the table', '…': 'every column of its key, by name' },
+  },
+  async (context) => {
+    const asked = context.url.searchParams;
+    const table = tableOf(asked.get('table') ?? '');
+    const key = keyFrom(
+      table,
+      tableSpec(table).key.map((column) => asked.get(column) ?? ''),
+    );
+    return json(await historyOfRow(param(context, 'study'), table, key));
+  },
+);
 
 export const ALL = onlyMethods('GET');

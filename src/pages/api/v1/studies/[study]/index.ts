@@ -1,12 +1,8 @@
+import { studyRead } from '../../../../../server/api/answers';
 import * as z from 'zod';
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../server/http/endpoint';
-import { done, json } from '../../../../../server/http/problem';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../server/http/endpoint';
+import { done } from '../../../../../server/http/problem';
+import { versioned } from '../../../../../server/http/conditional';
 import {
   aboutStudy,
   bringStudyBack,
@@ -15,27 +11,46 @@ import {
   studyChangeSchema,
 } from '../../../../../server/study/studies';
 
-/** What a study is about, with its version. */
-export const GET = endpoint(async (context) => json(await aboutStudy(param(context, 'study'))));
+export const GET = endpoint(
+  { gives: { schema: studyRead }, says: 'What a study is about, with its version.' },
+  async (context) => versioned(await aboutStudy(param(context, 'study'))),
+);
 
-/** Changes what a study is about. */
-export const PATCH = endpoint(async (context) => {
-  const change = await body(context, studyChangeSchema);
-  return json(await changeStudy(param(context, 'study'), change, operatorOf(context)));
-});
+export const PATCH = endpoint(
+  {
+    says: 'Changes what a study is about.',
+    content: studyChangeSchema,
+    example: { content: { version: 4, change: { reference: 'a-stock' } } },
+  },
+  async (context, change) => {
+    return versioned(await changeStudy(param(context, 'study'), change, operatorOf(context)));
+  },
+);
 
-/** Puts a study away, once its title is given; it can be brought back for 30 days. */
-export const DELETE = endpoint(async (context) => {
-  const { title } = await body(context, z.strictObject({ title: z.string() }));
-  await putStudyAway(param(context, 'study'), title, operatorOf(context));
-  return done();
-});
+export const DELETE = endpoint(
+  {
+    says: 'Puts a study away, once its title is given; it can be brought back for 30 days.',
+    content: z.strictObject({ title: z.string() }),
+    example: { content: { title: 'Clips, three machines' } },
+    gives: 204,
+  },
+  async (context, { title }) => {
+    await putStudyAway(param(context, 'study'), title, operatorOf(context));
+    return done();
+  },
+);
 
-/** Brings a deleted study back. */
-export const POST = endpoint(async (context) => {
-  await body(context, z.strictObject({ action: z.literal('restore') }));
-  await bringStudyBack(param(context, 'study'));
-  return done();
-});
+export const POST = endpoint(
+  {
+    says: 'Brings a deleted study back.',
+    content: z.strictObject({ action: z.literal('restore') }),
+    example: { content: { action: 'restore' } },
+    gives: 204,
+  },
+  async (context) => {
+    await bringStudyBack(param(context, 'study'));
+    return done();
+  },
+);
 
 export const ALL = onlyMethods('GET', 'PATCH', 'DELETE', 'POST');

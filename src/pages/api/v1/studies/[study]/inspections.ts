@@ -1,5 +1,4 @@
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
@@ -9,18 +8,37 @@ import {
 import { done, json, RequestError } from '../../../../../server/http/problem';
 import { keepWord, wordsOf, wordSchema } from '../../../../../server/inspect/inspections';
 
-/** What the inspector in `?inspector=` has said of the zones of all specimens. */
-export const GET = endpoint(async (context) => {
-  const inspector = queryOf(context, 'inspector')?.trim() ?? '';
-  if (inspector === '') throw new RequestError(400, 'Say whose inspections: ?inspector=initials');
-  return json(await wordsOf(param(context, 'study'), inspector));
-});
+export const GET = endpoint(
+  {
+    says: 'What an inspector has said of the zones of all specimens.',
+    query: { inspector: 'the initials of who inspected' },
+  },
+  async (context) => {
+    const inspector = queryOf(context, 'inspector')?.trim() ?? '';
+    if (inspector === '') throw new RequestError(400, 'Say whose inspections: ?inspector=initials');
+    return json(await wordsOf(param(context, 'study'), inspector));
+  },
+);
 
-/** Keeps all that an inspector says of a zone of a specimen, in place of what they said before. */
-export const POST = endpoint(async (context) => {
-  const word = await body(context, wordSchema);
-  await keepWord(param(context, 'study'), word, operatorOf(context));
-  return done();
-});
+export const POST = endpoint(
+  {
+    says: 'Keeps all that an inspector says of a zone of a specimen, in place of what they said before.',
+    content: wordSchema,
+    example: {
+      content: {
+        specimen_id: 'K7-004',
+        zone_id: 'front',
+        inspector: 'TS',
+        at: '2026-03-02T10:00:00+01:00',
+        findings: [{ defect: 'ringing', grade: 2 }],
+      },
+    },
+    gives: 204,
+  },
+  async (context, word) => {
+    await keepWord(param(context, 'study'), word, operatorOf(context));
+    return done();
+  },
+);
 
 export const ALL = onlyMethods('GET', 'POST');

@@ -1,12 +1,6 @@
 import * as z from 'zod';
 import { PROFILE_KINDS } from '../../../../../core/study';
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 import { fillProfile } from '../../../../../server/line-up/profile-settings';
 
@@ -22,16 +16,21 @@ const fillSchema = z.strictObject({
     .optional(),
 });
 
-/** Fills the settings of a profile, a new one too, in from a sliced file. */
-export const POST = endpoint(async (context) => {
-  const sent = await body(context, fillSchema);
-  const target = sent.new
-    ? { new: sent.new }
-    : sent.profile_id === undefined
-      ? null
-      : { profile_id: sent.profile_id };
-  const study = param(context, 'study');
-  return json(await fillProfile(study, sent.path, target, operatorOf(context)));
-});
+export const POST = endpoint(
+  {
+    says: 'Fills the settings of a profile, a new one too, in from a sliced file.',
+    content: fillSchema,
+    example: { content: { path: 'sliced/clip.gcode', profile_id: 'stock' } },
+  },
+  async (context, sent) => {
+    const target = sent.new
+      ? { new: sent.new }
+      : sent.profile_id === undefined
+        ? null
+        : { profile_id: sent.profile_id };
+    const study = param(context, 'study');
+    return json(await fillProfile(study, sent.path, target, operatorOf(context)));
+  },
+);
 
 export const ALL = onlyMethods('POST');

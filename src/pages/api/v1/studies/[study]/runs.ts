@@ -2,7 +2,9 @@ import { endpoint, onlyMethods, param } from '../../../../../server/http/endpoin
 import { json } from '../../../../../server/http/problem';
 import { runsOfStudy } from '../../../../../server/runs/page';
 
-/** What the bench shows while the machines print, as it stands now. */
-export const GET = endpoint(async (context) => json(await runsOfStudy(param(context, 'study'))));
+export const GET = endpoint(
+  { says: 'What the bench shows while the machines print, as it stands now.' },
+  async (context) => json(await runsOfStudy(param(context, 'study'))),
+);
 
 export const ALL = onlyMethods('GET');

@@ -1,17 +1,24 @@
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 import { setSweepUp, sweepSetUpSchema } from '../../../../../server/study/sweep';
 
-/** Sets the steps of a sweep up from one contender. */
-export const POST = endpoint(async (context) => {
-  const asked = await body(context, sweepSetUpSchema);
-  return json(await setSweepUp(param(context, 'study'), asked, operatorOf(context)), 201);
-});
+export const POST = endpoint(
+  {
+    says: 'Sets the steps of a sweep up from one contender.',
+    content: sweepSetUpSchema,
+    example: {
+      content: {
+        contender_id: 'a-stock',
+        setting: 'speed_outer_mm_s',
+        unit: 'mm/s',
+        values: [120, 160, 200],
+      },
+    },
+    gives: 201,
+  },
+  async (context, asked) => {
+    return json(await setSweepUp(param(context, 'study'), asked, operatorOf(context)), 201);
+  },
+);
 
 export const ALL = onlyMethods('POST');

@@ -1,17 +1,31 @@
 import { addArtefact, artefactContent } from '../../../../../../server/artefacts';
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 
-/** Adds an artefact with its dimensions, ladders and zones, all of it or nothing. */
-export const POST = endpoint(async (context) => {
-  const content = await body(context, artefactContent);
-  return json(await addArtefact(param(context, 'study'), content, operatorOf(context)), 201);
-});
+export const POST = endpoint(
+  {
+    says: 'Adds an artefact with its dimensions, ladders and zones, all of it or nothing.',
+    content: artefactContent,
+    example: {
+      content: {
+        artefact: { artefact_id: 'clip', name: 'Clip' },
+        dimensions: [
+          {
+            artefact_id: 'clip',
+            dimension_id: 'width',
+            name: 'width',
+            axis: 'x',
+            kind: 'external',
+            nominal_mm: 20,
+          },
+        ],
+      },
+    },
+    gives: 201,
+  },
+  async (context, content) => {
+    return json(await addArtefact(param(context, 'study'), content, operatorOf(context)), 201);
+  },
+);
 
 export const ALL = onlyMethods('POST');

@@ -1,11 +1,11 @@
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
   param,
   queryOf,
 } from '../../../../../../server/http/endpoint';
+import { listAnswer } from '../../../../../../server/http/list';
 import { done, json, RequestError } from '../../../../../../server/http/problem';
 import {
   filePhotos,
@@ -16,30 +16,55 @@ import {
 } from '../../../../../../server/photos';
 import { announcedSchema, announceFile } from '../../../../../../server/uploads';
 
-/** All photos of a study: filed ones and those that wait to be. */
-export const GET = endpoint(async (context) =>
-  json((await photosData(param(context, 'study'))).photos),
+export const GET = endpoint(
+  { isList: true, says: 'All photos of a study: filed ones and those that wait to be.' },
+  async (context) =>
+    listAnswer(context, (await photosData(param(context, 'study'))).photos, (photo) => photo.path),
 );
 
-/** Announces a photo: says whether it is there already, else from where on its bytes are wanted. */
-export const POST = endpoint(async (context) => {
-  const file = await body(context, announcedSchema);
-  const who = operatorOf(context);
-  return json(await announceFile(PHOTO_UPLOADS, param(context, 'study'), file, who));
-});
+export const POST = endpoint(
+  {
+    says: 'Announces a photo: says whether it is there already, else from where on its bytes are wanted.',
+    content: announcedSchema,
+    example: {
+      content: {
+        name: 'top.jpg',
+        bytes: 2104331,
+        sha256: '9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08',
+      },
+    },
+  },
+  async (context, file) => {
+    const who = operatorOf(context);
+    return json(await announceFile(PHOTO_UPLOADS, param(context, 'study'), file, who));
+  },
+);
 
-/** Files photos under a specimen, or says more of them. */
-export const PATCH = endpoint(async (context) => {
-  const filing = await body(context, filingSchema);
-  return json(await filePhotos(param(context, 'study'), filing, operatorOf(context)));
-});
+export const PATCH = endpoint(
+  {
+    says: 'Files photos under a specimen, or says more of them.',
+    content: filingSchema,
+    example: {
+      content: { paths: ['photos/top.jpg'], specimen_id: 'K7-004', view: 'top', light: 'flat' },
+    },
+  },
+  async (context, filing) => {
+    return json(await filePhotos(param(context, 'study'), filing, operatorOf(context)));
+  },
+);
 
-/** Takes the photo at `?path=` away from its specimen, or out of the study where it has none. */
-export const DELETE = endpoint(async (context) => {
-  const path = queryOf(context, 'path');
-  if (!path) throw new RequestError(400, '?path= must name the photo.');
-  await removePhoto(param(context, 'study'), path, operatorOf(context));
-  return done();
-});
+export const DELETE = endpoint(
+  {
+    says: 'Takes a photo away from its specimen, or out of the study where it has none.',
+    query: { path: 'the path of the photo in the study' },
+    gives: 204,
+  },
+  async (context) => {
+    const path = queryOf(context, 'path');
+    if (!path) throw new RequestError(400, '?path= must name the photo.');
+    await removePhoto(param(context, 'study'), path, operatorOf(context));
+    return done();
+  },
+);
 
 export const ALL = onlyMethods('GET', 'POST', 'PATCH', 'DELETE');

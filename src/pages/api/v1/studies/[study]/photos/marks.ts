@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
@@ -12,23 +11,40 @@ import { carryMarks, marksSchema, proposeMarks, setMarks } from '../../../../../
 
 const carrySchema = z.strictObject({ path: marksSchema.shape.path });
 
-/** Proposes marks for the photo at `?path=`. */
-export const GET = endpoint(async (context) => {
-  const path = queryOf(context, 'path');
-  if (!path) throw new RequestError(400, '?path= must name the photo.');
-  return json(await proposeMarks(param(context, 'study'), path));
-});
+export const GET = endpoint(
+  {
+    says: 'Proposes marks for a photo.',
+    query: { path: 'the path of the photo in the study' },
+  },
+  async (context) => {
+    const path = queryOf(context, 'path');
+    if (!path) throw new RequestError(400, '?path= must name the photo.');
+    return json(await proposeMarks(param(context, 'study'), path));
+  },
+);
 
-/** Ties a photo to its view by marks, in place of those that it had. */
-export const PUT = endpoint(async (context) => {
-  const marks = await body(context, marksSchema);
-  return json(await setMarks(param(context, 'study'), marks, operatorOf(context)));
-});
+export const PUT = endpoint(
+  {
+    says: 'Ties a photo to its view by marks, in place of those that it had.',
+    content: marksSchema,
+    example: {
+      content: { path: 'photos/top.jpg', marks: [{ u_px: 120.5, v_px: 88.25, x_mm: 0, y_mm: 0 }] },
+    },
+  },
+  async (context, marks) => {
+    return json(await setMarks(param(context, 'study'), marks, operatorOf(context)));
+  },
+);
 
-/** Carries a photo's marks over to the others of its session. */
-export const POST = endpoint(async (context) => {
-  const { path } = await body(context, carrySchema);
-  return json(await carryMarks(param(context, 'study'), path, operatorOf(context)));
-});
+export const POST = endpoint(
+  {
+    says: "Carries a photo's marks over to the others of its session.",
+    content: carrySchema,
+    example: { content: { path: 'photos/top.jpg' } },
+  },
+  async (context, { path }) => {
+    return json(await carryMarks(param(context, 'study'), path, operatorOf(context)));
+  },
+);
 
 export const ALL = onlyMethods('GET', 'PUT', 'POST');

@@ -1,21 +1,37 @@
+import { readingsKept } from '../../../../../../server/api/answers';
 import * as z from 'zod';
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 import { addReadings, readingSchema } from '../../../../../../server/measure/readings';
 
 const batchSchema = z.strictObject({ readings: z.array(readingSchema).min(1).max(3000) });
 
-/** Keeps many readings, all of them or none; sent again with the same ids, they are kept once. */
-export const POST = endpoint(async (context) => {
-  const { readings } = await body(context, batchSchema);
-  const kept = await addReadings(param(context, 'study'), readings, operatorOf(context));
-  return json({ kept: kept.length }, 201);
-});
+export const POST = endpoint(
+  {
+    says: 'Keeps many readings, all of them or none; sent again with the same ids, they are kept once.',
+    gives: { status: 201, schema: readingsKept },
+    content: batchSchema,
+    example: {
+      content: {
+        readings: [
+          {
+            reading_id: '0190c1de-8c52-7b6e-9f5a-2f8b1a4e6c70',
+            specimen_id: 'K7-004',
+            dimension_id: 'width',
+            trial: 1,
+            value_mm: 19.98,
+            instrument_id: 'cal-1',
+            operator: 'TS',
+            at: '2026-03-02T09:12:00+01:00',
+          },
+        ],
+      },
+    },
+  },
+  async (context, { readings }) => {
+    const kept = await addReadings(param(context, 'study'), readings, operatorOf(context));
+    return json({ kept: kept.length }, 201);
+  },
+);
 
 export const ALL = onlyMethods('POST');

@@ -1,3 +1,4 @@
+import { resultsRead } from '../../../../../../server/api/answers';
 import * as z from 'zod';
 import { PART_NAMES } from '../../../../../../core/results';
 import { endpoint, onlyMethods, param, queryOf } from '../../../../../../server/http/endpoint';
@@ -6,11 +7,17 @@ import { resultsOf } from '../../../../../../server/results/results';
 
 const partSchema = z.enum(PART_NAMES);
 
-/** One part of a study's results. */
-export const GET = endpoint(async (context) => {
-  const part = partSchema.parse(param(context, 'section'));
-  const reference = queryOf(context, 'ref');
-  return json(await resultsOf({ studyId: param(context, 'study'), reference }, [part]));
-});
+export const GET = endpoint(
+  {
+    says: 'One part of the results of a study.',
+    gives: { schema: resultsRead },
+    query: { ref: "whose column the others are compared with; the study's reference without" },
+  },
+  async (context) => {
+    const part = partSchema.parse(param(context, 'section'));
+    const reference = queryOf(context, 'ref');
+    return json(await resultsOf({ studyId: param(context, 'study'), reference }, [part]));
+  },
+);
 
 export const ALL = onlyMethods('GET');

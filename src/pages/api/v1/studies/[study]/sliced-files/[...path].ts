@@ -1,11 +1,5 @@
 import * as z from 'zod';
-import {
-  body,
-  endpoint,
-  onlyMethods,
-  operatorOf,
-  param,
-} from '../../../../../../server/http/endpoint';
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { done, json } from '../../../../../../server/http/problem';
 import {
   confirmPurpose,
@@ -23,27 +17,33 @@ const changeSchema = z.union([
   }),
 ]);
 
-/** What a sliced file says. */
-export const GET = endpoint(async (context) =>
+export const GET = endpoint({ says: 'What a sliced file says.' }, async (context) =>
   json(await slicedFileOf(param(context, 'study'), param(context, 'path'))),
 );
 
-/** Says what a file is for, or has it read again. */
-export const PATCH = endpoint(async (context) => {
-  const study = param(context, 'study');
-  const path = param(context, 'path');
-  const change = await body(context, changeSchema);
-  return json(
-    'read' in change
-      ? await readAgain(study, path)
-      : await confirmPurpose(study, path, change, operatorOf(context)),
-  );
-});
+export const PATCH = endpoint(
+  {
+    says: 'Says what a file is for, or has it read again.',
+    content: changeSchema,
+    example: { content: { contender_id: 'a-stock', artefact_id: 'clip', link_prints: true } },
+  },
+  async (context, change) => {
+    const study = param(context, 'study');
+    const path = param(context, 'path');
+    return json(
+      'read' in change
+        ? await readAgain(study, path)
+        : await confirmPurpose(study, path, change, operatorOf(context)),
+    );
+  },
+);
 
-/** Takes a file out of the study. */
-export const DELETE = endpoint(async (context) => {
-  await takeOutFile(param(context, 'study'), param(context, 'path'), operatorOf(context));
-  return done();
-});
+export const DELETE = endpoint(
+  { says: 'Takes a file out of the study.', gives: 204 },
+  async (context) => {
+    await takeOutFile(param(context, 'study'), param(context, 'path'), operatorOf(context));
+    return done();
+  },
+);
 
 export const ALL = onlyMethods('GET', 'PATCH', 'DELETE');

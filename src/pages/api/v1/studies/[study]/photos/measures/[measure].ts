@@ -7,8 +7,7 @@ import {
 import { done } from '../../../../../../../server/http/problem';
 import { removeMeasure } from '../../../../../../../server/photos';
 
-/** Takes a measure out. */
-export const DELETE = endpoint(async (context) => {
+export const DELETE = endpoint({ says: 'Takes a measure out.', gives: 204 }, async (context) => {
   await removeMeasure(param(context, 'study'), param(context, 'measure'), operatorOf(context));
   return done();
 });

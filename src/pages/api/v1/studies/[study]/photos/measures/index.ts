@@ -1,5 +1,4 @@
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
@@ -8,10 +7,26 @@ import {
 import { json } from '../../../../../../../server/http/problem';
 import { measureOn, measureSchema } from '../../../../../../../server/photos';
 
-/** Measures a region on photos, and keeps what came out of all of them. */
-export const POST = endpoint(async (context) => {
-  const asked = await body(context, measureSchema);
-  return json(await measureOn(param(context, 'study'), asked, operatorOf(context)), 201);
-});
+export const POST = endpoint(
+  {
+    says: 'Measures a region on photos, and keeps what came out of all of them.',
+    content: measureSchema,
+    example: {
+      content: {
+        measure: 'ringing',
+        unit: 'mm',
+        x: 10,
+        y: 12,
+        w: 40,
+        h: 20,
+        photos: [{ path: 'photos/top.jpg' }],
+      },
+    },
+    gives: 201,
+  },
+  async (context, asked) => {
+    return json(await measureOn(param(context, 'study'), asked, operatorOf(context)), 201);
+  },
+);
 
 export const ALL = onlyMethods('POST');

@@ -1,12 +1,12 @@
 import type { APIContext } from 'astro';
 import * as z from 'zod';
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
   param,
 } from '../../../../../../../server/http/endpoint';
+import { versioned } from '../../../../../../../server/http/conditional';
 import { done, json } from '../../../../../../../server/http/problem';
 import { changeRow, keyOfPath, removeRow, rowOf, tableOf } from '../../../../../../../server/rows';
 
@@ -21,25 +21,35 @@ const changeSchema = z.strictObject({
   change: z.record(z.string(), z.unknown()),
 });
 
-/** One row, with its version. */
-export const GET = endpoint(async (context) => {
+export const GET = endpoint({ says: 'One row, with its version.' }, async (context) => {
   const { study, table, key } = addressOf(context);
-  return json(await rowOf(study, table, key));
+  return versioned(await rowOf(study, table, key));
 });
 
-/** Changes some columns of a row, made from a version. */
-export const PATCH = endpoint(async (context) => {
-  const { study, table, key } = addressOf(context);
-  const { version, change } = await body(context, changeSchema);
-  return json(await changeRow(study, table, key, change, version, operatorOf(context)));
-});
+export const PATCH = endpoint(
+  {
+    says: 'Changes some columns of a row, made from a version.',
+    content: changeSchema,
+    example: { content: { version: 1, change: { firmware: '4.1.1' } } },
+  },
+  async (context, { version, change }) => {
+    const { study, table, key } = addressOf(context);
+    return versioned(await changeRow(study, table, key, change, version, operatorOf(context)));
+  },
+);
 
-/** Takes a row out; a dimension that was measured is kept as retired, and the answer says so. */
-export const DELETE = endpoint(async (context) => {
-  const { study, table, key } = addressOf(context);
-  const { version } = await body(context, z.strictObject({ version: z.number().int() }));
-  const { isRetired } = await removeRow(study, table, key, version, operatorOf(context));
-  return isRetired ? json({ is_retired: true }) : done();
-});
+export const DELETE = endpoint(
+  {
+    says: 'Takes a row out; a dimension that was measured is kept as retired, and the answer says so.',
+    content: z.strictObject({ version: z.number().int() }),
+    example: { content: { version: 2 } },
+    gives: [200, 204],
+  },
+  async (context, { version }) => {
+    const { study, table, key } = addressOf(context);
+    const { isRetired } = await removeRow(study, table, key, version, operatorOf(context));
+    return isRetired ? json({ is_retired: true }) : done();
+  },
+);
 
 export const ALL = onlyMethods('GET', 'PATCH', 'DELETE');

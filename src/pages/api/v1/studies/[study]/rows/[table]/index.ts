@@ -1,24 +1,47 @@
 import * as z from 'zod';
+import { tableSpec, type AnyRow } from '../../../../../../../core/study';
 import {
-  body,
   endpoint,
   onlyMethods,
   operatorOf,
   param,
 } from '../../../../../../../server/http/endpoint';
-import { json } from '../../../../../../../server/http/problem';
-import { addRow, rowsOf, tableOf } from '../../../../../../../server/rows';
+import { listAnswer } from '../../../../../../../server/http/list';
+import { done, json } from '../../../../../../../server/http/problem';
+import { addRow, removeRepeatable, rowsOf, tableOf } from '../../../../../../../server/rows';
 
-/** All rows of a table of a study. */
-export const GET = endpoint(async (context) =>
-  json(await rowsOf(param(context, 'study'), tableOf(param(context, 'table')))),
+export const GET = endpoint(
+  { says: 'All rows of a table of a study.', isList: true },
+  async (context) => {
+    const table = tableOf(param(context, 'table'));
+    const { key } = tableSpec(table);
+    const rows: readonly AnyRow[] = await rowsOf(param(context, 'study'), table);
+    // Rows of a table without a key are named by all that they say.
+    return listAnswer(context, rows, (row) =>
+      key.length > 0 ? key.map((name) => row[name]) : row,
+    );
+  },
 );
 
-/** Adds a row. */
-export const POST = endpoint(async (context) => {
-  const row = await body(context, z.record(z.string(), z.unknown()));
-  const table = tableOf(param(context, 'table'));
-  return json(await addRow(param(context, 'study'), table, row, operatorOf(context)), 201);
-});
+export const POST = endpoint(
+  { says: 'Adds a row.', content: z.record(z.string(), z.unknown()), gives: 201 },
+  async (context, row) => {
+    const table = tableOf(param(context, 'table'));
+    return json(await addRow(param(context, 'study'), table, row, operatorOf(context)), 201);
+  },
+);
 
-export const ALL = onlyMethods('GET', 'POST');
+export const DELETE = endpoint(
+  {
+    says: 'Takes a row of a table out whose rows may repeat: it is named by all that it says.',
+    content: z.record(z.string(), z.unknown()),
+    gives: 204,
+  },
+  async (context, row) => {
+    const table = tableOf(param(context, 'table'));
+    await removeRepeatable(param(context, 'study'), table, row, operatorOf(context));
+    return done();
+  },
+);
+
+export const ALL = onlyMethods('GET', 'POST', 'DELETE');

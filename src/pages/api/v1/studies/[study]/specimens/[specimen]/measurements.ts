@@ -2,9 +2,10 @@ import { endpoint, onlyMethods, param } from '../../../../../../../server/http/e
 import { json } from '../../../../../../../server/http/problem';
 import { measurementsOf } from '../../../../../../../server/measure/readings';
 
-/** The readings of a specimen that count, and what of it cannot be measured. */
-export const GET = endpoint(async (context) =>
-  json(await measurementsOf(param(context, 'study'), param(context, 'specimen'))),
+export const GET = endpoint(
+  { says: 'The readings of a specimen that count, and what of it cannot be measured.' },
+  async (context) =>
+    json(await measurementsOf(param(context, 'study'), param(context, 'specimen'))),
 );
 
 export const ALL = onlyMethods('GET');

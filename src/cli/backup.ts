@@ -1,0 +1,77 @@
+import { evaluate } from '../core/evaluate';
+import { brokenConstraints, damagedContents, isEmptyDatabase, KNOWN_MIGRATIONS, listStudies, loadStudy, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
+import { makeBackup, ranOn, rowsOf } from '../server/backup/dump';
+import { BackupError } from '../server/backup/fault';
+import { beside, hashOfFile, readManifest, type Manifest } from '../server/backup/manifest';
+import { runProgram } from '../server/backup/pg-program';
+import { InputError } from './input-error';
+import { withDatabase } from './transfer';
+
+const urlOf = (): string => process.env.DATABASE_URL ?? '';
+
+/** `vergleich backup`: a dump as the database stands at one moment, and beside it what it must come to. */
+export const runBackup = (to: string): Promise<void> =>
+  withDatabase(async (db) => {
+    const manifest = await makeBackup(db, urlOf(), to).catch(inWords);
+    process.stdout.write(`${to}: ${manifest.dump.bytes} bytes, ${rowsOf(manifest)} rows; keep ${beside(to)} with it\n`); // prettier-ignore
+  }, false);
+
+/** What cannot be done with a backup is said, and nothing else. */
+function inWords(error: unknown): never {
+  throw error instanceof BackupError ? new InputError(error.message) : error;
+}
+
+/** `vergleich restore`: puts a backup into an empty database, and checks that it came to what it was. */
+export async function runRestore(file: string): Promise<void> {
+  if (urlOf() === '') throw new InputError('DATABASE_URL is not set: it names the empty database to restore into'); // prettier-ignore
+  const manifest = await readManifest(file).catch(inWords);
+  const found = await hashOfFile(file).catch(() => {
+    throw new InputError(`${file} cannot be read.`);
+  });
+  if (found.sha256 !== manifest.dump.sha256) {
+    throw new InputError(`${file} is not what was backed up: its SHA-256 is ${found.sha256}, it must be ${manifest.dump.sha256}. Nothing was restored.`); // prettier-ignore
+  }
+  const db = openDatabase(urlOf());
+  try {
+    const isEmpty = await isEmptyDatabase(db).catch((error: unknown) => {
+      throw new InputError(`The database in DATABASE_URL cannot be used: ${String(error)}`);
+    });
+    if (!isEmpty) throw new InputError('The database in DATABASE_URL is not empty. A backup is restored into an empty one only.'); // prettier-ignore
+    await runProgram('pg_restore', ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', `--dbname=${decodeURIComponent(new URL(urlOf()).pathname.slice(1))}`, file], urlOf()).catch(inWords); // prettier-ignore
+    const wrong = await differing(db, manifest);
+    if (wrong.length > 0) throw new InputError(`These tables did not come to what they were: ${wrong.join(', ')}.`); // prettier-ignore
+    process.stdout.write(`${Object.keys(manifest.tables).length} tables, all as they were on ${manifest.made_at}\n`); // prettier-ignore
+  } finally {
+    await db.sequelize.close();
+  }
+}
+
+async function differing(db: Database, { tables }: Manifest): Promise<string[]> {
+  const now = await transact(db, sumTables);
+  return Object.entries(tables)
+    .filter(([name, sum]) => now[name]?.rows !== sum.rows || now[name].sha256 !== sum.sha256)
+    .map(([name]) => name);
+}
+
+/** `vergleich check`: that constraints hold, contents are what their hashes say, and results can be made. */
+export const runCheck = (): Promise<void> =>
+  withDatabase(async (db) => {
+    const ran = await ranOn(db).catch(inWords);
+    if (KNOWN_MIGRATIONS.some((name) => !ran.includes(name))) {
+      throw new InputError('The database is of an older program: start this one once, or check it with that one.'); // prettier-ignore
+    }
+    const faults = [
+      ...(await brokenConstraints(db)).map((name) => `rows break a constraint: ${name}`),
+      ...(await damagedContents(db)).map((sha256) => `content is not what its hash says: ${sha256}`), // prettier-ignore
+    ];
+    const studies = await listStudies(db);
+    for (const { study_id, title } of studies) {
+      try {
+        evaluate((await loadStudy(db, study_id)).study);
+      } catch (error) {
+        faults.push(`no results of ${title}: ${error instanceof Error ? error.message : String(error)}`); // prettier-ignore
+      }
+    }
+    if (faults.length > 0) throw new InputError(faults.join('\n'));
+    process.stdout.write(`${studies.length} studies: constraints hold, contents are whole, results can be made\n`); // prettier-ignore
+  }, false);

@@ -1,0 +1,11 @@
+export {
+  handedOnBy,
+  isWithin,
+  may,
+  RIGHTS,
+  ROLE_WORDS,
+  ROLES,
+  type Right,
+  type Role,
+} from './roles';
+export { FEWEST_CHARACTERS, MOST_BYTES, passwordFault } from './passwords';

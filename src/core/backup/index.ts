@@ -1,0 +1,1 @@
+export { dueEvery, leftOver, type KeptFile } from './keeping';

@@ -1,0 +1,14 @@
+/** An id made of a name that no other row has: `gannet-x26`, then `gannet-x26-2`. */
+export function idFrom(name: string, taken: Iterable<string>, otherwise = 'thing'): string {
+  const plain = name
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 48);
+  const base = plain || otherwise;
+  const known = new Set(taken);
+  if (!known.has(base)) return base;
+  for (let at = 2; ; at += 1) if (!known.has(`${base}-${at}`)) return `${base}-${at}`;
+}

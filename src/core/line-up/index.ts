@@ -1,0 +1,16 @@
+export {
+  profileSettings,
+  proposeFromFiles,
+  type DroppedFile,
+  type ProposedFile,
+} from './from-files';
+export { MACHINE_FACTS, type MachineFact, type MachineFacts, type Written } from './facts';
+export { idFrom } from './ids';
+export {
+  changesOf,
+  settingRows,
+  type SettingCell,
+  type SettingRow,
+  type ShownProfile,
+  type StatedFile,
+} from './settings';

@@ -1,0 +1,116 @@
+import { Transaction } from 'sequelize';
+import { execute, select, type Database } from '../database';
+
+/** What a table held: how many rows, and a hash that hangs on all of them and not on their order. */
+export interface TableSum {
+  rows: number;
+  sha256: string;
+}
+
+/**
+ * Tables whose rows are not kept: results are made anew, and whoever was signed in signs in anew.
+ */
+export const NOT_KEPT: readonly string[] = [
+  ...['results', 'sessions', 'access_links', 'sign_in_tries'],
+  // What became of backups changes while one is made, and answers are kept for a day.
+  ...['backups', 'kept_answers'],
+];
+
+const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
+
+/** Names of the application's tables, without those whose rows are not kept. */
+async function keptTables(db: Database): Promise<string[]> {
+  const found = await select<{ name: string }>(
+    db,
+    `select table_name as name from information_schema.tables
+     where table_schema = 'public' and table_type = 'BASE TABLE' order by 1`,
+  );
+  return found.map(({ name }) => name).filter((name) => !NOT_KEPT.includes(name));
+}
+
+/** What every kept table holds. */
+export async function sumTables(db: Database): Promise<Record<string, TableSum>> {
+  // The text of a row is the same on every server.
+  for (const setting of ["timezone to 'UTC'", "datestyle to 'ISO'", "bytea_output to 'hex'", 'extra_float_digits to 1']) {
+    await execute(db, `set local ${setting}`);
+  }
+  const sums: Record<string, TableSum> = {};
+  for (const table of await keptTables(db)) {
+    const [found] = await select<{ rows: string; sha256: string }>(
+      db,
+      `select count(*) as rows,
+         encode(sha256(convert_to(coalesce(string_agg(h, '' order by h), ''), 'UTF8')), 'hex') as sha256
+       from (select encode(sha256(convert_to(t::text, 'UTF8')), 'hex') as h from ${quoted(table)} t) each`,
+    );
+    sums[table] = { rows: Number(found?.rows ?? 0), sha256: found?.sha256 ?? '' };
+  }
+  return sums;
+} // prettier-ignore
+
+/** Does some work on the database as it stands at one moment, whatever is written meanwhile. */
+export const asItStands = <Result>(
+  db: Database,
+  work: (bound: Database, snapshot: string) => Promise<Result>,
+): Promise<Result> =>
+  db.sequelize.transaction(
+    { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
+    async (transaction) => {
+      const bound = { ...db, transaction };
+      const [found] = await select<{ id: string }>(bound, 'select pg_export_snapshot() as id');
+      return work(bound, found?.id ?? '');
+    },
+  );
+
+/** Whether a database has no table at all. */
+export async function isEmptyDatabase(db: Database): Promise<boolean> {
+  const found = await select(
+    db,
+    `select 1 from information_schema.tables where table_schema not in ('pg_catalog', 'information_schema') limit 1`,
+  );
+  return found.length === 0;
+}
+
+/** Names of the migrations that a database has behind it; none where it is not of this application. */
+export async function migrationsOf(db: Database): Promise<string[]> {
+  const [own] = await select<{ found: boolean }>(db, `select to_regclass('public.migrations') is not null as found`); // prettier-ignore
+  if (!own?.found) return [];
+  const rows = await select<{ name: string }>(db, 'select name from migrations order by name');
+  return rows.map(({ name }) => name);
+}
+
+/** Stored contents that are not what their hash says, by their hashes. */
+export async function damagedContents(db: Database): Promise<string[]> {
+  const rows = await select<{ sha256: string }>(
+    db,
+    `select f.sha256 from stored_files f
+     left join lateral (
+       select string_agg(data, ''::bytea order by sequence) as whole
+       from file_chunks c where c.sha256 = f.sha256
+     ) w on true
+     where encode(sha256(coalesce(whole, ''::bytea)), 'hex') <> f.sha256
+        or length(coalesce(whole, ''::bytea)) <> f.bytes
+     order by 1`,
+  );
+  return rows.map(({ sha256 }) => sha256);
+}
+
+/**
+ * Constraints that some rows break, with what the database says of it. Those that were given to tables with
+ * rows already in them hold for new rows only: here the older ones are tried too.
+ */
+export async function brokenConstraints(db: Database): Promise<string[]> {
+  const loose = await select<{ owner: string; name: string }>(
+    db,
+    `select conrelid::regclass::text as owner, conname as name from pg_constraint
+     where not convalidated order by 1, 2`,
+  );
+  const broken: string[] = [];
+  for (const { owner, name } of loose) {
+    try {
+      await execute(db, `alter table ${owner} validate constraint ${quoted(name)}`);
+    } catch (error) {
+      broken.push(`${owner}: ${error instanceof Error ? error.message : name}`);
+    }
+  }
+  return broken;
+}

@@ -1,0 +1,40 @@
+import { execute, moments, select, type Database } from '../database';
+
+/** What became of a backup. */
+export interface MadeBackup {
+  at: string;
+  file: string;
+  /** Its size, bytes; null where it failed. */
+  bytes: number | null;
+  rows: number | null;
+  /** Why it failed, for people; null where it did not. */
+  fault: string | null;
+}
+
+const MOST_KEPT = 200;
+
+/** Notes what became of a backup; of long ago is forgotten. */
+export async function noteBackup(db: Database, made: Omit<MadeBackup, 'at'>): Promise<void> {
+  await execute(
+    db,
+    'insert into backups (file, bytes, rows, fault) values ($1, $2, $3, $4)',
+    [made.file, made.bytes, made.rows, made.fault],
+  );
+  await execute(
+    db,
+    `delete from backups where backup_id not in (
+       select backup_id from backups order by backup_id desc limit ${MOST_KEPT})`,
+  );
+} // prettier-ignore
+
+/** The last backup that is good, and the last of all; null where there is none. */
+export async function lastBackups(
+  db: Database,
+): Promise<{ good: MadeBackup | null; last: MadeBackup | null }> {
+  const columns = `${moments('at')}, file, bytes::float8 as bytes, rows::float8 as rows, fault`;
+  const first = async (where: string) => {
+    const [found] = await select<MadeBackup>(db, `select ${columns} from backups ${where} order by backup_id desc limit 1`); // prettier-ignore
+    return found ?? null;
+  };
+  return { good: await first('where fault is null'), last: await first('') };
+}

@@ -1,0 +1,325 @@
+import { asJson, execute, moments, select, type Database } from '../database';
+import type { Write } from '../write';
+import { refusing } from './rows';
+
+/** What this application does with a panel beyond its rows: where its judges come in, and its order. */
+export interface PanelRun {
+  link: string;
+  seed: number;
+  /** Bytes of every picture that is shown; null where parts are. */
+  picture_bytes: number | null;
+}
+
+/** A specimen of a panel, with its photo and the picture that was made of that. */
+export interface PanelItem {
+  specimen_id: string;
+  path: string | null;
+  sha256: string | null;
+  taken_out_at: string | null;
+}
+
+/** Somebody who judges, or the place that is kept for them. Times in ISO 8601. */
+export interface PanelJudge {
+  judge_id: string;
+  number: number;
+  name: string;
+  begun_at: string | null;
+  answered_at: string | null;
+  ended_at: string | null;
+}
+
+/** A question to a judge, with the answer. */
+export interface AskedQuestion {
+  judge_id: string;
+  place: number;
+  items: string[];
+  codes: string[];
+  /** Under which addresses the pictures of the items are shown. */
+  pictures: string[];
+  asks_again: number | null;
+  choice: '1' | '2' | '3' | 'tie' | null;
+  asked_at: string | null;
+  answered_at: string | null;
+  seconds: number | null;
+}
+
+export type Panelist = Pick<Write, 'db' | 'studyId'>;
+
+/** How this application holds a panel; null where it does not: as a draft, or as it came from elsewhere. */
+export async function findPanelRun({ db, studyId }: Panelist, panelId: string): Promise<PanelRun | null> {
+  const [run] = await select<PanelRun>(
+    db,
+    'select link, seed, picture_bytes from panel_runs where study_id = $1 and panel_id = $2',
+    [studyId, panelId],
+  );
+  return run ?? null;
+} // prettier-ignore
+
+/** The panel that a link leads to; null for none. */
+export async function panelOfLink(
+  db: Database,
+  link: string,
+): Promise<{ study_id: string; panel_id: string } | null> {
+  const [found] = await select<{ study_id: string; panel_id: string }>(
+    db,
+    `select r.study_id, r.panel_id from panel_runs r join studies s using (study_id)
+     where r.link = $1 and s.deleted_at is null`,
+    [link],
+  );
+  return found ?? null;
+}
+
+export const insertPanelRun = ({ db, studyId }: Write, panelId: string, run: PanelRun): Promise<void> =>
+  execute(
+    db,
+    'insert into panel_runs (study_id, panel_id, link, seed, picture_bytes) values ($1, $2, $3, $4, $5)',
+    [studyId, panelId, run.link, run.seed, run.picture_bytes],
+  ); // prettier-ignore
+
+/** The specimens of a panel, those that were taken out too. */
+export const listPanelItems = ({ db, studyId }: Panelist, panelId: string): Promise<PanelItem[]> =>
+  select<PanelItem>(
+    db,
+    `select specimen_id, "path", sha256, ${moments('taken_out_at')} from panel_items
+     where study_id = $1 and panel_id = $2 order by specimen_id`,
+    [studyId, panelId],
+  );
+
+/** Puts specimens in a panel in place of those that were in it. */
+export const replacePanelItems = (
+  { db, studyId }: Write,
+  panelId: string,
+  items: readonly Pick<PanelItem, 'specimen_id' | 'path'>[],
+): Promise<void> =>
+  refusing('specimens', async () => {
+    const sql = 'delete from panel_items where study_id = $1 and panel_id = $2';
+    await execute(db, sql, [studyId, panelId]);
+    await execute(
+      db,
+      `insert into panel_items (study_id, panel_id, specimen_id, "path")
+       select $1, $2, specimen_id, "path"
+       from jsonb_to_recordset($3::jsonb) as i(specimen_id text, "path" text)`,
+      [studyId, panelId, asJson(items)],
+    );
+  });
+
+/** Keeps the picture that was made for a specimen. */
+export const setPanelPicture = (
+  { db, studyId }: Write,
+  panelId: string,
+  specimenId: string,
+  sha256: string,
+): Promise<void> =>
+  execute(
+    db,
+    'update panel_items set sha256 = $4 where study_id = $1 and panel_id = $2 and specimen_id = $3',
+    [studyId, panelId, specimenId, sha256],
+  );
+
+/** Takes a specimen out of a panel: it is not shown again, and what was said of it does not count. */
+export const takeOutItem = ({ db, studyId }: Write, panelId: string, specimenId: string): Promise<void> =>
+  execute(
+    db,
+    `update panel_items set taken_out_at = now()
+     where study_id = $1 and panel_id = $2 and specimen_id = $3 and taken_out_at is null`,
+    [studyId, panelId, specimenId],
+  ); // prettier-ignore
+
+const JUDGE = `judge_id, "number", name, ${moments('begun_at', 'answered_at', 'ended_at')}`;
+
+/** The judges of a panel in their order, and places that are kept for some. */
+export const listPanelJudges = ({ db, studyId }: Panelist, panelId: string): Promise<PanelJudge[]> =>
+  select<PanelJudge>(
+    db,
+    `select ${JUDGE} from panel_judges where study_id = $1 and panel_id = $2 order by "number"`,
+    [studyId, panelId],
+  ); // prettier-ignore
+
+/** The judge of a panel who has a secret; null for none. */
+export async function judgeOfToken(
+  { db, studyId }: Panelist,
+  panelId: string,
+  tokenHash: Buffer,
+): Promise<PanelJudge | null> {
+  const [judge] = await select<PanelJudge>(
+    db,
+    `select ${JUDGE} from panel_judges
+     where study_id = $1 and panel_id = $2 and token_hash = $3`,
+    [studyId, panelId, tokenHash],
+  );
+  return judge ?? null;
+}
+
+/** Adds a judge, or a place for one, with the questions. */
+export async function insertPanelJudge(
+  { db, studyId }: Write,
+  panelId: string,
+  judge: Pick<PanelJudge, 'judge_id' | 'number' | 'name'>,
+  questions: readonly Pick<AskedQuestion, 'place' | 'items' | 'codes' | 'pictures' | 'asks_again'>[],
+): Promise<void> {
+  await execute(
+    db,
+    'insert into panel_judges (judge_id, study_id, panel_id, "number", name) values ($1, $2, $3, $4, $5)',
+    [judge.judge_id, studyId, panelId, judge.number, judge.name],
+  );
+  await execute(
+    db,
+    `insert into panel_questions (judge_id, place, items, codes, pictures, asks_again)
+     select $1, place, items, codes, pictures, asks_again
+     from jsonb_to_recordset($2::jsonb)
+       as q(place integer, items text[], codes text[], pictures uuid[], asks_again integer)`,
+    [judge.judge_id, asJson(questions)],
+  );
+} // prettier-ignore
+
+/** Somebody sits down at a place. */
+export const beginJudge = (
+  { db }: Write,
+  judgeId: string,
+  name: string,
+  tokenHash: Buffer,
+): Promise<void> =>
+  execute(
+    db,
+    'update panel_judges set name = $2, token_hash = $3, begun_at = now() where judge_id = $1',
+    [judgeId, name, tokenHash],
+  );
+
+/** Says that a judge has ended, or goes on after all. */
+export const setJudgeEnded = ({ db }: Write, judgeId: string, isEnded: boolean): Promise<void> =>
+  execute(
+    db,
+    'update panel_judges set ended_at = case when $2 then coalesce(ended_at, now()) end where judge_id = $1',
+    [judgeId, isEnded],
+  );
+
+const QUESTION = `q.judge_id, q.place, q.items, q.codes, q.pictures, q.asks_again, q.choice, q.seconds,
+  ${moments('q.asked_at', 'q.answered_at')}`;
+
+/** The questions of one judge, in their order. */
+export const questionsOfJudge = (db: Database, judgeId: string): Promise<AskedQuestion[]> =>
+  select<AskedQuestion>(
+    db,
+    `select ${QUESTION} from panel_questions q where q.judge_id = $1 order by q.place`,
+    [judgeId],
+  );
+
+/** The questions of all judges of a panel. */
+export const questionsOfPanel = ({ db, studyId }: Panelist, panelId: string): Promise<AskedQuestion[]> =>
+  select<AskedQuestion>(
+    db,
+    `select ${QUESTION} from panel_questions q join panel_judges j using (judge_id)
+     where j.study_id = $1 and j.panel_id = $2 order by j."number", q.place`,
+    [studyId, panelId],
+  ); // prettier-ignore
+
+/** Notes that a question was put, the first time that it is. */
+export const noteAsked = ({ db }: Write, judgeId: string, place: number): Promise<void> =>
+  execute(
+    db,
+    `update panel_questions set asked_at = now()
+     where judge_id = $1 and place = $2 and asked_at is null`,
+    [judgeId, place],
+  );
+
+/** Keeps an answer in place of the one before; the time is that of the first. */
+export async function keepChoice(
+  { db }: Write,
+  judgeId: string,
+  place: number,
+  choice: NonNullable<AskedQuestion['choice']>,
+): Promise<void> {
+  await execute(
+    db,
+    `update panel_questions set choice = $3, answered_at = coalesce(answered_at, now()),
+       seconds = coalesce(seconds, extract(epoch from now() - asked_at))
+     where judge_id = $1 and place = $2`,
+    [judgeId, place, choice],
+  );
+  await execute(db, 'update panel_judges set answered_at = now() where judge_id = $1', [judgeId]);
+}
+
+/** The picture of a question of a judge: its content, and how many bytes it is given; null for none. */
+export async function findPanelPicture(
+  { db, studyId }: Panelist,
+  panelId: string,
+  judgeId: string,
+  picture: string,
+): Promise<{ sha256: string; picture_bytes: number } | null> {
+  const [found] = await select<{ sha256: string; picture_bytes: number }>(
+    db,
+    `select i.sha256, r.picture_bytes from panel_questions q
+     join panel_judges j using (judge_id)
+     join panel_runs r using (study_id, panel_id)
+     join panel_items i on i.study_id = j.study_id and i.panel_id = j.panel_id
+       and i.specimen_id = q.items[array_position(q.pictures, $4::uuid)]
+     where j.study_id = $1 and j.panel_id = $2 and j.judge_id = $3 and $4::uuid = any(q.pictures)`,
+    [studyId, panelId, judgeId, picture],
+  );
+  return found ?? null;
+}
+
+/** Puts the answers of a panel among the ballots of the study, with the time that each took. */
+export async function bookBallots(
+  write: Write,
+  panelId: string,
+  ballots: readonly {
+    judge: string;
+    items: readonly string[];
+    choice: string;
+    at: string | null;
+    seconds: number | null;
+  }[],
+): Promise<void> {
+  const { db, studyId } = write;
+  const rows = asJson(
+    ballots.map(({ items, ...one }) => ({
+      ...one,
+      ...{ item_1: items[0], item_2: items[1], item_3: items[2] ?? null },
+    })),
+  );
+  const from = `from jsonb_to_recordset($3::jsonb) as b(judge text, item_1 text, item_2 text,
+    item_3 text, choice text, at text, seconds double precision)`;
+  await execute(
+    db,
+    `insert into ballots (study_id, panel_id, judge, item_1, item_2, item_3, "choice", at)
+     select $1, $2, judge, item_1, item_2, item_3, choice, at ${from}`,
+    [studyId, panelId, rows],
+  );
+  await execute(
+    db,
+    `insert into ballot_times (study_id, panel_id, judge, item_1, item_2, item_3, seconds)
+     select $1, $2, judge, item_1, item_2, item_3, round(seconds::numeric, 1) ${from}
+     where seconds is not null`,
+    [studyId, panelId, rows],
+  );
+  write.touch('ballots');
+  write.touch('ballot_times');
+}
+
+/** The panels that are held here and have not ended, with what may end them. */
+export const openPanels = (
+  db: Database,
+): Promise<{ study_id: string; panel_id: string; closes_at: string | null }[]> =>
+  select(
+    db,
+    `select study_id, panel_id, closes_at from panel_setups
+     join panel_runs using (study_id, panel_id) join studies using (study_id)
+     where closed_at is null and deleted_at is null`,
+  );
+
+/** What the panels are called, not revealed yet, in which a specimen is, or a photo is shown. */
+export const panelsWith = (
+  { db, studyId }: Panelist,
+  what: { specimen_id?: string; path?: string },
+): Promise<{ panel_id: string; aspect: string }[]> =>
+  select(
+    db,
+    `select p.panel_id, p.aspect from panel_items i
+     join panel_runs r using (study_id, panel_id)
+     join panel_setups s using (study_id, panel_id)
+     join panels p using (study_id, panel_id)
+     where i.study_id = $1 and s.closed_at is null and i.taken_out_at is null
+       and ($2::text is null or i.specimen_id = $2) and ($3::text is null or i."path" = $3)`,
+    [studyId, what.specimen_id ?? null, what.path ?? null],
+  );

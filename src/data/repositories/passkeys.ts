@@ -1,0 +1,116 @@
+import { execute, moments, select, type Database } from '../database';
+
+/** A passkey as its person sees it. */
+export interface Passkey {
+  passkey_id: string;
+  name: string;
+  /** The name of the application for which it is good. */
+  rp_id: string;
+  made_at: string;
+  used_at: string | null;
+}
+
+/** What a passkey is checked by. */
+export interface PasskeyProof {
+  passkey_id: string;
+  person_id: string;
+  credential_id: string;
+  public_key: Buffer;
+  counter: number;
+  /** How it can be reached, as the browser said, with blanks between. */
+  transports: string;
+}
+
+export const listPasskeys = (db: Database, personId: string): Promise<Passkey[]> =>
+  select<Passkey>(
+    db,
+    `select passkey_id, name, rp_id, ${moments('made_at', 'used_at')} from passkeys
+     where person_id = $1 order by made_at`,
+    [personId],
+  );
+
+/** What the passkeys of a person are checked by. */
+export const proofsOf = (db: Database, personId: string): Promise<PasskeyProof[]> =>
+  select<PasskeyProof>(
+    db,
+    `select passkey_id, person_id, credential_id, public_key, counter::float8 as counter, transports
+     from passkeys where person_id = $1`,
+    [personId],
+  );
+
+/** The passkey that a browser names; null for none, or where its person's door is closed. */
+export async function findProof(db: Database, credentialId: string): Promise<PasskeyProof | null> {
+  const [found] = await select<PasskeyProof>(
+    db,
+    `select passkey_id, person_id, credential_id, public_key, counter::float8 as counter, transports
+     from passkeys join people using (person_id) where credential_id = $1 and closed_at is null`,
+    [credentialId],
+  );
+  return found ?? null;
+}
+
+export const insertPasskey = (
+  db: Database,
+  { passkey_id, person_id, credential_id, public_key, counter, transports }: PasskeyProof,
+  { name, rp_id }: Pick<Passkey, 'name' | 'rp_id'>,
+): Promise<void> =>
+  execute(
+    db,
+    `insert into passkeys
+       (passkey_id, person_id, credential_id, public_key, counter, transports, rp_id, name)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [passkey_id, person_id, credential_id, public_key, counter, transports, rp_id, name],
+  );
+
+/** Notes that a passkey was used, and how often it says that it was. */
+export const notePasskeyUsed = (db: Database, passkeyId: string, counter: number): Promise<void> =>
+  execute(db, 'update passkeys set counter = $2, used_at = now() where passkey_id = $1', [
+    passkeyId,
+    counter,
+  ]);
+
+/** Takes a passkey away. @returns its name; null where the person has no such one */
+export async function deletePasskey(
+  db: Database,
+  personId: string,
+  passkeyId: string,
+): Promise<string | null> {
+  const [gone] = await select<{ name: string }>(
+    db,
+    'delete from passkeys where person_id = $1 and passkey_id = $2 returning name',
+    [personId, passkeyId],
+  );
+  return gone?.name ?? null;
+}
+
+/** Keeps a challenge for some minutes; those that are over go. @param personId null for whoever signs in */
+export async function keepChallenge(
+  db: Database,
+  challenge: string,
+  personId: string | null,
+  minutes: number,
+): Promise<void> {
+  await execute(db, 'delete from passkey_challenges where ends_at < now()');
+  await execute(
+    db,
+    `insert into passkey_challenges (challenge, person_id, ends_at)
+     values ($1, $2, now() + make_interval(mins => $3))`,
+    [challenge, personId, minutes],
+  );
+}
+
+/** Uses a challenge up. @returns whether it was there, for this person or whoever signs in */
+export async function useChallenge(
+  db: Database,
+  challenge: string,
+  personId: string | null,
+): Promise<boolean> {
+  const used = await select(
+    db,
+    `delete from passkey_challenges
+     where challenge = $1 and person_id is not distinct from $2::uuid and ends_at > now()
+     returning challenge`,
+    [challenge, personId],
+  );
+  return used.length > 0;
+}

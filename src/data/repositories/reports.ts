@@ -1,0 +1,316 @@
+import { randomBytes } from 'node:crypto';
+import type { ReportModel, RevisionFigures } from '../../core/report';
+import { execute, select, type Database } from '../database';
+import { NotFoundError, RefusedError } from '../errors';
+import { isUuid, transact, type Write } from '../write';
+
+export type RevisionState = 'waiting' | 'making' | 'ready' | 'failed';
+
+/** A revision of a study's report, without its model and figures. */
+export interface Revision {
+  number: number;
+  state: RevisionState;
+  /** What is being done, and how much of all is done, 0…1. */
+  step: string | null;
+  share: number;
+  message: string | null;
+  /** What could not be made, in words. */
+  notes: string[];
+  who: string | null;
+  asked_at: Date;
+  /** The time as of which it is frozen; null for as the study stands. */
+  until: string | null;
+  frozen_at: Date | null;
+  published_at: Date | null;
+  withdrawn_at: Date | null;
+  withdrawn_because: string | null;
+}
+
+/** A file of a revision. */
+export interface ReportFile {
+  path: string;
+  bytes: number;
+  sha256: string;
+}
+
+const COLUMNS = `"number", state, step, share, message, notes, who, asked_at, until, frozen_at, published_at,
+  withdrawn_at, withdrawn_because`;
+
+/** The revisions of a study's report, the latest first. */
+export const listRevisions = (db: Database, studyId: string): Promise<Revision[]> =>
+  isUuid(studyId)
+    ? select<Revision>(
+        db,
+        `select ${COLUMNS} from report_revisions where study_id = $1 order by "number" desc`,
+        [studyId],
+      )
+    : Promise.resolve([]);
+
+/** One revision. @throws NotFoundError */
+export async function findRevision(
+  db: Database,
+  studyId: string,
+  number: number,
+): Promise<Revision> {
+  const [found] = isUuid(studyId)
+    ? await select<Revision>(
+        db,
+        `select ${COLUMNS} from report_revisions where study_id = $1 and "number" = $2`,
+        [studyId, number],
+      )
+    : [];
+  if (!found) throw new NotFoundError(`There is no report ${number} of this study.`);
+  return found;
+}
+
+/** What a revision says; null while it is not made. */
+export async function findReport(
+  db: Database,
+  studyId: string,
+  number: number,
+): Promise<{ model: ReportModel; figures: RevisionFigures } | null> {
+  const [found] = await select<{ model: ReportModel | null; figures: RevisionFigures | null }>(
+    db,
+    `select model, figures from report_revisions
+     where study_id = $1 and "number" = $2 and state = 'ready'`,
+    [studyId, number],
+  );
+  return found?.model && found.figures ? { model: found.model, figures: found.figures } : null;
+}
+
+/**
+ * Asks for the next revision; its number is found within the write.
+ *
+ * @param until the time as of which it is frozen; null for as the study stands when it is made
+ *
+ * @throws RefusedError while another one is being made
+ */
+export async function addRevision(
+  { db, studyId, who }: Write,
+  until: string | null = null,
+): Promise<number> {
+  const [busy] = await select<{ number: number }>(
+    db,
+    `select "number" from report_revisions where study_id = $1 and state in ('waiting', 'making')`,
+    [studyId],
+  );
+  if (busy) throw new RefusedError(`Report ${busy.number} is being made already.`);
+  const [added] = await select<{ number: number }>(
+    db,
+    `insert into report_revisions (study_id, "number", who, until)
+     select $1, coalesce(max("number"), 0) + 1, $2, $3 from report_revisions where study_id = $1
+     returning "number"`,
+    [studyId, who, until],
+  );
+  await execute(
+    db,
+    `insert into report_addresses (study_id, secret) values ($1, $2) on conflict do nothing`,
+    [studyId, randomBytes(18).toString('base64url')],
+  );
+  return added?.number ?? 1;
+}
+
+/**
+ * Says how far a revision is.
+ *
+ * @param askedAt when it was asked for: another one may have its number by now
+ * @throws NotFoundError where nobody wants it any more
+ */
+export async function setRevisionStep(
+  db: Database,
+  studyId: string,
+  number: number,
+  askedAt: Date,
+  step: string,
+  share: number,
+): Promise<void> {
+  const found = await select(
+    db,
+    `update report_revisions set state = 'making', step = $4, share = $5
+     where study_id = $1 and "number" = $2 and asked_at = $3 and state in ('waiting', 'making')
+     returning 1 as one`,
+    [studyId, number, askedAt, step, share],
+  );
+  if (found.length === 0) throw new NotFoundError(`Report ${number} is not wanted any more.`);
+}
+
+/** Says why a revision could not be made. */
+export const failRevision = (
+  db: Database,
+  studyId: string,
+  number: number,
+  message: string,
+): Promise<void> =>
+  execute(
+    db,
+    `update report_revisions set state = 'failed', step = null, message = $3
+     where study_id = $1 and "number" = $2`,
+    [studyId, number, message.slice(0, 2000)],
+  );
+
+export interface MadeRevision {
+  askedAt: Date;
+  model: ReportModel;
+  figures: RevisionFigures;
+  notes: readonly string[];
+  studyRevision: string;
+  files: readonly ReportFile[];
+}
+
+/** Keeps a revision that was made: all of it at once. */
+export const finishRevision = (
+  db: Database,
+  studyId: string,
+  number: number,
+  { askedAt, model, figures, notes, studyRevision, files }: MadeRevision,
+): Promise<void> =>
+  transact(db, async (bound) => {
+    const found = await select(
+      bound,
+      `update report_revisions set state = 'ready', step = null, share = 1, message = null,
+         frozen_at = $3, study_revision = $4, model = $5::jsonb, figures = $6::jsonb, notes = $7::json
+       where study_id = $1 and "number" = $2 and asked_at = $8 returning 1 as one`,
+      [
+        ...[studyId, number, model.frozen_at, studyRevision],
+        ...[JSON.stringify(model), JSON.stringify(figures), JSON.stringify(notes), askedAt],
+      ],
+    );
+    if (found.length === 0) throw new NotFoundError(`Report ${number} is not wanted any more.`);
+    await execute(bound, 'delete from report_files where study_id = $1 and "number" = $2', [
+      ...[studyId, number],
+    ]);
+    await execute(
+      bound,
+      `insert into report_files (study_id, "number", "path", bytes, sha256)
+       select $1, $2, "path", bytes, sha256
+       from jsonb_to_recordset($3::jsonb) as f("path" text, bytes bigint, sha256 text)`,
+      [studyId, number, JSON.stringify(files)],
+    );
+  });
+
+/** Revisions that nobody is making any more, of all studies. */
+export const unmadeRevisions = (db: Database): Promise<{ study_id: string; number: number }[]> =>
+  select(
+    db,
+    `select study_id, "number" from report_revisions r join studies s using (study_id)
+     where state in ('waiting', 'making') and s.deleted_at is null`,
+  );
+
+/** The latest published revision before a number, with what it states; null where there is none. */
+export async function figuresBefore(
+  db: Database,
+  studyId: string,
+  number: number,
+): Promise<RevisionFigures | null> {
+  const [found] = await select<{ figures: RevisionFigures }>(
+    db,
+    `select figures from report_revisions
+     where study_id = $1 and "number" < $2 and state = 'ready'
+       and published_at is not null and withdrawn_at is null
+     order by "number" desc limit 1`,
+    [studyId, number],
+  );
+  return found?.figures ?? null;
+}
+
+/** Makes a revision one that may be read by others. */
+export const publishRevision = ({ db, studyId }: Write, number: number): Promise<void> =>
+  execute(
+    db,
+    `update report_revisions set published_at = now()
+     where study_id = $1 and "number" = $2 and published_at is null`,
+    [studyId, number],
+  );
+
+/** Withdraws a revision: it stays where it is, and says so. */
+export const withdrawRevision = (
+  { db, studyId }: Write,
+  number: number,
+  because: string,
+): Promise<void> =>
+  execute(
+    db,
+    `update report_revisions set withdrawn_at = now(), withdrawn_because = $3
+     where study_id = $1 and "number" = $2 and withdrawn_at is null`,
+    [studyId, number, because],
+  );
+
+/** Throws a revision away that was never published; its number is free again. */
+export const dropRevision = ({ db, studyId }: Write, number: number): Promise<void> =>
+  execute(
+    db,
+    `delete from report_revisions where study_id = $1 and "number" = $2 and published_at is null`,
+    [studyId, number],
+  );
+
+/** Under which addresses a study's report is read: by a secret, and by a name where it is open to all. */
+export interface ReportAddress {
+  secret: string;
+  name: string | null;
+}
+
+export async function findAddress(db: Database, studyId: string): Promise<ReportAddress | null> {
+  const [found] = await select<ReportAddress>(
+    db,
+    'select secret, name from report_addresses where study_id = $1',
+    [studyId],
+  );
+  return found ?? null;
+}
+
+/**
+ * Opens a study's report to all under a name, or closes it.
+ *
+ * @throws RefusedError where another report has the name
+ */
+export async function setReportName({ db, studyId }: Write, name: string | null): Promise<void> {
+  if (name !== null) {
+    const taken = await select(
+      db,
+      'select 1 from report_addresses where name = $1 and study_id <> $2',
+      [name, studyId],
+    );
+    if (taken.length > 0) throw new RefusedError(`Another report is read at /r/${name}.`);
+  }
+  await execute(db, 'update report_addresses set name = $2 where study_id = $1', [studyId, name]);
+}
+
+/** The study whose report is read under a name or a secret; null where there is none. */
+export async function studyOfAddress(db: Database, address: string): Promise<string | null> {
+  const [found] = await select<{ study_id: string }>(
+    db,
+    `select study_id from report_addresses a join studies s using (study_id)
+     where (a.name = $1 or a.secret = $1) and s.deleted_at is null`,
+    [address],
+  );
+  return found?.study_id ?? null;
+}
+
+/** A file of a revision; null where there is none at that path. */
+export async function findReportFile(
+  db: Database,
+  studyId: string,
+  number: number,
+  path: string,
+): Promise<ReportFile | null> {
+  const [found] = await select<ReportFile>(
+    db,
+    `select "path", bytes::float8 as bytes, sha256 from report_files
+     where study_id = $1 and "number" = $2 and "path" = $3`,
+    [studyId, number, path],
+  );
+  return found ?? null;
+}
+
+/** The files of a revision, by path. */
+export const listReportFiles = (
+  db: Database,
+  studyId: string,
+  number: number,
+): Promise<ReportFile[]> =>
+  select<ReportFile>(
+    db,
+    `select "path", bytes::float8 as bytes, sha256 from report_files
+     where study_id = $1 and "number" = $2 order by "path"`,
+    [studyId, number],
+  );

@@ -1,0 +1,5 @@
+export { cutFrames } from './frames';
+export { writeCards, writePage } from './forms';
+export { computeFrozen, FrozenDataError, modelOf, type ComputedStudy } from './model';
+export type { FrameTask, ReportOutcome, ReportTask } from './task';
+export { ReportError, verifyReport } from './verify';

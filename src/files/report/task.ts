@@ -1,0 +1,37 @@
+import type { ReportModel, RevisionFigures } from '../../core/report';
+
+/** Photos of one place, each cut to it: pictures on disk, their marks, and where they go. */
+export interface FrameTask {
+  box: { x: number; y: number; w: number; h: number };
+  frames: readonly {
+    /** Path of the picture on disk. */
+    source: string;
+    marks: readonly { u_px: number; v_px: number; x_mm: number; y_mm: number }[];
+    /** Name in the report. */
+    file: string;
+  }[];
+}
+
+/** What a thread does for a report. */
+export type ReportTask =
+  | {
+      do: 'model';
+      /** The frozen package on disk. */
+      data: string;
+      number: number;
+      frozenAt: string;
+      /** The revision that it is compared with. */
+      before: RevisionFigures | null;
+    }
+  | { do: 'frames'; folder: string; places: readonly FrameTask[] }
+  /** Writes the page of a report with all that it shows, and its Markdown; photos are there already. */
+  | { do: 'page'; folder: string; model: ReportModel; figures: RevisionFigures }
+  /** Draws its cards. */
+  | { do: 'cards'; folder: string; model: ReportModel };
+
+export type ReportOutcome =
+  | { model: ReportModel; figures: RevisionFigures }
+  /** Photos that could not be shown, with the reason. */
+  | { notes: string[] }
+  | { written: string[] }
+  | { message: string };

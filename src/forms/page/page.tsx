@@ -1,0 +1,7 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import type { ReportModel } from '../../core/report';
+import { ReportPage } from './ReportPage';
+
+/** A report as the text of an HTML page. */
+export const pageOf = (model: ReportModel): string =>
+  `<!doctype html>\n${renderToStaticMarkup(<ReportPage model={model} />)}\n`;

@@ -1,0 +1,30 @@
+import * as z from 'zod';
+import { ROLES } from '../../../../../core/access';
+import { localPath } from '../../../../../server/access/local-path';
+import { myDevices, pairDevice } from '../../../../../server/access/devices';
+import { endpoint, onlyMethods } from '../../../../../server/http/endpoint';
+import { json } from '../../../../../server/http/problem';
+
+const pairSchema = z.strictObject({
+  role: z.enum(ROLES),
+  leads_to: z.string().max(2000).default('/'),
+});
+
+export const GET = endpoint({ says: 'The devices that who asks is signed in on.' }, async () =>
+  json(await myDevices()),
+);
+
+export const POST = endpoint(
+  {
+    says: 'A link that signs another device in, good once and for minutes.',
+    content: pairSchema,
+    example: { content: { role: 'operator', leads_to: '/' } },
+    isSecret: true,
+    gives: 201,
+  },
+  async (_, { role, leads_to }) => {
+    return json(await pairDevice(role, localPath(leads_to)), 201);
+  },
+);
+
+export const ALL = onlyMethods('GET', 'POST');

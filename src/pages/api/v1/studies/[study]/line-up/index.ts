@@ -1,0 +1,17 @@
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint'; // prettier-ignore
+import { json } from '../../../../../../server/http/problem';
+import { addSchema, addToLineUp } from '../../../../../../server/line-up/add';
+
+export const POST = endpoint(
+  {
+    says: 'Adds a machine, a tuned profile, a part, a material or an instrument to the line-up.',
+    content: addSchema,
+    example: { content: { add: 'tuned', contender_id: 'a-stock' } },
+    gives: 201,
+  },
+  async (context, asked) => {
+    return json(await addToLineUp(param(context, 'study'), asked, operatorOf(context)), 201);
+  },
+);
+
+export const ALL = onlyMethods('POST');

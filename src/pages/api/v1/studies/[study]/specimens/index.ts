@@ -1,0 +1,14 @@
+import { endpoint, onlyMethods, param } from '../../../../../../server/http/endpoint';
+import { listAnswer } from '../../../../../../server/http/list';
+import { specimensOf } from '../../../../../../server/measure/readings';
+
+export const GET = endpoint(
+  {
+    isList: true,
+    says: 'The specimens of a study, each with whose part it is and how many of its dimensions are measured.',
+  },
+  async (context) =>
+    listAnswer(context, await specimensOf(param(context, 'study')), (one) => one.specimen_id),
+);
+
+export const ALL = onlyMethods('GET');

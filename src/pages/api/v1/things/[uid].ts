@@ -1,0 +1,40 @@
+import { endpoint, onlyMethods, param } from '../../../../server/http/endpoint';
+import { done, json } from '../../../../server/http/problem';
+import { actOnThing, changeThing, dropThing, thingActionSchema, thingChangeSchema, thingOf } from '../../../../server/workshop/things'; // prettier-ignore
+
+export const GET = endpoint(
+  { says: 'A thing of the workshop as it is known today.' },
+  async (context) => json(await thingOf(param(context, 'uid'))),
+);
+
+export const PATCH = endpoint(
+  {
+    says: 'Changes what is known of it today; studies keep what they have.',
+    content: thingChangeSchema,
+    example: { content: { version: 3, change: { firmware: '2.4.1' } } },
+  },
+  async (context, content) => json(await changeThing(param(context, 'uid'), content)),
+);
+
+export const POST = endpoint(
+  {
+    says: 'Merges it with another, takes a merge back, tells two apart, or brings it back into the lists.',
+    content: thingActionSchema,
+    example: { content: { action: 'merge', other: '0190c1de-8c52-7b6e-9f5a-2f8b1a4e6c70' } },
+    gives: 204,
+  },
+  async (context, content) => {
+    await actOnThing(param(context, 'uid'), content);
+    return done();
+  },
+);
+
+export const DELETE = endpoint(
+  { says: 'Takes it out of the lists.', gives: 204 },
+  async (context) => {
+    await dropThing(param(context, 'uid'));
+    return done();
+  },
+);
+
+export const ALL = onlyMethods('GET', 'PATCH', 'POST', 'DELETE');

@@ -1,0 +1,11 @@
+/** A path of this application, as it is or `/`: what leads elsewhere leads home. */
+export function localPath(path: string | null): string {
+  if (path === null || !/^\/(?![/\\])/.test(path)) return '/';
+  try {
+    const base = 'http://here.invalid';
+    const url = new URL(path, base);
+    return url.origin === base ? url.pathname + url.search + url.hash : '/';
+  } catch {
+    return '/';
+  }
+}

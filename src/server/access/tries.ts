@@ -1,0 +1,121 @@
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { app } from '../app';
+import { RequestError } from '../http/problem';
+import { presentWorker } from './actor';
+
+/** So many failed tries are free; each further one within the time is waited for. */
+const LIMITS = {
+  account: { points: 8, duration: 15 * 60, blockDuration: 15 * 60 },
+  address: { points: 40, duration: 15 * 60, blockDuration: 15 * 60 },
+  // A class in one room comes from one address.
+  judges: { points: 60, duration: 15 * 60, blockDuration: 15 * 60 },
+  // What each of these asks for is work that outlives the request.
+  files: { points: 5000, duration: 60 * 60 },
+  imports: { points: 60, duration: 60 * 60 },
+  reports: { points: 60, duration: 60 * 60 },
+} as const;
+
+type Kind = keyof typeof LIMITS;
+
+type Counts = Record<Kind, RateLimiterPostgres>;
+
+const KEY = Symbol.for('vergleich.tries');
+const holder = globalThis as unknown as Record<symbol, Counts | undefined>;
+
+/** Counts of one kind; its table is there since the migrations, and so it needs no time to open. */
+const open = (kind: Kind) =>
+  new RateLimiterPostgres({
+    storeClient: app().db.sequelize,
+    storeType: 'sequelize',
+    tableName: 'sign_in_tries',
+    tableCreated: true,
+    keyPrefix: kind,
+    ...LIMITS[kind],
+  });
+
+/** The counts of tries: they are in the database, for every process the same. */
+const counts = (): Counts =>
+  (holder[KEY] ??= {
+    account: open('account'),
+    address: open('address'),
+    judges: open('judges'),
+    files: open('files'),
+    imports: open('imports'),
+    reports: open('reports'),
+  });
+
+/** Of whom a try is: a name, where it was by one, and the address that it came from. */
+export interface Try {
+  name?: string;
+  address: string;
+}
+
+const accountOf = (name: string): string => name.trim().toLowerCase().slice(0, 80);
+
+/** What a try counts for. */
+const keysOf = ({ name, address }: Try): [Kind, string][] => [
+  ...(name === undefined ? [] : [['account', accountOf(name)] as [Kind, string]]),
+  ['address', address],
+];
+
+/** Says that there were too many tries. @throws RequestError 429 with the time to wait */
+function refuse(ms: number, what = 'Too many tries'): never {
+  const seconds = Math.max(1, Math.ceil(ms / 1000));
+  const words = seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`;
+  throw new RequestError(429, `${what}: wait ${words}.`, { retry_after_s: seconds });
+}
+
+/** Lets a try to come in through, or not. @throws RequestError 429 */
+export async function checkTries(asked: Try): Promise<void> {
+  const limits = counts();
+  for (const [kind, key] of keysOf(asked)) {
+    const known = await limits[kind].get(key);
+    if (known && known.consumedPoints > LIMITS[kind].points) refuse(known.msBeforeNext);
+  }
+}
+
+/** Counts a try that failed. */
+export async function countFailure(failed: Try): Promise<void> {
+  const limits = counts();
+  for (const [kind, key] of keysOf(failed)) {
+    await limits[kind].consume(key).catch((error: unknown) => {
+      if (!(error instanceof RateLimiterRes)) throw error;
+    });
+  }
+}
+
+/** Forgets the failed tries of who has come in. */
+export async function forgetFailures(name: string): Promise<void> {
+  await counts().account.delete(accountOf(name));
+}
+
+/** Counts that somebody begins to judge in a panel, from an address. @throws RequestError 429 */
+export async function checkBeginnings(address: string): Promise<void> {
+  await counts()
+    .judges.consume(address)
+    .catch((error: unknown) => {
+      if (error instanceof RateLimiterRes) refuse(error.msBeforeNext);
+      throw error;
+    });
+}
+
+/**
+ * Counts work that somebody asks for, which others would wait behind. Who sits at this computer alone is not counted.
+ *
+ * @throws RequestError 429
+ */
+export async function checkWork(kind: 'files' | 'imports' | 'reports'): Promise<void> {
+  const worker = presentWorker();
+  if (!worker?.id) return;
+  await counts()
+    [kind].consume(worker.id)
+    .catch((error: unknown) => {
+      if (error instanceof RateLimiterRes) {
+        refuse(
+          error.msBeforeNext,
+          `You have asked for more than ${LIMITS[kind].points} ${kind} within an hour`,
+        );
+      }
+      throw error;
+    });
+}

@@ -1,0 +1,21 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+
+/** What is known of the request that the present work is for. */
+export interface RequestScope {
+  /** Told in the answer too, so that who was answered can name it. */
+  id: string;
+  /** `person:…` or `key:…`; null as long as it is not known. */
+  actor: string | null;
+}
+
+// The front door and the application behind it are built apart: they find each other here.
+const KEY = Symbol.for('vergleich.requests');
+const holder = globalThis as unknown as Record<symbol, AsyncLocalStorage<RequestScope> | undefined>;
+const scopes = (): AsyncLocalStorage<RequestScope> => (holder[KEY] ??= new AsyncLocalStorage());
+
+/** Does the work that a request asks for. */
+export const withinRequest = <Result>(scope: RequestScope, work: () => Result): Result =>
+  scopes().run(scope, work);
+
+/** The request that the present work is for; undefined where it is for none. */
+export const presentRequest = (): RequestScope | undefined => scopes().getStore();

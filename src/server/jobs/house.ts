@@ -1,0 +1,31 @@
+import { emptyBin, forgetAnswers } from '../../data';
+import type { App } from '../app';
+import { backUpIfDue, backupPlan } from '../backup/keeper';
+import { closeDuePanels } from '../panels/closing';
+
+const LOOK_EVERY_MS = 60_000;
+
+/**
+ * Looks at once and then again and again what time has made due: backups, the bin, answers that were kept, panels
+ * that their date ends, work that nobody has taken up.
+ *
+ * @throws Error in words where the environment makes no sense
+ */
+export function keepHouse(app: App, takeUp: () => Promise<void>): void {
+  const plan = backupPlan();
+  const url = process.env.DATABASE_URL ?? '';
+  const due = [
+    () => emptyBin(app.db),
+    () => forgetAnswers(app.db),
+    () => closeDuePanels(app.db),
+    takeUp,
+    () => (plan ? backUpIfDue(app, plan, url) : Promise.resolve()),
+  ];
+  const turn = async () => {
+    for (const work of due) {
+      await work().catch((error: unknown) => app.log.error(error, 'what time has made due'));
+    }
+    setTimeout(() => void turn(), LOOK_EVERY_MS).unref();
+  };
+  void turn();
+}

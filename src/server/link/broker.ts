@@ -1,0 +1,98 @@
+import { createServer, type Server } from 'node:net';
+import { createServer as createSecureServer, type TLSSocket } from 'node:tls';
+import { Aedes, type Client } from 'aedes';
+import { readTopic } from '../../core/link';
+import { findKey } from '../../data';
+import { hashOf, isToken } from '../access/tokens';
+import type { App } from '../app';
+import { askedPort, listenOnFirst } from '../http/listen';
+import type { Link } from './link';
+import type { Listener } from './listener';
+
+const DEFAULT_PORT = 4683;
+const DEFAULT_SECURE_PORT = 8883;
+/** A farm has some hundred machines; more connections than this are a mistake of somebody's. */
+const MOST_CONNECTIONS = 2000;
+/** A key that was taken back is good for no more than this, ms. */
+const LOOK_AGAIN_MS = 30_000;
+
+/** A machine that has shown its key. */
+interface Known {
+  machine: string;
+  secret: string;
+  lookedAt: number;
+}
+
+/** Opens a broker of our own; what a machine says is acknowledged when it has been followed. */
+export async function openBroker(app: App, listener: Listener): Promise<Link> {
+  const aedes = await Aedes.createBroker();
+  const known = new WeakMap<Client, Known>();
+  const isGood = async ({ machine, secret }: Omit<Known, 'lookedAt'>): Promise<boolean> => {
+    const key = isToken(secret) ? await findKey(app.db, hashOf(secret)) : null;
+    return key?.role === 'machine' && key.machine_id === machine;
+  };
+  /** Whether a client may speak of a machine. On this computer nobody has to say who they are. */
+  const mayPublish = async (client: Client, topic: string): Promise<boolean> => {
+    if (!isFromOutside(client)) return true;
+    const own = known.get(client);
+    if (!own || readTopic(topic)?.machine !== own.machine) return false;
+    if (Date.now() - own.lookedAt > LOOK_AGAIN_MS) {
+      if (!(await isGood(own))) return false;
+      own.lookedAt = Date.now();
+    }
+    return true;
+  };
+  aedes.authenticate = (client, username, password, done) => {
+    if (!isFromOutside(client)) return done(null, true);
+    const own = { machine: username ?? '', secret: String(password ?? '') };
+    isGood(own).then(
+      (isSo) => {
+        if (isSo) known.set(client, { ...own, lookedAt: Date.now() });
+        done(null, isSo);
+      },
+      (error: unknown) => {
+        app.log.warn(error, 'bench link');
+        done(null, false);
+      },
+    );
+  };
+  // Machines speak; what others say is none of theirs.
+  aedes.authorizeSubscribe = (client, subscription, done) =>
+    done(null, client && isFromOutside(client) ? null : subscription);
+  aedes.authorizePublish = (client, packet, done) => {
+    const follow = async () => {
+      if (client && !(await mayPublish(client, packet.topic))) {
+        throw new Error('this is not its topic');
+      }
+      await listener.take(packet.topic, Buffer.from(packet.payload));
+    };
+    follow().then(
+      () => done(null),
+      (error: unknown) => done(error as Error),
+    );
+  };
+  const inner = createServer(aedes.handle);
+  const servers: Server[] = [inner];
+  const wanted = askedPort('MQTT_PORT') ?? DEFAULT_PORT;
+  const port = await listenOnFirst(inner, '127.0.0.1', [wanted, 0]);
+  return {
+    address: `mqtt://127.0.0.1:${port}`,
+    isListening: () => true,
+    openTo: async ({ host, key, cert }) => {
+      const server = createSecureServer({ key, cert }, aedes.handle);
+      server.maxConnections = MOST_CONNECTIONS;
+      // Who speaks no TLS is shown the door, and nobody else is bothered.
+      server.on('tlsClientError', () => undefined);
+      servers.push(server);
+      return listenOnFirst(server, host, [askedPort('MQTTS_PORT') ?? DEFAULT_SECURE_PORT, 0]);
+    },
+    stop: async () => {
+      await new Promise<void>((resolve) => aedes.close(resolve));
+      await Promise.all(servers.map((server) => new Promise((resolve) => server.close(resolve))));
+      await listener.drained();
+    },
+  };
+}
+
+/** Whether somebody came in by the door for machines elsewhere. */
+const isFromOutside = (client: Client): boolean => (client.conn as TLSSocket).encrypted === true;

@@ -1,0 +1,2 @@
+export { Newsroom } from './newsroom';
+export { liveStream, standing } from './stream';

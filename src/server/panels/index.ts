@@ -1,0 +1,32 @@
+export { courseSchema, takeStep } from './course';
+export {
+  answerQuestion,
+  answerSchema,
+  begin,
+  beginSchema,
+  judgeCookieHeader,
+  judgingAt,
+  pictureFor,
+  stopJudging,
+  type Judging,
+} from './judging';
+export {
+  panelLines,
+  panelPage,
+  panelSheets,
+  type PanelLine,
+  type PanelPage,
+  type PanelSheets,
+  type PanelState,
+  type SeenItem,
+  type SeenJudge,
+} from './page';
+export { revealedResults, type PanelResult, type RevealedPanel } from './result';
+export {
+  addPanel,
+  changePanel,
+  dropPanel,
+  panelDraftSchema,
+  panelExample,
+  type PanelDraft,
+} from './setup';

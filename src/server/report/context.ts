@@ -1,0 +1,31 @@
+import { DEFAULT_ALPHA, DEFAULT_SEED, SECTION_NAMES, type PartName } from '../../core/results';
+import { openReport, type ReportContext, type ReportedResults } from '../../core/report';
+import type { TableName } from '../../core/study';
+import { loadStudy } from '../../data';
+import { app } from '../app';
+import { resultsOf } from '../results/results';
+
+/** The tables that the words of a report hang on; photos are cut when it is made. */
+const TABLES: readonly TableName[] = [
+  ...(['machines', 'profiles', 'contenders', 'artefacts', 'ladders', 'ladder_steps'] as const),
+  ...(['panels', 'panel_setups', 'panel_notes', 'ballots'] as const),
+  ...(['prints', 'instruments', 'claims', 'marks', 'borrowed'] as const),
+  ...(['accepted_differences', 'verdicts', 'verdict_figures'] as const),
+];
+
+/** The names of everything that is kept of results but cells and items, which no report prints. */
+const PARTS: readonly PartName[] = SECTION_NAMES;
+
+/** A study and its results as they stand now, for the words of its report. */
+export async function reportContext(
+  studyId: string,
+): Promise<{ context: ReportContext; isStale: boolean }> {
+  const { study } = await loadStudy(app().db, studyId, TABLES);
+  const { stale, revision: _, ...parts } = await resultsOf({ studyId, reference: null }, PARTS);
+  const { name, title, intent, reference } = study.meta;
+  const results = {
+    study: { name, title, intent, reference, alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
+    ...parts,
+  } as unknown as ReportedResults;
+  return { context: openReport(study, results), isStale: stale.length > 0 };
+}

@@ -1,0 +1,106 @@
+import {
+  addressesIn,
+  caveatsOf,
+  movedTies,
+  figureAt,
+  proposalsOf,
+  readinessOf,
+  labelOf,
+  textOf,
+  tieOf,
+  type Caveat,
+  type Finding,
+  type Proposal,
+  type ReportContext,
+} from '../../core/report';
+import type { ReportSettings, Row } from '../../core/study';
+import { findAddress, listRevisions, listRows, type ReportAddress } from '../../data';
+import { app } from '../app';
+import { revisionSeen, type RevisionSeen } from './revisions';
+import { reportContext } from './context';
+import type { StudyFrame } from '../study/frame';
+
+/** A figure that a sentence rests on, as it stands, and as it stood where it has moved since. */
+export interface SeenTie {
+  address: string;
+  said: string;
+  isDecided: boolean;
+  moved: { then: string; why: 'verdict' | 'value' } | null;
+  /** Whether there is such a figure at all. */
+  isThere: boolean;
+}
+
+export interface SeenSentence {
+  verdict_id: string;
+  contender_id: string | null;
+  kind: Row<'verdicts'>['kind'];
+  text: string;
+  row_version: number;
+  ties: SeenTie[];
+}
+
+/** What the Report station shows. */
+export interface ReportPage {
+  sentences: SeenSentence[];
+  proposals: (Proposal & { said: string[] })[];
+  caveats: Caveat[];
+  findings: Finding[];
+  revisions: RevisionSeen[];
+  address: ReportAddress | null;
+  settings: ReportSettings;
+  isStale: boolean;
+}
+
+/** The words of a study’s report, what is ready and what is missing, and its revisions. */
+export async function reportPage({ studyId }: Pick<StudyFrame, 'studyId'>): Promise<ReportPage> {
+  const { db } = app();
+  const [{ context, isStale }, verdicts, revisions, address] = await Promise.all([
+    reportContext(studyId),
+    listRows(db, studyId, 'verdicts'),
+    listRevisions(db, studyId),
+    findAddress(db, studyId),
+  ]);
+  const { verdict_figures } = context.study.tables;
+  const nowAt = (at: string) => figureAt(context.results, at);
+  const sentences = [...verdicts]
+    .sort((a, b) => a.order - b.order || (a.verdict_id < b.verdict_id ? -1 : 1))
+    .map((row): SeenSentence => {
+      const stamps = verdict_figures.filter((one) => one.verdict_id === row.verdict_id);
+      const moved = movedTies(stamps, nowAt);
+      return {
+        ...{ verdict_id: row.verdict_id, contender_id: row.contender_id, kind: row.kind },
+        ...{ text: row.text, row_version: row.row_version },
+        ties: addressesIn(row.evidence).map((at): SeenTie => {
+          const tie = tieOf(context, at);
+          const change = moved.find((one) => one.address === at);
+          return {
+            ...{ address: at, said: saidOf(context, at), isDecided: tie?.isDecided ?? false },
+            isThere: tie !== null,
+            moved: change ? { then: saidThen(change.then), why: change.why } : null,
+          };
+        }),
+      };
+    });
+  return {
+    ...{ sentences, address, isStale, settings: context.settings },
+    proposals: proposalsOf(context).map((one) => ({
+      ...one,
+      said: one.rests_on.map((at) => saidOf(context, at)),
+    })),
+    caveats: caveatsOf(context),
+    findings: readinessOf(context),
+    revisions: revisions.map(revisionSeen),
+  };
+}
+
+/** A figure in a few words; what it would be, where there is none. */
+function saidOf(context: ReportContext, address: string): string {
+  const tie = tieOf(context, address);
+  return tie ? textOf(tie.text, context.nameOf) : labelOf(context, address);
+}
+
+/** A figure as it stood, in short. */
+function saidThen(then: { value: number | null; word: string | null }): string {
+  const number = then.value === null ? '' : String(Number(then.value.toPrecision(3)));
+  return [then.word?.replaceAll('_', ' '), number].filter(Boolean).join(' · ');
+}

@@ -1,0 +1,56 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+
+/** Where Debian puts the browser that prints. */
+const BROWSERS = [
+  '/usr/bin/chromium-headless-shell',
+  '/usr/bin/chromium',
+  '/usr/lib/chromium/chromium',
+];
+
+/** Printing takes seconds; a page that does not end is given up. */
+const PATIENCE_MS = 60_000;
+
+/** The browser that prints; null where there is none. */
+export const findBrowser = (): string | null => {
+  const asked = process.env.CHROMIUM;
+  if (asked !== undefined && asked !== '') return existsSync(asked) ? asked : null;
+  return BROWSERS.find((path) => existsSync(path)) ?? null;
+};
+
+const FOOTER =
+  '<div style="width:100%;font:8px sans-serif;color:#55636f;padding:0 15mm;display:flex;justify-content:space-between"><span class="title"></span><span><span class="pageNumber"></span> / <span class="totalPages"></span></span></div>';
+
+/**
+ * Prints the page of a report from its folder: tagged, with an outline and page numbers, without
+ * running any script and without any network.
+ *
+ * @param path where the PDF goes
+ */
+export async function printPdf(folder: string, path: string, browser: string): Promise<void> {
+  // What drives the browser is read when there is something to print: it is large.
+  const { chromium } = await import('playwright-core');
+  // Its profile lies with what is made, and goes with it.
+  const context = await chromium.launchPersistentContext(join(dirname(path), 'browser'), {
+    executablePath: browser,
+    timeout: PATIENCE_MS,
+    // Signals are the server's; the browser goes with it, however it ends.
+    ...{ handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false },
+    ...{ javaScriptEnabled: false, offline: true },
+    // Root may not use the sandbox; what is printed is our own page, without scripts and network.
+    args: ['--disable-gpu', ...(process.getuid?.() === 0 ? ['--no-sandbox'] : [])],
+  });
+  try {
+    const page = await context.newPage();
+    await page.goto(pathToFileURL(join(folder, 'index.html')).href, { timeout: PATIENCE_MS });
+    await page.pdf({
+      path,
+      ...{ format: 'A4', tagged: true, outline: true, preferCSSPageSize: false },
+      ...{ displayHeaderFooter: true, headerTemplate: '<span></span>', footerTemplate: FOOTER },
+      margin: { top: '16mm', bottom: '18mm', left: '15mm', right: '15mm' },
+    });
+  } finally {
+    await context.close();
+  }
+}

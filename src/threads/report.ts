@@ -1,0 +1,25 @@
+import { PackageError } from '../files/packages';
+import {
+  cutFrames,
+  FrozenDataError,
+  modelOf,
+  writeCards,
+  writePage,
+  type ReportOutcome,
+  type ReportTask,
+} from '../files/report';
+
+/** Worker thread: makes reports from frozen data. */
+export default async function run(task: ReportTask): Promise<ReportOutcome> {
+  try {
+    if (task.do === 'model') return await modelOf(task);
+    if (task.do === 'frames') return { notes: await cutFrames(task.folder, task.places) };
+    if (task.do === 'cards') return { written: await writeCards(task.folder, task.model) };
+    return { written: await writePage(task.folder, task.model, task.figures) };
+  } catch (error) {
+    if (error instanceof PackageError || error instanceof FrozenDataError) {
+      return { message: error.message };
+    }
+    throw error;
+  }
+}

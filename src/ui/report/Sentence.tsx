@@ -1,0 +1,152 @@
+import { useState } from 'react';
+import type { ContenderMark } from '../../core/study';
+import type { SeenSentence } from '../../server/report/page';
+import { usePicked } from './picked';
+import type { Report } from './use-report';
+import { Whose } from './Whose';
+
+interface SentenceProps {
+  studyId: string;
+  report: Report;
+  marks: readonly ContenderMark[];
+  sentence: SeenSentence;
+  onMove: (by: number) => void;
+  isFirst: boolean;
+  isLast: boolean;
+}
+
+/** One sentence: its words, whose it is, what it rests on, and whether that still stands. */
+export function Sentence({
+  studyId,
+  report,
+  marks,
+  sentence,
+  onMove,
+  isFirst,
+  isLast,
+}: SentenceProps) {
+  const [text, setText] = useState(sentence.text);
+  const [seen, setSeen] = useState(sentence.text);
+  const { picked, drop } = usePicked(studyId);
+  // What somebody else wrote shows where nothing was typed here.
+  if (seen !== sentence.text) {
+    if (text === seen) setText(sentence.text);
+    setSeen(sentence.text);
+  }
+  const moved = sentence.ties.filter((tie) => tie.moved || !tie.isThere);
+  const addresses = sentence.ties.map((tie) => tie.address);
+  const keep = (change: Partial<{ contender_id: string | null; rests_on: readonly string[] }>) =>
+    report.write({
+      ...{ verdict_id: sentence.verdict_id, kind: sentence.kind, text: text.trim() },
+      ...{ contender_id: sentence.contender_id, rests_on: addresses },
+      version: sentence.row_version,
+      ...change,
+    });
+  return (
+    <li
+      className="border-b border-line-soft py-1.5 last:border-0"
+      data-sentence={sentence.verdict_id}
+    >
+      <div className="flex flex-wrap items-start gap-2">
+        <Whose
+          marks={marks}
+          value={sentence.contender_id}
+          onChange={(contender_id) => void keep({ contender_id })}
+        />
+        <textarea
+          className="[field-sizing:content] field min-w-0 flex-1 basis-64"
+          rows={1}
+          value={text}
+          aria-label="Sentence"
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => {
+            if (text.trim() !== '' && text.trim() !== sentence.text) void keep({});
+          }}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void keep({});
+            if (event.key === 'Escape') setText(sentence.text);
+          }}
+        />
+        <span className="flex gap-1">
+          <button
+            type="button"
+            className="action px-1.5"
+            disabled={isFirst}
+            aria-label="Move up"
+            onClick={() => onMove(-1)}
+          >
+            ↑
+          </button>
+          <button
+            type="button"
+            className="action px-1.5"
+            disabled={isLast}
+            aria-label="Move down"
+            onClick={() => onMove(1)}
+          >
+            ↓
+          </button>
+          <button
+            type="button"
+            className="action px-1.5"
+            aria-label="Take the sentence out"
+            onClick={() => void report.take(sentence)}
+          >
+            ✕
+          </button>
+        </span>
+      </div>
+      <p className="mt-1 flex flex-wrap items-center gap-1 text-xs">
+        {sentence.ties.map((tie) => (
+          <span
+            key={tie.address}
+            className={`rounded-full border px-2 ${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`}
+          >
+            {tie.said}
+            {!tie.isThere && ' · there is no such figure'}
+            <button
+              type="button"
+              className="ml-1 min-h-[24px] min-w-[20px]"
+              aria-label={`Do not rest on: ${tie.said}`}
+              onClick={() =>
+                void keep({ rests_on: addresses.filter((one) => one !== tie.address) })
+              }
+            >
+              ✕
+            </button>
+          </span>
+        ))}
+        {sentence.ties.length === 0 && (
+          <span className="text-ink-2">rests on no figure: pick some on a page of results</span>
+        )}
+        {picked.length > 0 && (
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              const all = [...addresses, ...picked.map((one) => one.address)];
+              void keep({ rests_on: all }).then((isKept) => isKept && drop(null));
+            }}
+          >
+            rest on the {picked.length} picked
+          </button>
+        )}
+      </p>
+      {moved.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-center gap-2 bg-warn-soft px-2 py-1 text-xs text-warn">
+          <b>Look again</b>
+          {moved.map((tie) => (
+            <span key={tie.address}>
+              {tie.moved
+                ? `then ${tie.moved.then}; now ${tie.said}`
+                : `${tie.said}: there is no such figure any more`}
+            </span>
+          ))}
+          <button type="button" className="ml-auto action" onClick={() => void keep({})}>
+            It still stands
+          </button>
+        </p>
+      )}
+    </li>
+  );
+}

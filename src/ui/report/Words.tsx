@@ -1,0 +1,133 @@
+import { useId, useState } from 'react';
+import type { ContenderMark } from '../../core/study';
+import type { SeenSentence } from '../../server/report/page';
+import { usePicked } from './picked';
+import { Proposed } from './Proposed';
+import { Sentence } from './Sentence';
+import type { Report } from './use-report';
+import { Whose } from './Whose';
+
+export const KINDS = [
+  ['answer', 'The answer', 'What a reader takes home: one or two sentences.'],
+  ['for-whom', 'For whom', 'Who should take which, and on what condition.'],
+  ['plus', 'What speaks for it', ''],
+  ['minus', 'What speaks against it', ''],
+  ['advice', 'What to fit and to set', ''],
+  ['caveat', 'What holds this back', 'Beside those that are collected by themselves, below.'],
+] as const;
+
+interface WordsProps {
+  studyId: string;
+  report: Report;
+  marks: readonly ContenderMark[];
+}
+
+/** The words of a report, kind by kind: sentences that stand, proposed ones, and a field for a new one. */
+export function Words({ studyId, report, marks }: WordsProps) {
+  const { page } = report;
+  return (
+    <>
+      {KINDS.map(([kind, title, hint]) => {
+        const own = page.sentences.filter((one) => one.kind === kind);
+        return (
+          <section key={kind} className="mb-3 sheet px-3 py-2" aria-labelledby={`words-${kind}`}>
+            <h2 id={`words-${kind}`} className="font-semibold">
+              {title} {hint !== '' && <small className="font-normal text-ink-2">{hint}</small>}
+            </h2>
+            <ul>
+              {own.map((sentence, at) => (
+                <Sentence
+                  key={sentence.verdict_id}
+                  {...{ studyId, report, marks, sentence }}
+                  onMove={(by) => {
+                    const ids = own.map((one) => one.verdict_id);
+                    ids.splice(at + by, 0, ...ids.splice(at, 1));
+                    void report.order(ids);
+                  }}
+                  isFirst={at === 0}
+                  isLast={at === own.length - 1}
+                />
+              ))}
+            </ul>
+            <Proposed {...{ report, marks, kind }} />
+            <NewSentence {...{ studyId, report, marks, kind, title }} />
+            {kind === 'caveat' && <Collected report={report} studyId={studyId} />}
+          </section>
+        );
+      })}
+    </>
+  );
+}
+
+/** Caveats that stand in the report whatever is written. */
+function Collected({ report, studyId }: { report: Report; studyId: string }) {
+  const { caveats } = report.page;
+  if (caveats.length === 0) return null;
+  return (
+    <details className="mt-2 text-xs" open={caveats.length <= 6}>
+      <summary className="text-ink-2">Collected by itself: {caveats.length}</summary>
+      <ul className="mt-1">
+        {caveats.map(({ name, text, page }) => (
+          <li key={name} className="mb-0.5 text-warn">
+            {text}{' '}
+            <a href={`/studies/${studyId}/${page}`} className="text-ink underline">
+              look
+            </a>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** A field for a sentence of one’s own, on the figures that were picked. */
+function NewSentence({
+  studyId,
+  report,
+  marks,
+  kind,
+  title,
+}: WordsProps & { kind: SeenSentence['kind']; title: string }) {
+  const [text, setText] = useState('');
+  const [contender, setContender] = useState<string | null>(null);
+  const { picked, drop } = usePicked(studyId);
+  const id = useId();
+  const add = async () => {
+    if (text.trim() === '') return;
+    const rests_on = picked.map((one) => one.address);
+    const isKept = await report.write({
+      ...{ verdict_id: null, version: null, kind, contender_id: contender },
+      ...{ text: text.trim(), rests_on },
+    });
+    if (!isKept) return;
+    setText('');
+    drop(null);
+  };
+  return (
+    <form
+      className="mt-1 flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <Whose marks={marks} value={contender} onChange={setContender} />
+      <label htmlFor={id} className="sr-only">
+        {`New sentence: ${title}`}
+      </label>
+      <input
+        id={id}
+        className="field min-w-0 flex-1 basis-64"
+        placeholder="a sentence of your own …"
+        maxLength={4000}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {text.trim() !== '' && (
+        <button type="submit" className="action">
+          Add {picked.length > 0 ? `on ${picked.length} picked` : ''} <kbd className="key">↵</kbd>
+        </button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,231 @@
+import { useState } from 'react';
+import type { Fairness } from '../../../core/fairness';
+import { MACHINE_FACTS } from '../../../core/line-up/facts';
+import { changesOf, settingRows } from '../../../core/line-up/settings';
+import { columnLabel, inWords } from '../../../core/study/labels';
+import type { ContenderMark } from '../../../core/study';
+import type { LineUpPage } from '../../../server/line-up/line-up';
+import { FairnessSign } from '../../fairness/FairnessMark';
+import { Leaving } from '../../kit/Leaving';
+import { Badge } from '../../marks/Badge';
+import { Cell, moveInGrid } from './Cell';
+import { useLineUp } from './use-line-up';
+
+interface LineUpTableProps extends Pick<LineUpPage, 'rows' | 'stated' | 'firmware' | 'today'> {
+  studyId: string;
+  marks: readonly ContenderMark[];
+  fairness: readonly Fairness[];
+  reference: string | null;
+  onOpen?: (contenderId: string) => void;
+}
+
+/** How many settings are shown at first. */
+const FEW = 8;
+const RANK = ['clean', 'noted', 'confounded'] as const;
+
+/** Who competes with what: contenders as columns, facts and settings as rows, typed in place. */
+export function LineUpTable(props: LineUpTableProps) {
+  const { studyId, marks, fairness, reference, stated, firmware, today } = props;
+  const { rows, changeMachine, changeProfile, setSetting } = useLineUp(studyId, props.rows);
+  const [isWhole, setWhole] = useState(false);
+  const [adding, setAdding] = useState('');
+  const [added, setAdded] = useState<string[]>([]);
+  const columns = marks.flatMap((mark) => {
+    const contender = rows.contenders.find((one) => one.contender_id === mark.contender_id);
+    const machine = rows.machines.find((one) => one.machine_id === contender?.machine_id);
+    const profile = rows.profiles.find((one) => one.profile_id === contender?.profile_id);
+    return contender && machine && profile ? [{ mark, contender, machine, profile }] : [];
+  });
+  const settings = settingRows(
+    columns.map(({ contender }) => contender),
+    rows.profiles,
+    rows.profile_settings,
+    stated,
+  );
+  const more = added
+    .filter((key) => settings.every((row) => row.key !== key))
+    .map((key) => ({
+      ...{ key, label: columnLabel(key).label, isDifferent: false },
+      cells: columns.map(() => ({ value: null, differs: false, otherwise: null, isStated: false })),
+    }));
+  const differing = settings.filter((row) => row.isDifferent).length;
+  const shown = [...(isWhole ? settings : settings.slice(0, Math.max(FEW, differing))), ...more];
+  const worstOf = (id: string) => {
+    const own = fairness.filter((row) => row.contender === id);
+    const worst = RANK.findLast((rank) => own.some((row) => row.result === rank));
+    return worst && { worst, n: own.filter((row) => row.result === worst).length };
+  };
+  let line = -1;
+  return (
+    <div className="sheet overflow-x-auto" onKeyDown={moveInGrid} role="presentation">
+      <Leaving name="Line-up">
+        <table className="w-max min-w-full">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th sticky left-0 z-10 w-[150px] bg-sheet">
+                <span className="sr-only">what</span>
+              </th>
+              {columns.map(({ mark }) => (
+                <th key={mark.contender_id} className="min-w-[140px] px-2 py-1.5 text-left font-normal">
+                  <button
+                    type="button"
+                    className="flex items-center gap-2 border-0 bg-transparent p-0 text-left"
+                    data-hint="open what is known of it"
+                    onClick={() => props.onOpen?.(mark.contender_id)}
+                  >
+                    <Badge mark={mark} isReference={mark.contender_id === reference} isDecorative />
+                    <span>
+                      <b>{mark.machineName}</b>{' '}
+                      <span className="block text-2xs text-ink-2">{mark.variant}</span>
+                    </span>
+                  </button>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            <tr className="border-b border-line bg-desk/30">
+              <th scope="row" className="sticky left-0 z-10 bg-sheet px-2 py-1 text-left">
+                fair?
+              </th>
+              {columns.map(({ mark }) => {
+                const found = worstOf(mark.contender_id);
+                return (
+                  <td key={mark.contender_id} id={`fair-${mark.contender_id}`} className="px-2 py-1">
+                    {mark.contender_id === reference ? (
+                      'reference'
+                    ) : found ? (
+                      <a href="#fairness" className="inline-flex min-h-[24px] items-center gap-1 no-underline">
+                        <FairnessSign result={found.worst} /> <span className="text-2xs text-ink-2">· {found.n}</span>
+                      </a>
+                    ) : (
+                      <span className="text-2xs text-ink-2">nothing printed of both</span>
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+            <GroupHead text="The machine" span={columns.length + 1} />
+            {MACHINE_FACTS.map((fact) => {
+              line += 1;
+              return (
+                <tr key={fact.key} className="border-b border-line-soft">
+                  <RowHead text={fact.label} />
+                  {columns.map(({ machine, mark }, at) => {
+                    const text = fact.show(machine);
+                    const before = columns[at - 1];
+                    const isDitto = before?.machine.machine_id === machine.machine_id && text !== null;
+                    const seen = fact.key === 'firmware' ? (firmware[machine.machine_id] ?? []) : [];
+                    const turned = seen.length > 0 && seen.some((one) => one !== text) ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ') : text;
+                    const other = (today[machine.machine_id] ?? []).filter((one) => (fact.columns as readonly string[]).includes(one.name)); // prettier-ignore
+                    const now = fact.show({ ...machine, ...Object.fromEntries(other.map((one) => [one.name, one.is])) }); // prettier-ignore
+                    return (
+                      <Cell
+                        key={mark.contender_id}
+                        row={line}
+                        column={at}
+                        label={`${mark.machineName} ${mark.variant}, ${fact.label}`}
+                        text={turned}
+                        typed={fact.choices ? String(machine[fact.key as keyof typeof machine] ?? '') : (text ?? '')}
+                        isDitto={isDitto}
+                        {...(fact.choices && { choices: fact.choices.map((value) => ({ value, label: inWords(value) })) })}
+                        more={other.length > 0 && !isDitto ? `is ${now} today` : null}
+                        isWarning
+                        onCommit={async (typed) => {
+                          const written = fact.write(typed);
+                          return 'fault' in written ? written.fault : changeMachine(machine.machine_id, written.change);
+                        }}
+                      />
+                    );
+                  })}
+                </tr>
+              );
+            })}
+            <GroupHead text="The profile" span={columns.length + 1} />
+            <tr className="border-b border-line-soft">
+              <RowHead text="called" />
+              {columns.map(({ profile, mark }, at) => (
+                <Cell
+                  key={mark.contender_id}
+                  row={line + 1}
+                  column={at}
+                  label={`${mark.machineName} ${mark.variant}, name of the profile`}
+                  text={profile.name}
+                  onCommit={(typed) => (typed.trim() === '' ? Promise.resolve('it needs a name') : changeProfile(profile.profile_id, { name: typed.trim() }))}
+                />
+              ))}
+            </tr>
+            <tr className="border-b border-line-soft">
+              <RowHead text="whose" />
+              {columns.map(({ profile, mark }) => {
+                const count = changesOf(profile, rows.profile_settings);
+                return (
+                  <td key={mark.contender_id} className="px-2 py-1">
+                    {profile.kind === 'stock' ? 'as shipped' : `ours${count === null ? '' : `, ${count} ${count === 1 ? 'change' : 'changes'}`}`}
+                  </td>
+                );
+              })}
+            </tr>
+            {shown.map((setting, at) => (
+              <tr key={setting.key} className="border-b border-line-soft">
+                <RowHead text={setting.label} />
+                {columns.map(({ profile, mark }, column) => {
+                  const cell = setting.cells[column];
+                  return (
+                    <Cell
+                      key={mark.contender_id}
+                      row={line + 2 + at}
+                      column={column}
+                      label={`${mark.machineName} ${mark.variant}, ${setting.label}`}
+                      text={cell?.value ?? null}
+                      isBold={(cell?.differs ?? false) && cell?.value !== null}
+                      {...(cell?.isStated && { hint: 'of its sliced files' })}
+                      more={cell?.otherwise ?? null}
+                      onCommit={(typed) => setSetting(profile.profile_id, setting.key, typed)}
+                    />
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Leaving>
+      <p className="flex flex-wrap items-center gap-3 px-2 py-1.5 text-xs">
+        {settings.length > shown.length - more.length && (
+          <button type="button" className="action" onClick={() => setWhole(true)}>
+            all {settings.length} settings
+          </button>
+        )}
+        <input
+          className="field w-56"
+          aria-label="Add a setting"
+          placeholder="+ a setting: its name"
+          value={adding}
+          onChange={(event) => setAdding(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || adding.trim() === '') return;
+            setAdded((all) => [...all, adding.trim()]);
+            setAdding('');
+          }}
+        />
+      </p>
+    </div>
+  );
+} // prettier-ignore
+
+const RowHead = ({ text }: { text: string }) => (
+  <th
+    scope="row"
+    className="sticky left-0 z-10 bg-sheet px-2 py-1 text-left text-xs font-normal text-ink-2"
+  >
+    {text}
+  </th>
+);
+
+const GroupHead = ({ text, span }: { text: string; span: number }) => (
+  <tr className="border-b border-line bg-desk/60">
+    <th colSpan={span} className="px-2 py-1 text-left">
+      {text}
+    </th>
+  </tr>
+);

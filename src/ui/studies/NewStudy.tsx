@@ -1,0 +1,119 @@
+import { useEffect, useState } from 'react';
+import type { Thing } from '../../server/workshop/things';
+import { callApi, failureText } from '../kit/request';
+import { INTENT_WORDS } from './intents';
+
+interface NewStudyProps {
+  studies: readonly { study_id: string; title: string }[];
+  /** The study that it is made again from, and the machine that competes, where one was chosen. */
+  again: string;
+  machine: string;
+  onCancel: () => void;
+}
+
+/** A study to be made: empty, or again as another one, for the next machine of a series. */
+export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
+  const [title, setTitle] = useState('');
+  const [intent, setIntent] = useState('machines');
+  const [again, setAgain] = useState(chosen.again);
+  const [machine, setMachine] = useState(chosen.machine);
+  const [machines, setMachines] = useState<readonly Thing[]>([]);
+  const [message, setMessage] = useState<string | null>(null);
+  useEffect(() => {
+    callApi<Thing[]>('GET', '/things?kind=machine').then(setMachines, () => undefined);
+  }, []);
+  const submit = async () => {
+    try {
+      const { study_id } = await callApi<{ study_id: string }>('POST', '/studies', {
+        title,
+        ...(again === '' ? { intent } : { again }),
+        ...(machine !== '' && { with: machine }),
+      });
+      const station = machine === '' && again === '' ? 'question' : 'line-up';
+      location.assign(`/studies/${study_id}/${station}`);
+    } catch (error) {
+      setMessage(failureText(error, 'It could not be made.'));
+    }
+  };
+  return (
+    <form
+      aria-label="New study"
+      className="mt-3 grid gap-3 sheet p-4 md:grid-cols-[2fr_1fr_1fr_1fr_auto] md:items-end"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+      onKeyDown={(event) => event.key === 'Escape' && onCancel()}
+    >
+      <label className="text-xs text-ink-2">
+        title
+        <input
+          className="field"
+          autoFocus
+          required
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+        />
+      </label>
+      <label className="text-xs text-ink-2">
+        again as
+        <select className="field" value={again} onChange={(event) => setAgain(event.target.value)}>
+          <option value="">none: from nothing</option>
+          {studies.map((study) => (
+            <option key={study.study_id} value={study.study_id}>
+              {study.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="text-xs text-ink-2">
+        what varies on purpose
+        <select
+          className="field"
+          value={again === '' ? intent : ''}
+          disabled={again !== ''}
+          onChange={(event) => setIntent(event.target.value)}
+        >
+          {again !== '' && <option value="">as that one</option>}
+          {INTENT_WORDS.map(([key, said]) => (
+            <option key={key} value={key}>
+              {said}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="text-xs text-ink-2">
+        with
+        <select
+          className="field"
+          value={machine}
+          onChange={(event) => setMachine(event.target.value)}
+        >
+          <option value="">a machine named later</option>
+          {machines.map(({ uid, name }) => (
+            <option key={uid} value={uid}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="flex gap-2">
+        <button className="action action-main">Begin</button>
+        <button type="button" className="action" onClick={onCancel}>
+          Cancel
+        </button>
+      </p>
+      {again !== '' && (
+        <p className="col-span-full text-xs text-ink-2">
+          It takes the line-up, parts, instruments, plan, cards and the order of the report; what
+          was printed and found stays there.
+        </p>
+      )}
+      {message && (
+        <p role="alert" className="text-warn">
+          {message}
+        </p>
+      )}
+    </form>
+  );
+}

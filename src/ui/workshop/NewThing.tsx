@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import type { ThingKind } from '../../core/workshop';
+import type { Thing } from '../../server/workshop/things';
+import { ApiError, callApi, failureText } from '../kit/request';
+
+/** One field that adds a thing by its name, and asks where one is called the same. */
+export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
+  const [name, setName] = useState('');
+  const [message, setMessage] = useState<string | null>(null);
+  const [twin, setTwin] = useState<Thing | null>(null);
+  const add = async (evenIfNamed: boolean) => {
+    const text = name.trim();
+    if (text === '') return;
+    setMessage(null);
+    setTwin(null);
+    try {
+      const facts = kind === 'material' ? { type: text } : kind === 'profile' ? { name: text, kind: 'stock' } : { name: text }; // prettier-ignore
+      const made = await callApi<Thing>('POST', '/things', {
+        ...{ kind, facts },
+        ...(evenIfNamed && { evenIfNamed }),
+      });
+      location.assign(`/${page}/${made.uid}`);
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 409) setTwin(error.current as Thing);
+      setMessage(failureText(error));
+    }
+  };
+  return (
+    <form
+      className="offer flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add(false);
+      }}
+    >
+      <input
+        className="field w-56"
+        aria-label={`Name of a new ${kind}`}
+        placeholder={
+          kind === 'material'
+            ? '+ a material: its type'
+            : `+ ${kind === 'artefact' || kind === 'instrument' ? 'an' : 'a'} ${kind}: its name`
+        }
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <button type="submit" className="action" disabled={name.trim() === ''}>
+        Add
+      </button>
+      {message && (
+        <span role="alert" className="flex flex-wrap items-center gap-2 text-warn">
+          {message}
+          {twin && (
+            <>
+              <a className="action" href={`/${page}/${twin.uid}`}>
+                That one
+              </a>
+              <button type="button" className="action" onClick={() => void add(true)}>
+                A second one
+              </button>
+            </>
+          )}
+        </span>
+      )}
+    </form>
+  );
+}
