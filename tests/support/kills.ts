@@ -21,6 +21,8 @@ export interface KillCount {
 
 const BATCH = 3;
 const WRITERS = 3;
+/** Of each kind of entry so many are acknowledged at least before a run is over. */
+const ENOUGH = 4;
 
 /** A generator of numbers from 0 to 1 that is the same for the same seed (mulberry32). */
 function seeded(seed: number): () => number {
@@ -48,7 +50,9 @@ export async function killAtRandom(
   crash: () => Promise<void>,
   { kills, seed, tell = () => undefined }: { kills: number; seed: number; tell?: (done: number) => void }, // prettier-ignore
 ): Promise<KillCount> {
+  // What is written draws from a stream of its own: how far it came must not decide who dies.
   const random = seeded(seed);
+  const values = seeded(seed + 1);
   // That the database is away is said again and again: here that is no news.
   const quiet = { LOG_LEVEL: 'silent' };
   const env = { ...quiet, JOBS: 'elsewhere' };
@@ -94,7 +98,7 @@ export async function killAtRandom(
   await insist('POST', '/rows/instruments', { instrument_id: 'cal', name: 'Caliper', kind: 'caliper', resolution_mm: 0.01 }, uuid()); // prettier-ignore
   let repeat = 0;
   const reading = (specimen_id: string, trial: number) => ({
-    ...{ reading_id: uuid(), specimen_id, dimension_id: 'w', trial, value_mm: 20 + random() / 10 },
+    ...{ reading_id: uuid(), specimen_id, dimension_id: 'w', trial, value_mm: 20 + values() / 10 },
     ...{ instrument_id: 'cal', operator: 'TS', at: '2026-03-02T09:12:00+01:00' },
   });
   const write = async () => {
@@ -135,10 +139,15 @@ export async function killAtRandom(
     }
   };
   const count: Record<Victim, number> = { server: 0, worker: 0, postmaster: 0 };
+  const isEnough = () =>
+    Math.min(sent.readings.size, sent.batches.length, sent.prints.size, sent.keyed.size, sent.files.size) >= ENOUGH; // prettier-ignore
+  let left: Victim[] = [];
   const strike = async () => {
     for (let done = 0; done < kills; done += 1) {
       await pause(100 + random() * 900);
-      const victim = VICTIMS[Math.floor(random() * VICTIMS.length)] ?? 'server';
+      // Each dies as often as the others, in an order that is drawn anew every time.
+      if (left.length === 0) left = [...VICTIMS];
+      const [victim = 'server'] = left.splice(Math.floor(random() * left.length), 1);
       watch('server', server.child);
       watch('worker', worker);
       if (victim === 'server') {
@@ -151,7 +160,7 @@ export async function killAtRandom(
       count[victim] += 1;
       tell(done + 1);
     }
-    await pause(500);
+    while (!isEnough() && faults.length === 0) await pause(100);
     isOver = true;
   };
   const watch = (name: string, child: ChildProcess) => {
