@@ -59,7 +59,12 @@ export const runExport = (studyId: string, to: string): Promise<void> =>
   withDatabase(async (db) => {
     const draft = `${to}.part`;
     try {
-      const { zip } = await exportStudy(db, studyId);
+      const { zip, lacking } = await exportStudy(db, studyId);
+      if (lacking.length > 0) {
+        process.stderr.write(
+          `warning: the study has no ${lacking.join(', no ')} yet: other programs can read its package, but it cannot be imported until it has\n`,
+        );
+      }
       await pipeline(zip, createWriteStream(draft));
       await rename(draft, to);
     } catch (error) {

@@ -160,8 +160,15 @@ async function speaksByKey(open: Server, port: number, cookie: string): Promise<
   // It opens no page, and is worth nothing once it is taken back.
   const asked = await send(open, '/api/v1/studies', { headers: { authorization: `Bearer ${secret}` } }); // prettier-ignore
   expect(asked.status).toBe(403);
+  const stays = await come('m-1', secret);
+  const isShut = new Promise((resolve) => stays.once('close', () => resolve(null)));
+  await stays.publishAsync('vergleich/1/machine/m-1/link', 'up', { qos: 1 });
   expect((await send(open, `/api/v1/keys/${key_id}`, { cookie, method: 'DELETE' })).status).toBe(204); // prettier-ignore
   await expect(come('m-1', secret)).rejects.toThrow(/authori[sz]ed/i);
+  // Who still stands there with it is shown out at the next word, which counts no more.
+  stays.publish('vergleich/1/machine/m-1/link', 'down', { qos: 1 });
+  await isShut;
+  await stays.endAsync(true);
 }
 
 describe('doors that nobody owns yet', () => {
@@ -466,6 +473,18 @@ describe('the history of a print', () => {
     expect((await api('PATCH', path, { cookie: owner, body, headers: { 'x-operator': 'TS' } })).status).toBe(200); // prettier-ignore
     const [change] = await contentOf<object[]>(await api('GET', `/studies/${study}/history?table=prints&print_id=${String(print?.print_id)}`, { cookie: owner })); // prettier-ignore
     expect(change).toMatchObject({ who: 'TS', person: 'Kim', after: { firmware: '1.2.3' } });
+    // It travels with the study's package to where nobody of that name is known.
+    const packed = await api('GET', `/studies/${study}/package`, { cookie: owner });
+    const brought = await fetch(`${server.url}/api/v1/imports`, {
+      method: 'PUT',
+      headers: { cookie: owner, 'content-type': 'application/zip' },
+      body: await packed.arrayBuffer(),
+    });
+    const { study_id } = await contentOf<{ study_id: string }>(brought);
+    const [there] = await query(`select actor, person from changes where study_id = '${study_id}' and after->>'firmware' = '1.2.3'`); // prettier-ignore
+    expect(there).toEqual({ actor: null, person: 'Kim' });
+    const [told] = await contentOf<object[]>(await api('GET', `/studies/${study_id}/history?table=prints&print_id=${String(print?.print_id)}`, { cookie: owner })); // prettier-ignore
+    expect(told).toMatchObject({ who: 'TS', person: 'Kim' });
   });
 });
 

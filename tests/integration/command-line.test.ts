@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openDatabase } from '../../src/data';
 import { freshDatabase } from '../support/database';
 import { changedDemo, DEMO, demoFiles, DEMO_SWEEP } from '../support/demo-files';
 import { zipped } from '../support/zip';
@@ -193,6 +194,20 @@ describe('import and export', () => {
       run('evaluate', DEMO, '--json'),
     ]);
     expect(again.out).toBe(before.out);
+  });
+
+  it('warn of a package that cannot be imported yet: nothing has been printed', async () => {
+    const id = (await run('import', DEMO)).out.trim();
+    const db = openDatabase(url, { connections: 1 });
+    await db.sequelize.query(`delete from prints where study_id = '${id}'`);
+    await db.sequelize.close();
+    const to = join(folder, 'unprinted.zip');
+    const { code, err } = await run('export', id, '--to', to);
+    expect(code).toBe(0);
+    expect(err).toMatch(/^warning: the study has no prints yet/);
+    const back = await run('import', to);
+    expect(back.code).toBe(1);
+    expect(back.err).toContain('prints.csv:1:-');
   });
 
   it('say so where there is no database', async () => {

@@ -22,6 +22,10 @@ export async function listenTo(address: string, headers: Record<string, string> 
       }
     }
   };
-  const ended = read().catch(() => undefined);
+  /** Whether what was said came to its end, or broke off. */
+  const ended = read().then(
+    () => 'whole' as const,
+    () => 'broken off' as const,
+  );
   return { status: response.status, headers: response.headers, heard, ended, close: () => gone.abort() };
 } // prettier-ignore

@@ -138,7 +138,7 @@ function historyResource(): Record<string, unknown> {
     schema: {
       fields: [
         { ...field('at', 'datetime'), format: 'any' },
-        ...['who', 'table'].map((name) => field(name, 'string')),
+        ...['who', 'person', 'table'].map((name) => field(name, 'string')),
         ...['key', 'before', 'after'].map((name) => field(name, 'object')),
       ],
       missingValues: [''],

@@ -46,6 +46,15 @@ export function writePackage(
   return files;
 }
 
+/**
+ * What a study's package still lacks before it can be read in again, as the tables are called: those that every study needs
+ * and that have no row yet.
+ */
+export const lackingIn = ({ tables }: Study): string[] =>
+  TABLE_NAMES.filter((name) => tableSpec(name).required && tables[name].length === 0).map(
+    (name) => tableSpec(name).title,
+  );
+
 /** Rows in the order of their keys; of equal keys (superseded readings), the earlier first. */
 function sortById(name: TableName, rows: readonly WrittenRow[]): WrittenRow[] {
   const key = [...tableSpec(name).key, ...(name === 'readings' ? ['superseded_at', 'at'] : [])];

@@ -19,6 +19,7 @@ import * as backups from './018-backups';
 import * as panels from './019-panels';
 import * as passkeys from './020-passkeys';
 import * as uploadLimits from './021-upload-limits';
+import * as namedInHistory from './022-named-in-history';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -43,4 +44,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '019-panels', up: panels.up, down: panels.down },
   { name: '020-passkeys', up: passkeys.up, down: passkeys.down },
   { name: '021-upload-limits', up: uploadLimits.up, down: uploadLimits.down },
+  { name: '022-named-in-history', up: namedInHistory.up, down: namedInHistory.down },
 ];

@@ -35,6 +35,12 @@ export interface LoggedChange {
   after: unknown;
 }
 
+/** Who was signed in at a change: a person or a key of this workshop, or whom the package named that it came in. */
+export const PERSON = `
+  coalesce((select name from people where 'person:' || person_id = actor),
+           (select 'key ' || name from access_keys where 'key:' || key_id = actor),
+           person)`;
+
 /** The changes of a row, the latest first. */
 export const listChanges = (
   db: Database,
@@ -45,8 +51,7 @@ export const listChanges = (
   select(
     db,
     `select at, who, before, after,
-       coalesce((select name from people where 'person:' || person_id = actor),
-                (select 'key ' || name from access_keys where 'key:' || key_id = actor)) as person
+       ${PERSON} as person
      from changes
      where study_id = $1 and table_name = $2 and row_key = $3::jsonb
      order by change_id desc limit 200`,

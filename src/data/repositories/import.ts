@@ -54,10 +54,10 @@ export async function storeStudy(
   for (let from = 0; from < history.length; from += BATCH) {
     await execute(
       db,
-      `insert into changes (study_id, table_name, row_key, before, after, who, at)
-       select $1::uuid, table_name, row_key, before, after, who, at
+      `insert into changes (study_id, table_name, row_key, before, after, who, person, at)
+       select $1::uuid, table_name, row_key, before, after, who, person, at
        from jsonb_array_elements($2::jsonb) with ordinality as item(held, n),
-         jsonb_to_record(held) as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, at timestamptz)
+         jsonb_to_record(held) as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, person text, at timestamptz)
        order by n`,
       [studyId, asJson(history.slice(from, from + BATCH))],
     );

@@ -13,21 +13,17 @@ const DEFAULT_PORT = 4683;
 const DEFAULT_SECURE_PORT = 8883;
 /** A farm has some hundred machines; more connections than this are a mistake of somebody's. */
 const MOST_CONNECTIONS = 2000;
-/** A key that was taken back is good for no more than this, ms. */
-const LOOK_AGAIN_MS = 30_000;
-
-/** A machine that has shown its key. */
+/** What a machine has shown to come in. */
 interface Known {
   machine: string;
   secret: string;
-  lookedAt: number;
 }
 
 /** Opens a broker of our own; what a machine says is acknowledged when it has been followed. */
 export async function openBroker(app: App, listener: Listener): Promise<Link> {
   const aedes = await Aedes.createBroker();
   const known = new WeakMap<Client, Known>();
-  const isGood = async ({ machine, secret }: Omit<Known, 'lookedAt'>): Promise<boolean> => {
+  const isGood = async ({ machine, secret }: Known): Promise<boolean> => {
     const key = isToken(secret) ? await findKey(app.db, hashOf(secret)) : null;
     return key?.role === 'machine' && key.machine_id === machine;
   };
@@ -36,18 +32,15 @@ export async function openBroker(app: App, listener: Listener): Promise<Link> {
     if (!isFromOutside(client)) return true;
     const own = known.get(client);
     if (!own || readTopic(topic)?.machine !== own.machine) return false;
-    if (Date.now() - own.lookedAt > LOOK_AGAIN_MS) {
-      if (!(await isGood(own))) return false;
-      own.lookedAt = Date.now();
-    }
-    return true;
+    // It is looked for at every message: taken back, or past its date, it is worth nothing from then on.
+    return isGood(own);
   };
   aedes.authenticate = (client, username, password, done) => {
     if (!isFromOutside(client)) return done(null, true);
     const own = { machine: username ?? '', secret: String(password ?? '') };
     isGood(own).then(
       (isSo) => {
-        if (isSo) known.set(client, { ...own, lookedAt: Date.now() });
+        if (isSo) known.set(client, own);
         done(null, isSo);
       },
       (error: unknown) => {

@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { writePackage } from '../../core/package';
+import { lackingIn, writePackage } from '../../core/package';
 import type { AnyRow, Study } from '../../core/study';
 import { KINDS } from '../../core/workshop';
 import { keptIds, listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
@@ -10,6 +10,8 @@ export interface ExportedStudy {
   /** A name for the file, without its ending. */
   name: string;
   zip: Readable;
+  /** Tables without which it cannot be imported again; none where the package is whole. */
+  lacking: string[];
 }
 
 /**
@@ -38,6 +40,7 @@ export async function exportStudy(db: Database, studyId: string): Promise<Export
   };
   return {
     name: study.meta.name.replace(/[^A-Za-z0-9._-]+/g, '-'),
+    lacking: lackingIn(study),
     zip: Readable.from(zipParts(parts()), { objectMode: false }),
   };
 }

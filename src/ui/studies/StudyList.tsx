@@ -17,6 +17,10 @@ export interface ListedStudy {
   readings: number;
 }
 
+/** What is said of the package of a study in which nothing has been printed. */
+const NOT_WHOLE =
+  'Nothing has been printed yet: other programs can read this package, but it can be imported here only once it holds a print.';
+
 /** All studies; a new one, or one from a package, begins here. */
 export function StudyList(props: {
   studies: readonly ListedStudy[];
@@ -94,7 +98,12 @@ export function StudyList(props: {
                 Measure
               </a>
               {may.export && (
-                <a className="action" href={`/api/v1/studies/${study.study_id}/package`} download>
+                <a
+                  className="action"
+                  href={`/api/v1/studies/${study.study_id}/package`}
+                  download
+                  {...(study.prints === 0 && { 'data-hint': NOT_WHOLE })}
+                >
                   Export
                 </a>
               )}
