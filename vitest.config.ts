@@ -19,7 +19,8 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
-          // Every file has a database of its own.
+          // Every file has a database of its own; what it reads is read once for all files of a process.
+          isolate: false,
           maxWorkers: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,

@@ -1,5 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { Umzug, type UmzugStorage } from 'umzug';
+import type { UmzugStorage } from 'umzug';
 import { syncDomains } from './domains';
 import { MIGRATIONS } from './migrations';
 
@@ -48,20 +48,30 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
         return rows.map((row) => row.name);
       },
     };
-    const umzug = new Umzug({
-      migrations: MIGRATIONS.map(({ name, up, down }) => ({
-        name,
-        up: () => run(up),
-        down: () => run(down),
-      })),
-      storage,
-      logger: undefined,
-    });
     const ran = await storage.executed({ context: {} });
     const newer = ran.filter((name) => !KNOWN_MIGRATIONS.includes(name));
     if (newer.length > 0) throw new NewerDatabaseError(newer);
-    const now = (await umzug.up()).map((migration) => migration.name);
+    const now = ran.length < MIGRATIONS.length ? await bringUp(run, storage) : [];
     await syncDomains(sequelize, transaction);
     return now;
   });
+}
+
+/** Runs the migrations that have not run; returns their names. */
+async function bringUp(
+  run: (sql: string) => Promise<unknown>,
+  storage: UmzugStorage,
+): Promise<string[]> {
+  // It reads a hundred files to be there, for what most starts have nothing of.
+  const { Umzug } = await import('umzug');
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up, down }) => ({
+      name,
+      up: () => run(up),
+      down: () => run(down),
+    })),
+    storage,
+    logger: undefined,
+  });
+  return (await umzug.up()).map((migration) => migration.name);
 }

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { DEMO, DEMO_SWEEP } from '../support/demo-files';
+import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 
-const { call, db, get, url } = served([DEMO, DEMO_SWEEP]);
+const { call, db, get, url } = served(DEMO_PAIR);
 let bench: string;
 let speeds: string;
 

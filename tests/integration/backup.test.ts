@@ -12,10 +12,10 @@ import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openDatabase } from '../../src/data';
-import { DEMO, DEMO_SWEEP } from '../support/demo-files';
+import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 
-const app = served([DEMO, DEMO_SWEEP]);
+const app = served(DEMO_PAIR);
 const folder = mkdtempSync(join(tmpdir(), 'vergleich-backup-'));
 const file = join(folder, 'kept.dump');
 const made: string[] = [];

@@ -199,7 +199,7 @@ describe('import and export', () => {
   it('warn of a package that cannot be imported yet: nothing has been printed', async () => {
     const id = (await run('import', DEMO)).out.trim();
     const db = openDatabase(url, { connections: 1 });
-    await db.sequelize.query(`delete from prints where study_id = '${id}'`);
+    await db.sequelize.query(`truncate prints cascade`);
     await db.sequelize.close();
     const to = join(folder, 'unprinted.zip');
     const { code, err } = await run('export', id, '--to', to);

@@ -2,9 +2,10 @@ import { createHash } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Judging, PanelPage } from '../../src/server/panels';
 import type { Results } from '../../src/core/results';
+import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 
-const api = served(['demo/clip-bench']);
+const api = served(DEMO_PAIR);
 const { call, get, url } = api;
 
 let study: string;
@@ -14,8 +15,8 @@ const ownerOf = new Map<string, string>();
 const THREE = ['A-stock', 'B-stock', 'B-tuned'];
 
 beforeAll(async () => {
-  const [{ study_id = '' } = {}] = await get<{ study_id?: string }[]>('/studies');
-  study = study_id;
+  const studies = await get<{ study_id: string; name: string }[]>('/studies');
+  study = studies.find(({ name }) => name === 'clip-bench')?.study_id ?? '';
   const photos = await get<{ path: string; filed: { specimen_id: string } | null }[]>(`/studies/${study}/photos`); // prettier-ignore
   const facts = await get<{ specimen_id: string; contender_id: string; artefact_id: string }[]>(`/studies/${study}/specimens`); // prettier-ignore
   for (const { specimen_id, contender_id, artefact_id } of facts) {

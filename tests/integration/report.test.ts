@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import exifReader from 'exif-reader';
 import { unzipSync, zipSync } from 'fflate';
+import { parse } from 'node-html-parser';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ReportModel, RevisionFigures } from '../../src/core/report';
@@ -12,6 +13,7 @@ import type { RevisionSeen } from '../../src/server/report/revisions';
 import { DEMO_SWEEP } from '../support/demo-files';
 import { served } from '../support/served';
 import { kill, startServer } from '../support/server';
+import { isForPrograms, readOn } from '../support/words';
 
 // The sweep has photos of everyone, and is small.
 const { call, get, url, db, databaseUrl, server } = served([DEMO_SWEEP]);
@@ -313,6 +315,9 @@ describe('a revision', () => {
   it('gives cards of what is in it, in every size and look', async () => {
     const model = await modelOf(1);
     const card = (query: string) => fetch(`${url()}/api/v1${at()}/revisions/1/card?${query}`);
+    const page = await read(`/studies/${study}/report/cards?of=1`);
+    expect(page.status).toBe(200);
+    expect(readOn(parse(await page.text())).filter(isForPrograms)).toEqual([]);
     const chart = model.charts[0]?.id ?? '';
     for (const [size, width] of [['wide', 1920], ['square', 1080]] as const) {
       for (const theme of ['light', 'dark', 'clear']) {

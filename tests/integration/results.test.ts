@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Database } from '../../src/data';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
-import { DEMO } from '../support/demo-files';
+import { DEMO_PAIR } from '../support/demo-files';
 import { kill, startServer, type Server } from '../support/server';
 
 let server: Server;
@@ -12,11 +12,11 @@ let drop: () => Promise<void>;
 let study: string;
 
 beforeAll(async () => {
-  const fresh = await freshDatabase([DEMO]);
+  const fresh = await freshDatabase(DEMO_PAIR);
   ({ db, drop } = fresh);
-  server = await startServer(fresh.url, { studies: [DEMO] });
-  const [first] = await get<{ study_id: string }[]>('/studies');
-  study = first?.study_id ?? '';
+  server = await startServer(fresh.url, { studies: DEMO_PAIR });
+  const studies = await get<{ study_id: string; name: string }[]>('/studies');
+  study = studies.find(({ name }) => name === 'clip-bench')?.study_id ?? '';
 });
 afterAll(async () => {
   await kill(server.child);

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openDatabase, type Database } from '../../src/data';
 import { apiOf, type Answer } from '../support/api';
 import { freshDatabase } from '../support/database';
-import { changedDemo, DEMO, demoFiles, DEMO_SWEEP } from '../support/demo-files';
+import { changedDemo, DEMO_PAIR, demoFiles, DEMO_SWEEP } from '../support/demo-files';
 import { createFleet } from '../support/fleet';
 import { kill, startServer, type Server } from '../support/server';
 import { zipped } from '../support/zip';
@@ -20,10 +20,10 @@ let drop: () => Promise<void>;
 let demo: string;
 
 beforeAll(async () => {
-  ({ url: databaseUrl, db, drop } = await freshDatabase([DEMO]));
-  server = await startServer(databaseUrl, { studies: [DEMO] });
-  const [study] = await get<{ study_id: string }[]>('/studies');
-  demo = study?.study_id ?? '';
+  ({ url: databaseUrl, db, drop } = await freshDatabase(DEMO_PAIR));
+  server = await startServer(databaseUrl, { studies: DEMO_PAIR });
+  const studies = await get<{ study_id: string; name: string }[]>('/studies');
+  demo = studies.find(({ name }) => name === 'clip-bench')?.study_id ?? '';
 });
 afterAll(async () => {
   await kill(server.child);

@@ -10,6 +10,9 @@ export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO]
 /** The demo study that sweeps a speed. */
 export const DEMO_SWEEP = join(process.cwd(), 'demo', 'gannet-speeds');
 
+/** Those that most tests have beneath them: the same for all of them, so that they are read in once. */
+export const DEMO_PAIR = [DEMO, DEMO_SWEEP];
+
 /** The lasting id of the demo's stair block. */
 export const STAIR_BLOCK = '019a00a1-e000-7347-80dd-9cd0e7651750';
 

@@ -51,11 +51,12 @@ export async function storeStudy(
      select $1::uuid, path, sha256 from jsonb_to_recordset($2::jsonb) as f(path text, sha256 text)`,
     [studyId, asJson(links)],
   );
+  // Who brings a study in has made none of the changes that it tells of.
   for (let from = 0; from < history.length; from += BATCH) {
     await execute(
       db,
-      `insert into changes (study_id, table_name, row_key, before, after, who, person, at)
-       select $1::uuid, table_name, row_key, before, after, who, person, at
+      `insert into changes (study_id, table_name, row_key, before, after, who, actor, person, at)
+       select $1::uuid, table_name, row_key, before, after, who, null, person, at
        from jsonb_array_elements($2::jsonb) with ordinality as item(held, n),
          jsonb_to_record(held) as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, person text, at timestamptz)
        order by n`,
