@@ -94,6 +94,8 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
+    // It has a compiler of its own.
+    exclude: { path: 'src/core/toolpath/hot/assembly' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
   },

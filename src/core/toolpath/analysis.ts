@@ -5,12 +5,14 @@ import { claimFacts } from './claim';
 import type { BadLine, ToolpathFacts } from './facts';
 import { Interpreter } from './interpreter';
 import { Limits } from './limits';
-import { LineSplitter } from './lines';
+import { canCompile, HotLines, HotMotion } from './hot';
+import { LineSplitter, type LineHandler, type Lines } from './lines';
 import type { MachineRecord } from './machine';
 import { Notes } from './notes';
-import { Planner } from './planner';
+import type { Motion, Times, Ways } from './motion';
+import { PlainMotion } from './plain-motion';
 import { ROLES } from './roles';
-import { Tally } from './tally';
+import { allSpeeds } from './tally';
 import { WordReader, type BrokenReason } from './words';
 
 const MOST_BAD_LINES = 20;
@@ -27,6 +29,8 @@ export interface AnalysisOptions {
   file: string;
   machine?: MachineRecord;
   annotations?: AnnotationTable;
+  /** `plain` reads every line the slow way that says what is right: for comparison. */
+  way?: 'fast' | 'plain';
 }
 
 /** Reads a sliced file piece by piece; memory does not grow with it. */
@@ -35,10 +39,9 @@ export class ToolpathAnalysis {
   readonly #machine: MachineRecord;
   readonly #limits: Limits;
   readonly #notes: Notes;
-  readonly #tally: Tally;
-  readonly #planner: Planner;
+  readonly #motion: Motion;
   readonly #interpreter: Interpreter;
-  readonly #lines: LineSplitter;
+  readonly #lines: Lines;
   readonly #bad: BadLine[] = [];
   #badCount = 0;
 
@@ -46,13 +49,20 @@ export class ToolpathAnalysis {
     this.#machine = options.machine ?? {};
     this.#limits = new Limits(this.#machine);
     this.#notes = new Notes(options.annotations ?? ANNOTATIONS);
-    this.#tally = new Tally(this.#machine.claimed_speed_mm_s ?? null);
-    this.#planner = new Planner(this.#limits, this.#tally.add);
-    this.#interpreter = new Interpreter(this.#limits, this.#planner, this.#notes);
-    this.#lines = new LineSplitter((bytes, start, end, line, isTooLong) => {
+    const onLine: LineHandler = (bytes, start, end, line, isTooLong) => {
       if (isTooLong) this.#break(bytes, start, end, line, 'too long a line');
       else this.#line(bytes, start, end, line);
-    });
+    };
+    const claim = this.#machine.claimed_speed_mm_s ?? null;
+    if (options.way !== 'plain' && canCompile()) {
+      const motion = new HotMotion(this.#limits, claim);
+      this.#motion = motion;
+      this.#lines = new HotLines(motion.compiled, onLine);
+    } else {
+      this.#motion = new PlainMotion(this.#limits, claim);
+      this.#lines = new LineSplitter(onLine);
+    }
+    this.#interpreter = new Interpreter(this.#limits, this.#motion);
   }
 
   /** Bytes of text that were read so far. */
@@ -73,11 +83,11 @@ export class ToolpathAnalysis {
    */
   end(storedBytes = this.#lines.bytes): ToolpathFacts {
     this.#lines.end();
-    this.#planner.stop();
-    if (!this.#interpreter.travelled.hasMotion) {
+    const { times, ways } = this.#motion.done();
+    if (!ways.hasMotion) {
       throw new NoMotionError(`${this.options.file}: no line of it moves anything`);
     }
-    return this.#facts(storedBytes);
+    return this.#facts(times, ways, storedBytes);
   }
 
   #line(bytes: Uint8Array, start: number, end: number, line: number): void {
@@ -89,7 +99,11 @@ export class ToolpathAnalysis {
       this.#break(bytes, start, end, line, why);
       return;
     }
-    if (!isCommand && words.comment >= 0) this.#notes.read(bytes, words.comment, end);
+    if (isCommand || words.comment < 0) return;
+    const notes = this.#notes;
+    if (this.#motion.takeMoved()) notes.movedSinceLayer = true;
+    notes.read(bytes, words.comment, end);
+    this.#motion.note(notes.role, notes.layer);
   }
 
   #break(bytes: Uint8Array, start: number, end: number, line: number, why: BrokenReason): void {
@@ -100,16 +114,14 @@ export class ToolpathAnalysis {
     this.#bad.push({ line, text: plainText(text), why });
   }
 
-  #facts(storedBytes: number): ToolpathFacts {
-    const tally = this.#tally;
+  #facts(tally: Times, travelled: Ways, storedBytes: number): ToolpathFacts {
     const notes = this.#notes;
     const interpreter = this.#interpreter;
-    const { travelled } = interpreter;
     const { settings } = notes;
     const diameter = numberOf(settings.filament_diameter_mm) ?? USUAL_DIAMETER_MM;
     const density = numberOf(settings.filament_density_g_cm3);
     const area = (Math.PI * diameter * diameter) / 4;
-    const heights = this.#layerHeights();
+    const heights = this.#layerHeights(travelled);
     const isNoted = notes.layer >= 0;
     const layerCount = isNoted ? notes.layer + 1 : travelled.tops.length;
     const tops = isNoted ? travelled.notedTops : travelled.tops;
@@ -118,7 +130,7 @@ export class ToolpathAnalysis {
     const orNull = (value: number) => (hasExtruded ? value : null);
     const hasFlow = tally.filamentCommanded.total > 0;
     const flow = (value: number | null) => (hasFlow && value !== null ? value * area : null);
-    const { commanded, reached } = tally.allSpeeds();
+    const { commanded, reached } = allSpeeds(tally.roles);
     const speed = {
       commanded_max: orNull(tally.commandedMax),
       commanded_p50: commanded.percentile(0.5),
@@ -210,8 +222,7 @@ export class ToolpathAnalysis {
     };
   }
 
-  #layerHeights(): number[] {
-    const { tops, notedTops } = this.#interpreter.travelled;
+  #layerHeights({ tops, notedTops }: Ways): number[] {
     if (this.#notes.layer < 0) return tops.map((top, at) => top - (tops[at - 1] ?? 0));
     const heights: number[] = [];
     let below = 0;

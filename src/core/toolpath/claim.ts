@@ -2,7 +2,7 @@ import { median } from '../stats';
 import type { ClaimFacts, SpeedFacts } from './facts';
 import type { MachineRecord } from './machine';
 import type { SettingValue } from '../study';
-import type { Tally } from './tally';
+import type { Times } from './motion';
 
 /** Within 5 % of a claim is at least this share of it. */
 const WITHIN = 0.95;
@@ -12,7 +12,7 @@ export function claimFacts(
   machine: MachineRecord,
   settings: Readonly<Record<string, SettingValue>>,
   speed: Pick<SpeedFacts, 'commanded_max' | 'reached_max'>,
-  tally: Tally,
+  tally: Times,
   layerHeights: readonly number[],
 ): ClaimFacts | null {
   const claimed = machine.claimed_speed_mm_s;

@@ -17,6 +17,25 @@ export class Distribution {
   /** @param width width of a bin, in the unit of the values */
   constructor(readonly width: number) {}
 
+  /**
+   * A distribution as it was added up elsewhere.
+   *
+   * @param records of each bin mass, moment, part and step; one record more than there are bins
+   */
+  static of(width: number, max: number, records: Float64Array): Distribution {
+    const made = new Distribution(width);
+    const bins = records.length / 4 - 1;
+    if (bins < 1) return made;
+    const column = (at: number, length: number) =>
+      Float64Array.from({ length }, (_, bin) => records[4 * bin + at] ?? 0);
+    made.#mass = column(0, bins);
+    made.#moment = column(1, bins);
+    made.#part = column(2, bins + 1);
+    made.#step = column(3, bins + 1);
+    made.max = max;
+    return made;
+  }
+
   /** Time spent at one value. */
   addPoint(value: number, time: number): void {
     const bin = this.#bin(value / this.width + 1e-9);

@@ -21,11 +21,42 @@ function isComment(bytes: Uint8Array, start: number, end: number): boolean {
   return bytes[at] === 59;
 }
 
+/** Takes a file piece by piece and tells of its lines. */
+export interface Lines {
+  /** Lines so far; an unterminated last line counts. */
+  readonly lines: number;
+  /** Bytes so far. */
+  readonly bytes: number;
+  push(chunk: Uint8Array): void;
+  end(): void;
+}
+
+/**
+ * Tells of a line: without its end, without the mark before the first one, cut where it is too long.
+ *
+ * @param at where it lies, without its line feed
+ * @param isCut whether more of it was there than was kept
+ */
+export function tellLine(
+  { bytes, start, end }: { bytes: Uint8Array; start: number; end: number },
+  line: number,
+  isCut: boolean,
+  onLine: LineHandler,
+): void {
+  const isMarked = line === 1 && MARK.every((byte, at) => bytes[start + at] === byte);
+  const first = isMarked ? start + MARK.length : start;
+  const isReturn = end > first && bytes[end - 1] === RETURN;
+  const last = isReturn ? end - 1 : end;
+  const isLong = isCut || last - first > LONGEST_LINE;
+  const isTooLong = isLong && !isComment(bytes, first, last);
+  onLine(bytes, first, isLong ? Math.min(last, first + LONGEST_LINE) : last, line, isTooLong);
+}
+
 /**
  * Splits a stream of bytes into lines, by LF or CRLF; lines may span chunks. A byte order mark at the
  * head is left out of the first line.
  */
-export class LineSplitter {
+export class LineSplitter implements Lines {
   /** Lines so far; an unterminated last line counts. */
   lines = 0;
   /** Bytes so far. */
@@ -67,19 +98,7 @@ export class LineSplitter {
 
   #tell(bytes: Uint8Array, start: number, end: number): void {
     this.lines += 1;
-    const isMarked = this.lines === 1 && MARK.every((byte, at) => bytes[start + at] === byte);
-    const first = isMarked ? start + MARK.length : start;
-    const isReturn = end > first && bytes[end - 1] === RETURN;
-    const last = isReturn ? end - 1 : end;
-    const isLong = this.#isCut || last - first > LONGEST_LINE;
-    const isTooLong = isLong && !isComment(bytes, first, last);
-    this.onLine(
-      bytes,
-      first,
-      isLong ? Math.min(last, first + LONGEST_LINE) : last,
-      this.lines,
-      isTooLong,
-    );
+    tellLine({ bytes, start, end }, this.lines, this.#isCut, this.onLine);
   }
 
   #keep(part: Uint8Array): void {

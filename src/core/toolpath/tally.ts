@@ -3,9 +3,10 @@ import { LayerSums } from './layer-sums';
 import { BOUND_AXIS, BOUND_CORNER, type Planned } from './planner';
 import { ROLES } from './roles';
 
-const SPEED_BIN = 0.1;
-/** Filament speed, mm/s: the flow in volume follows when the diameter is known. */
-const FILAMENT_BIN = 0.002;
+/** Width of the bins of speeds, mm/s. */
+export const SPEED_BIN = 0.1;
+/** Of filament speeds, mm/s: the flow in volume follows when the diameter is known. */
+export const FILAMENT_BIN = 0.002;
 
 /** Time and speeds of one role's moves that extrude in the plane. */
 export interface RoleSpeeds {
@@ -64,16 +65,6 @@ export class Tally {
     if (move.extrudesXy) this.#speeds(move, peak, rise_s, cruise_s, fall_s, time);
   };
 
-  /** The speeds of all roles together. */
-  allSpeeds(): Pick<RoleSpeeds, 'commanded' | 'reached'> {
-    const all = { commanded: new Distribution(SPEED_BIN), reached: new Distribution(SPEED_BIN) };
-    for (const { commanded, reached } of this.roles.values()) {
-      all.commanded.addAll(commanded);
-      all.reached.addAll(reached);
-    }
-    return all;
-  }
-
   #holdBack(move: Planned, rise_s: number, cruise_s: number, fall_s: number): void {
     const held = this.heldBack;
     if (move.entryHeld) held.corner += rise_s;
@@ -130,6 +121,18 @@ export class Tally {
       this.atClaim_s += timeAbove(0.95 * this.claim, move, peak, cruise_s);
     }
   }
+}
+
+/** The speeds of all roles together. */
+export function allSpeeds(
+  roles: ReadonlyMap<number, RoleSpeeds>,
+): Pick<RoleSpeeds, 'commanded' | 'reached'> {
+  const all = { commanded: new Distribution(SPEED_BIN), reached: new Distribution(SPEED_BIN) };
+  for (const { commanded, reached } of roles.values()) {
+    all.commanded.addAll(commanded);
+    all.reached.addAll(reached);
+  }
+  return all;
 }
 
 /** Puts a trapezoid of time into a distribution: two ramps and what is constant between them. */

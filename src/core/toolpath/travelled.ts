@@ -1,10 +1,13 @@
-import type { Notes } from './notes';
 import { roleIndex } from './roles';
 
 const ADHESION = roleIndex('adhesion');
 const PRIME = roleIndex('prime');
+const EXTRUDE = roleIndex('extrude');
 const LAYER_STEP_MM = 0.005;
-const MOST_LAYERS = 1_000_000;
+/** The most layers that are told apart. */
+export const MOST_LAYERS = 1_000_000;
+/** The most tools whose filament is told apart. */
+export const MOST_TOOLS = 1000;
 
 /** What the moves amount to besides their time: ways, filament, layers, the box. */
 export class Travelled {
@@ -15,6 +18,9 @@ export class Travelled {
   toolChanges = 0;
   purge_mm = 0;
   hasMotion = false;
+  /** What is extruded now is for; its layer by the file's own word (-1: none yet). */
+  role = EXTRUDE;
+  noted = -1;
   /** Layers by motion alone: tops of all so far, and the present one's number (-1: none yet). */
   readonly tops: number[] = [];
   /** Tops of the layers that the file opens by its own word. */
@@ -22,12 +28,11 @@ export class Travelled {
   readonly accelerations = new Set<number>();
   readonly min = [Infinity, Infinity, Infinity];
   readonly max = [-Infinity, -Infinity, -Infinity];
+  #hasMoved = false;
   #isRetracted = false;
   #hasChangedTool = false;
   #tool = 0;
   readonly #run = new Map<number, { sum: number; highest: number }>([[0, { sum: 0, highest: 0 }]]);
-
-  constructor(readonly notes: Notes) {}
 
   get layer(): number {
     return this.tops.length - 1;
@@ -38,6 +43,13 @@ export class Travelled {
     let total = 0;
     for (const { highest } of this.#run.values()) total += highest;
     return total;
+  }
+
+  /** Whether X, Y or Z moved since this was last asked. */
+  takeMoved(): boolean {
+    const moved = this.#hasMoved;
+    this.#hasMoved = false;
+    return moved;
   }
 
   changeTool(tool: number): void {
@@ -56,7 +68,7 @@ export class Travelled {
     acceleration: number,
   ): void {
     this.hasMotion = true;
-    this.notes.movedSinceLayer = true;
+    this.#hasMoved = true;
     if (e !== 0) this.filament(e);
     if (e <= 0) {
       this.travel_mm += length;
@@ -64,7 +76,7 @@ export class Travelled {
     }
     this.extruded_mm += length;
     if (this.accelerations.size < 10_000) this.accelerations.add(acceleration);
-    const { role } = this.notes;
+    const { role } = this;
     if (role === PRIME && this.#hasChangedTool) this.purge_mm += e;
     if (isXy) this.#openLayer(from[2] ?? 0, to[2] ?? 0);
     if (role === ADHESION || role === PRIME) return;
@@ -78,7 +90,7 @@ export class Travelled {
     let run = this.#run.get(this.#tool);
     if (!run) {
       run = { sum: 0, highest: 0 };
-      if (this.#run.size < 1000) this.#run.set(this.#tool, run);
+      if (this.#run.size < MOST_TOOLS) this.#run.set(this.#tool, run);
     }
     run.sum += e;
     if (run.sum > run.highest) run.highest = run.sum;
@@ -109,7 +121,7 @@ export class Travelled {
   }
 
   #openLayer(from: number, to: number): void {
-    const noted = this.notes.layer;
+    const { noted } = this;
     if (noted >= 0 && noted < MOST_LAYERS && this.notedTops[noted] === undefined) {
       this.notedTops[noted] = to;
     }
