@@ -21,7 +21,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**/*.mjs', 'bin/*.mjs', '*.{js,cjs,mjs}'],
+    files: ['scripts/**/*.mjs', 'bench/*.mjs', 'bin/*.mjs', '*.{js,cjs,mjs}'],
     languageOptions: { globals: globals.node },
   },
   { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },

@@ -1,5 +1,5 @@
 import { killAtRandom } from '../tests/support/kills';
-import type { Line } from './main';
+import type { Line } from './line';
 
 const KILLS = 200;
 

@@ -14,24 +14,14 @@ import { measurePhoto } from '../src/core/image';
 import { fillScorecard, type Card } from '../src/core/scorecard';
 import { PHOTO_MEASURES, type Study } from '../src/core/study';
 import { farmStudy } from './farm';
+import { median, type Line } from './line';
 import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
+export { benchCommand } from './command';
 export { benchKills } from './kills';
 export { benchPhotos } from './photos';
 export { benchReport } from './report';
-
-export interface Line {
-  what: string;
-  figure: string;
-  bar: string;
-  isMet: boolean;
-}
-
-const median = (values: number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)] ?? NaN;
-};
 
 const p95 = (values: number[]): number => {
   const sorted = [...values].sort((a, b) => a - b);

@@ -3,7 +3,7 @@ import { chromium } from '@playwright/test';
 import { apiOf } from '../tests/support/api';
 import { createFleet } from '../tests/support/fleet';
 import { made, sendPhoto } from '../tests/support/photos';
-import type { Line } from './main';
+import type { Line } from './line';
 
 const [WIDTH, HEIGHT] = [6000, 4000];
 const SECONDS = 4;

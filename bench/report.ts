@@ -1,5 +1,5 @@
 import { apiOf } from '../tests/support/api';
-import type { Line } from './main';
+import type { Line } from './line';
 
 interface Revision {
   number: number;

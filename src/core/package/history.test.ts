@@ -49,7 +49,15 @@ describe('the history of a study as a file', () => {
 
   it('an empty cell is nobody, or a row that was not there', () => {
     expect(read(`${HEADER}${AT},,,prints,{},,"{""a"":1}"\r\n`).entries).toEqual([
-      { at: AT, who: null, person: null, table_name: 'prints', row_key: {}, before: null, after: { a: 1 } },
+      {
+        at: AT,
+        who: null,
+        person: null,
+        table_name: 'prints',
+        row_key: {},
+        before: null,
+        after: { a: 1 },
+      },
     ]);
   });
 

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
+import { open, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { promisify } from 'node:util';
 import type { Readable } from 'node:stream';
@@ -16,7 +16,7 @@ export interface SlicedFile {
   name: string;
   /** Bytes of the file as stored. */
   bytes: number;
-  /** Its text, unpacked. */
+  /** Its text, unpacked; a piece is good until the next one is asked for. */
   text: AsyncIterable<Uint8Array>;
 }
 
@@ -26,6 +26,8 @@ const MOST_UNPACKED = 20 * 1024 ** 3;
 const RATIO_FROM = 256 * 1024 ** 2;
 const MOST_RATIO = 200;
 const PIECE = 1024 * 1024;
+/** Of a plain file: what a processor has at hand. */
+const PIECE_OF_FILE = 256 * 1024;
 
 /**
  * Opens a sliced file: plain, compressed by gzip, or inside a zip container (the first by name).
@@ -49,7 +51,22 @@ export async function openSlicedFile(path: string): Promise<SlicedFile> {
   if (head[0] === 0x50 && head[1] === 0x4b) {
     return { ...source, text: bounded(name, facts.size, await openContained(path, name)) };
   }
-  return { ...source, text: createReadStream(path, { highWaterMark: PIECE }) };
+  return { ...source, text: piecesOf(path) };
+}
+
+/** The bytes of a file, through one buffer that is filled anew for every piece. */
+async function* piecesOf(path: string): AsyncGenerator<Uint8Array> {
+  const file = await open(path);
+  try {
+    const buffer = new Uint8Array(PIECE_OF_FILE);
+    for (;;) {
+      const { bytesRead } = await file.read(buffer, 0, buffer.length);
+      if (bytesRead === 0) return;
+      yield buffer.subarray(0, bytesRead);
+    }
+  } finally {
+    await file.close();
+  }
 }
 
 async function firstBytes(path: string): Promise<Uint8Array> {

@@ -89,6 +89,11 @@ export interface Compiled {
   highestOf(which: number): number;
 }
 
+/** The name of a number that the loop keeps. */
+export type Sum = {
+  [Name in keyof Compiled]: Compiled[Name] extends Number64 ? Name : never;
+}[keyof Compiled];
+
 /** Compiled once for all files; null where this place may not compile. */
 let module: WebAssembly.Module | null | undefined;
 

@@ -7,7 +7,7 @@ import { roleIndex, ROLES } from '../roles';
 import { FILAMENT_BIN, SPEED_BIN, type RoleSpeeds } from '../tally';
 import { MOST_LAYERS, MOST_TOOLS } from '../travelled';
 import type { WordReader } from '../words';
-import { instantiate, type Compiled } from './compiled';
+import { instantiate, type Compiled, type Sum } from './compiled';
 
 /** A word and its bit in what the compiled loop is handed. */
 const WORDS = [X, Y, Z, E, F, I, J, R];
@@ -160,7 +160,7 @@ export class HotMotion implements Motion {
 
   #times(): Times {
     const { compiled } = this;
-    const of = (name: keyof typeof compiled & `${string}`) => numberOf(compiled, name);
+    const of = (name: Sum) => compiled[name].value;
     return {
       moving_s: of('moving'),
       constant_s: of('constant'),
@@ -212,7 +212,7 @@ export class HotMotion implements Motion {
 
   #ways(): Ways {
     const { compiled } = this;
-    const of = (name: keyof typeof compiled & `${string}`) => numberOf(compiled, name);
+    const of = (name: Sum) => compiled[name].value;
     let filament_mm = 0;
     for (const { highest } of this.#tools.values()) filament_mm += highest;
     return {
@@ -232,9 +232,6 @@ export class HotMotion implements Motion {
     };
   }
 }
-
-const numberOf = (compiled: Compiled, name: keyof Compiled): number =>
-  (compiled[name] as WebAssembly.Global<'f64'>).value;
 
 function bitsOf(words: WordReader): number {
   let bits = 0;
