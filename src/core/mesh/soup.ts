@@ -6,13 +6,17 @@ export class MeshError extends Error {
 /** The most triangles that are read. */
 export const MOST_TRIANGLES = 4_000_000;
 
+/** Coordinates, in the precision in which the file has them. */
+export type Corners = Float32Array | Float64Array;
+
 /** Triangles as they come: nine coordinates each, mm, in one growing array. */
 export class Soup {
-  #corners: Float64Array;
+  #corners: Corners;
   #length = 0;
 
-  constructor(triangles = 1024) {
-    this.#corners = new Float64Array(9 * triangles);
+  /** @param isSingle whether the coordinates are of single precision, as some formats have them */
+  constructor(triangles = 1024, isSingle = false) {
+    this.#corners = isSingle ? new Float32Array(9 * triangles) : new Float64Array(9 * triangles);
   }
 
   /** How many triangles there are. */
@@ -21,7 +25,7 @@ export class Soup {
   }
 
   /** The coordinates of all corners, x y z of one after another. */
-  get corners(): Float64Array {
+  get corners(): Corners {
     return this.#corners.subarray(0, this.#length);
   }
 
@@ -48,7 +52,9 @@ export class Soup {
       throw new MeshError(`has more than ${MOST_TRIANGLES} triangles: make it coarser`);
     }
     const limit = 9 * MOST_TRIANGLES;
-    const grown = new Float64Array(Math.min(limit, 2 * this.#corners.length));
+    const size = Math.min(limit, 2 * this.#corners.length);
+    const isSingle = this.#corners instanceof Float32Array;
+    const grown = isSingle ? new Float32Array(size) : new Float64Array(size);
     grown.set(this.#corners);
     this.#corners = grown;
   }

@@ -34,7 +34,7 @@ export function readBinaryStl(bytes: Uint8Array): Soup {
   if (count > MOST_TRIANGLES) {
     throw new MeshError(`has more than ${MOST_TRIANGLES} triangles: make it coarser`);
   }
-  const soup = new Soup(Math.max(1, count));
+  const soup = new Soup(Math.max(1, count), true);
   for (let triangle = 0; triangle < count; triangle += 1) {
     let at = HEADER + RECORD * triangle + 12;
     for (let corner = 0; corner < 3; corner += 1, at += 12) {

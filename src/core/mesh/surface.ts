@@ -10,105 +10,152 @@ export interface Surface {
   badEdges: number;
 }
 
-/** Looks at the edges of a mesh. Triangles that have shrunk to a line or point have none. */
-export function surfaceOf({ triangles }: Welded): Surface {
-  const count = triangles.length / 3;
-  const leader = new Int32Array(count).map((_, at) => at);
-  const find = (at: number): number => {
-    let root = at;
-    while (leader[root] !== root) root = leader[root] ?? root;
-    while (leader[at] !== root) {
-      const next = leader[at] ?? root;
-      leader[at] = root;
-      at = next;
-    }
-    return root;
-  };
-  const isFlat = new Uint8Array(count);
-  for (let triangle = 0; triangle < count; triangle += 1) {
-    const a = triangles[3 * triangle] ?? 0;
-    const b = triangles[3 * triangle + 1] ?? 0;
-    const c = triangles[3 * triangle + 2] ?? 0;
-    isFlat[triangle] = a === b || b === c || c === a ? 1 : 0;
-  }
-  const table = new EdgeTable(3 * count);
-  for (let triangle = 0; triangle < count; triangle += 1) {
-    if (isFlat[triangle]) continue;
-    for (let side = 0; side < 3; side += 1) {
-      const from = triangles[3 * triangle + side] ?? 0;
-      const to = triangles[3 * triangle + ((side + 1) % 3)] ?? 0;
-      const first = table.note(from, to, triangle);
-      if (first >= 0) {
-        const [a, b] = [find(first), find(triangle)];
-        if (a !== b) leader[Math.max(a, b)] = Math.min(a, b);
-      }
-    }
-  }
-  const bad = table.countBad();
-  let shells = 0;
-  for (let triangle = 0; triangle < count; triangle += 1) {
-    if (!isFlat[triangle] && find(triangle) === triangle) shells += 1;
-  }
-  return { isWatertight: count > 0 && shells > 0 && bad === 0, shells, badEdges: bad };
-}
-
-/** Words of an edge in the table: its two ends, the first triangle at it, how often it is run along. */
-const WORDS = 4;
-/** Counts runs the other way in the upper half of the word. */
-const BACK = 1 << 16;
-const MOST_RUNS = 0x7fff;
+/** The most runs along edges at one vertex that are compared one with another; more are sorted. */
+const FEW_RUNS = 24;
+/** More than there are runs: two for each triangle. */
+const OWNERS = 2 ** 23;
 
 /**
- * Undirected edges, each with how often it is run along one way and the other. All of an edge lies
- * side by side: the table is far larger than a processor's cache, and each look costs one miss.
+ * Looks at the edges of a mesh. Triangles that have shrunk to a line or point have none.
+ *
+ * Every side of a triangle is a run along an edge, forth or back. Runs are put together by the lower of their two
+ * vertices, where only a handful lie: what belongs together lies side by side in memory, which a table of all edges
+ * would not do.
  */
-class EdgeTable {
-  readonly #mask: number;
-  readonly #words: Int32Array;
-
-  constructor(edges: number) {
-    let size = 1024;
-    // In a mesh that does not hang together every edge is another one: there is room for all.
-    while (size < 1.15 * edges) size *= 2;
-    this.#mask = size - 1;
-    this.#words = new Int32Array(WORDS * size);
-  }
-
-  /** Notes that a triangle runs along an edge; gives the first triangle at it, -1 for none before. */
-  note(from: number, to: number, triangle: number): number {
-    const words = this.#words;
-    const low = from < to ? from : to;
-    const high = from < to ? to : from;
-    let hash = Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b);
-    hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
-    let slot = (hash ^ (hash >>> 13)) & this.#mask;
-    // No edge ends where it begins, and its higher end is never 0: 0 there marks a free place.
-    for (;;) {
-      const at = WORDS * slot;
-      if (words[at + 1] === 0) {
-        words[at] = low;
-        words[at + 1] = high;
-        words[at + 2] = triangle;
-        words[at + 3] = from === low ? 1 : BACK;
-        return -1;
+export function surfaceOf({ triangles, places }: Welded): Surface {
+  const shells = new Shells(triangles);
+  const { starts, highs, owners } = runsByVertex(triangles, places.length / 3);
+  let bad = 0;
+  for (let vertex = 0; vertex + 1 < starts.length; vertex += 1) {
+    const start = starts[vertex]!;
+    const end = starts[vertex + 1]!;
+    if (end - start > FEW_RUNS) sortRuns(highs, owners, start, end);
+    for (let at = start; at < end; at += 1) {
+      const high = highs[at]!;
+      if (high === DONE) continue;
+      let forth = 0;
+      let back = 0;
+      const first = owners[at]! >>> 1;
+      const isSorted = end - start > FEW_RUNS;
+      for (let other = at; other < end; other += 1) {
+        if (highs[other] !== high) {
+          if (isSorted) break;
+          continue;
+        }
+        highs[other] = DONE;
+        const owner = owners[other]!;
+        if ((owner & 1) === 0) forth += 1;
+        else back += 1;
+        shells.join(first, owner >>> 1);
       }
-      if (words[at] === low && words[at + 1] === high) {
-        const runs = words[at + 3] ?? 0;
-        const isForth = from === low;
-        const count = isForth ? runs & 0xffff : runs >>> 16;
-        if (count < MOST_RUNS) words[at + 3] = runs + (isForth ? 1 : BACK);
-        return words[at + 2] ?? -1;
-      }
-      slot = (slot + 1) & this.#mask;
+      if (forth !== 1 || back !== 1) bad += 1;
     }
   }
+  const count = shells.count();
+  return { isWatertight: count > 0 && bad === 0, shells: count, badEdges: bad };
+}
 
-  countBad(): number {
-    const words = this.#words;
-    let bad = 0;
-    for (let at = 0; at < words.length; at += WORDS) {
-      if (words[at + 1] !== 0 && words[at + 3] !== BACK + 1) bad += 1;
+/** Marks a run that has been counted: no vertex has this number. */
+const DONE = 0xffffffff;
+
+const isFlat = (a: number, b: number, c: number): boolean => a === b || b === c || c === a;
+
+/**
+ * The runs along edges by their lower vertex: those of vertex v lie from `starts[v]` to `starts[v + 1]`, each with its
+ * higher vertex and its owner: twice the triangle, and one more where it runs back.
+ */
+function runsByVertex(
+  triangles: Uint32Array,
+  vertices: number,
+): { starts: Uint32Array; highs: Uint32Array; owners: Uint32Array } {
+  // Two more than vertices: while runs are put in, the next start is where they go.
+  const starts = new Uint32Array(vertices + 2);
+  let runs = 0;
+  for (let at = 0; at < triangles.length; at += 3) {
+    const a = triangles[at]!;
+    const b = triangles[at + 1]!;
+    const c = triangles[at + 2]!;
+    if (isFlat(a, b, c)) continue;
+    starts[(a < b ? a : b) + 2]! += 1;
+    starts[(b < c ? b : c) + 2]! += 1;
+    starts[(c < a ? c : a) + 2]! += 1;
+    runs += 3;
+  }
+  for (let at = 2; at < starts.length; at += 1) starts[at]! += starts[at - 1]!;
+  const highs = new Uint32Array(runs);
+  const owners = new Uint32Array(runs);
+  const put = (from: number, to: number, triangle: number) => {
+    const isForth = from < to;
+    const low = isForth ? from : to;
+    const place = starts[low + 1]!;
+    starts[low + 1] = place + 1;
+    highs[place] = isForth ? to : from;
+    owners[place] = 2 * triangle + (isForth ? 0 : 1);
+  };
+  for (let at = 0; at < triangles.length; at += 3) {
+    const a = triangles[at]!;
+    const b = triangles[at + 1]!;
+    const c = triangles[at + 2]!;
+    if (isFlat(a, b, c)) continue;
+    const triangle = at / 3;
+    put(a, b, triangle);
+    put(b, c, triangle);
+    put(c, a, triangle);
+  }
+  return { starts: starts.subarray(0, vertices + 1), highs, owners };
+}
+
+/** Sorts the runs of a vertex at which very many meet by their higher vertex. */
+function sortRuns(highs: Uint32Array, owners: Uint32Array, start: number, end: number): void {
+  const keys = new Float64Array(end - start);
+  for (let at = start; at < end; at += 1) keys[at - start] = highs[at]! * OWNERS + owners[at]!;
+  keys.sort();
+  for (let at = start; at < end; at += 1) {
+    const key = keys[at - start]!;
+    highs[at] = Math.floor(key / OWNERS);
+    owners[at] = key % OWNERS;
+  }
+}
+
+/** Triangles that hang together, by a leader for each. */
+class Shells {
+  readonly #leaders: Int32Array;
+  readonly #triangles: Uint32Array;
+
+  constructor(triangles: Uint32Array) {
+    this.#triangles = triangles;
+    this.#leaders = new Int32Array(triangles.length / 3);
+    for (let at = 0; at < this.#leaders.length; at += 1) this.#leaders[at] = at;
+  }
+
+  join(one: number, other: number): void {
+    const a = this.#find(one);
+    const b = this.#find(other);
+    if (a < b) this.#leaders[b] = a;
+    else if (b < a) this.#leaders[a] = b;
+  }
+
+  /** How many there are; flat triangles are none. */
+  count(): number {
+    const triangles = this.#triangles;
+    let count = 0;
+    for (let at = 0; at < this.#leaders.length; at += 1) {
+      const isAlone = this.#leaders[at] === at;
+      if (isAlone && !isFlat(triangles[3 * at]!, triangles[3 * at + 1]!, triangles[3 * at + 2]!))
+        count += 1;
     }
-    return bad;
+    return count;
+  }
+
+  #find(from: number): number {
+    const leaders = this.#leaders;
+    let at = from;
+    // Every second step is made shorter on the way.
+    while (leaders[at] !== at) {
+      const next = leaders[leaders[at]!]!;
+      leaders[at] = next;
+      at = next;
+    }
+    return at;
   }
 }

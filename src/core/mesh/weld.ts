@@ -19,7 +19,8 @@ export function weld(soup: Soup): Welded {
   const count = corners.length / 3;
   const triangles = new Uint32Array(count);
   const table = new CellTable(count);
-  let places = new Float64Array(Math.max(3, corners.length / 4));
+  // A closed surface has about one vertex to six corners.
+  let places = new Float64Array(Math.max(3, Math.ceil(corners.length / 5)));
   let vertices = 0;
   const near = ONE_VERTEX_MM * ONE_VERTEX_MM;
   /** The vertex of a cell that lies here; -1 for none. */
@@ -71,21 +72,22 @@ export function weld(soup: Soup): Welded {
     }
     triangles[corner] = found;
   }
-  return { places: places.slice(0, 3 * vertices), triangles };
+  return { places: places.subarray(0, 3 * vertices), triangles };
 }
 
 /** Vertices by the cell that they lie in: heads of chains in a hash table. */
 class CellTable {
   readonly #mask: number;
   readonly #heads: Int32Array;
-  readonly #chain: Int32Array;
+  #chain: Int32Array;
 
-  constructor(vertices: number) {
+  /** @param corners of which most are no vertices of their own */
+  constructor(corners: number) {
     let size = 1024;
-    while (2 * size < vertices) size *= 2;
+    while (4 * size < corners) size *= 2;
     this.#mask = size - 1;
     this.#heads = new Int32Array(size).fill(-1);
-    this.#chain = new Int32Array(vertices);
+    this.#chain = new Int32Array(size);
   }
 
   first(i: number, j: number, k: number): number {
@@ -98,6 +100,11 @@ class CellTable {
 
   add(i: number, j: number, k: number, vertex: number): void {
     const slot = this.#slot(i, j, k);
+    if (vertex >= this.#chain.length) {
+      const grown = new Int32Array(2 * this.#chain.length);
+      grown.set(this.#chain);
+      this.#chain = grown;
+    }
     this.#chain[vertex] = this.#heads[slot] ?? -1;
     this.#heads[slot] = vertex;
   }
