@@ -1,4 +1,4 @@
-import { median } from '../stats';
+import { median } from '../stats/summary';
 import { plainText } from '../study';
 import { ANNOTATIONS, type AnnotationTable } from './annotations';
 import { claimFacts } from './claim';

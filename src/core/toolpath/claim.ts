@@ -1,4 +1,4 @@
-import { median } from '../stats';
+import { median } from '../stats/summary';
 import type { ClaimFacts, SpeedFacts } from './facts';
 import type { MachineRecord } from './machine';
 import type { SettingValue } from '../study';

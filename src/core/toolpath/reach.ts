@@ -1,4 +1,4 @@
-import { median, sum } from '../stats';
+import { median, sum } from '../stats/summary';
 import { holdBack } from './claim';
 import type { ClaimFacts, ToolpathFacts } from './facts';
 import type { MachineRecord } from './machine';

@@ -1,0 +1,82 @@
+import { build } from 'esbuild';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { packed } from '../../scripts/lib/bundles.mjs';
+
+/** What a command reads before it does anything, kB; and the packages that are among it. */
+interface Start {
+  kilobytes: number;
+  packages: Set<string>;
+}
+
+const starts = new Map<string, Start>();
+
+beforeAll(async () => {
+  const { metafile } = await build({
+    ...packed(false),
+    metafile: true,
+    write: false,
+    sourcemap: false,
+  });
+  const { outputs } = metafile;
+  for (const { entryPoint } of Object.values(outputs)) {
+    const [, command] = /^src\/cli\/([\w-]+)\.ts$/.exec(entryPoint ?? '') ?? [];
+    if (command === undefined) continue;
+    const start: Start = { kilobytes: 0, packages: new Set() };
+    const read = new Set<string>();
+    const add = (path: string) => {
+      const output = outputs[path];
+      if (!output || read.has(path)) return;
+      read.add(path);
+      for (const [file, { bytesInOutput }] of Object.entries(output.inputs)) {
+        start.kilobytes += bytesInOutput / 1000;
+        const name = /node_modules\/((?:@[^/]+\/)?[^/]+)/.exec(file)?.[1];
+        if (name && bytesInOutput > 0) start.packages.add(name);
+      }
+      for (const { path: next, kind, external } of output.imports) {
+        // What is asked for later, by name, is not read at the start.
+        if (kind !== 'import-statement') continue;
+        if (external && !next.startsWith('node:')) start.packages.add(next);
+        add(next);
+      }
+    };
+    for (const [path, output] of Object.entries(outputs))
+      if (output.entryPoint === entryPoint) add(path);
+    starts.set(command, start);
+  }
+}, 60_000);
+
+// A processor of today reads and runs some 10 kB a millisecond: the time of a start is what is read for it.
+describe('what is read at the start of', () => {
+  it('the command itself, its help and its version is what takes arguments apart', () => {
+    expect([...(starts.get('main')?.packages ?? [])]).toEqual(['commander']);
+    expect(starts.get('main')?.kilobytes).toBeLessThan(200);
+  });
+
+  it.each([
+    ['toolpath', 500],
+    ['mesh', 200],
+    ['photo', 1200],
+    ['validate', 800],
+    ['evaluate', 1900],
+    ['standings', 1800],
+  ])('%s is no more than it needs', (command, most) => {
+    const { kilobytes = Infinity, packages = new Set() } = starts.get(command) ?? {};
+    expect(kilobytes).toBeLessThan(most);
+    for (const one of ['sequelize', 'pg', 'umzug', 'react', 'react-dom', 'playwright-core']) {
+      expect(packages).not.toContain(one);
+    }
+  });
+
+  it('sliced files and meshes is nothing of statistics', () => {
+    for (const command of ['toolpath', 'mesh']) {
+      const found = [...(starts.get(command)?.packages ?? [])];
+      expect(found.filter((name) => /^@stdlib\/|^ml-matrix$|^papaparse$/.test(name))).toEqual([]);
+    }
+  });
+
+  it('commands that have no database is none of its packages', () => {
+    expect(starts.get('verify')?.packages).not.toContain('sequelize');
+    expect(starts.get('transfer')?.packages).toContain('sequelize');
+    expect(starts.get('transfer')?.packages).not.toContain('umzug');
+  });
+});
