@@ -1,4 +1,4 @@
-import { build } from 'esbuild';
+import { build, type BuildOptions, type Metafile } from 'esbuild';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { packed } from '../../scripts/lib/bundles.mjs';
 
@@ -11,13 +11,9 @@ interface Start {
 const starts = new Map<string, Start>();
 
 beforeAll(async () => {
-  const { metafile } = await build({
-    ...packed(false),
-    metafile: true,
-    write: false,
-    sourcemap: false,
-  });
-  const { outputs } = metafile;
+  const options = { ...packed(false), sourcemap: false } as BuildOptions;
+  const { metafile } = await build({ ...options, metafile: true, write: false });
+  const outputs: Metafile['outputs'] = metafile.outputs;
   for (const { entryPoint } of Object.values(outputs)) {
     const [, command] = /^src\/cli\/([\w-]+)\.ts$/.exec(entryPoint ?? '') ?? [];
     if (command === undefined) continue;
