@@ -13,9 +13,13 @@ export class Distribution {
   #part = new Float64Array(2049);
   #step = new Float64Array(2049);
   max = 0;
+  /** Bins to a unit. */
+  readonly #perUnit: number;
 
-  /** @param width width of a bin, in the unit of the values */
-  constructor(readonly width: number) {}
+  /** @param width width of a bin, in the unit of the values: one over a whole number */
+  constructor(readonly width: number) {
+    this.#perUnit = Math.round(1 / width);
+  }
 
   /**
    * A distribution as it was added up elsewhere.
@@ -38,7 +42,7 @@ export class Distribution {
 
   /** Time spent at one value. */
   addPoint(value: number, time: number): void {
-    const bin = this.#bin(value / this.width + 1e-9);
+    const bin = this.#bin(value * this.#perUnit + 1e-9);
     this.#mass[bin] = (this.#mass[bin] ?? 0) + time;
     this.#moment[bin] = (this.#moment[bin] ?? 0) + time * value;
     if (value > this.max) this.max = value;
@@ -46,8 +50,8 @@ export class Distribution {
 
   /** Time spread evenly from one value to a higher one. */
   addSpread(low: number, high: number, time: number): void {
-    const from = low / this.width;
-    const to = high / this.width;
+    const from = low * this.#perUnit;
+    const to = high * this.#perUnit;
     if (to - from < 1e-9) {
       this.addPoint(low, time);
       return;

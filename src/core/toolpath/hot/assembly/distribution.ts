@@ -1,7 +1,7 @@
 // Time spread over values, as `distribution.ts` of the reader has it; here bins lie in memory as
 // records of four numbers: mass, moment, part and step.
 
-const MOST_BINS: f64 = 200_000;
+const MOST_BINS: i32 = 200_000;
 const FIRST_BINS: i32 = 2048;
 const BIN: usize = 32;
 const MOMENT: usize = 8;
@@ -9,8 +9,6 @@ const PART: usize = 16;
 const STEP: usize = 24;
 
 /** Two of filament, then two for each role: commanded and reached. */
-const MOST: i32 = 64;
-
 const bins = memory.data(4 * 64, 16);
 const sizes = memory.data(4 * 64, 16);
 const maxima = memory.data(8 * 64, 16);
@@ -45,7 +43,9 @@ function widen(which: i32, bin: i32): void {
 // @ts-ignore: decorator
 @inline
 function recordOf(which: i32, at: f64): usize {
-  const bin = <i32>min<f64>(MOST_BINS - 1, max<f64>(0, floor(at)));
+  // No value is below 0, and one beyond all whole numbers is the highest of them.
+  let bin = <i32>at;
+  if (bin >= MOST_BINS) bin = MOST_BINS - 1;
   if (bin >= binCount(which)) widen(which, bin);
   return binsOf(which) + <usize>bin * BIN;
 }
@@ -63,28 +63,31 @@ function raise(which: i32, value: f64): void {
   if (value > load<f64>(address)) store<f64>(address, value);
 }
 
-/** Time spent at one value. */
-export function addPoint(which: i32, width: f64, value: f64, time: f64): void {
-  const record = recordOf(which, value / width + 1e-9);
+/** Time spent at one value. @param perUnit how many bins there are to a unit */
+export function addPoint(which: i32, perUnit: f64, value: f64, time: f64): void {
+  const record = recordOf(which, value * perUnit + 1e-9);
   add(record, time);
   add(record + MOMENT, time * value);
   raise(which, value);
 }
 
+// @ts-ignore: decorator
+@inline
 function addStep(which: i32, at: f64, density: f64): void {
   const record = recordOf(which, at);
   const bin = <f64>((record - binsOf(which)) / BIN);
-  const within = min<f64>(1, at - bin);
+  let within = at - bin;
+  if (within > 1) within = 1;
   add(record + PART, density * (1 - within));
   add(record + BIN + STEP, density);
 }
 
 /** Time spread evenly from one value to a higher one. */
-export function addSpread(which: i32, width: f64, low: f64, high: f64, time: f64): void {
-  const from = low / width;
-  const to = high / width;
+export function addSpread(which: i32, perUnit: f64, low: f64, high: f64, time: f64): void {
+  const from = low * perUnit;
+  const to = high * perUnit;
   if (to - from < 1e-9) {
-    addPoint(which, width, low, time);
+    addPoint(which, perUnit, low, time);
     return;
   }
   const density = time / (to - from);

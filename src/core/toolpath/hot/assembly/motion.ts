@@ -212,6 +212,14 @@ export function arc(
   return true;
 }
 
+const HAIR: f64 = 1 + 1e-9;
+
+// @ts-ignore: decorator
+@inline
+function least(one: f64, other: f64): f64 {
+  return one < other ? one : other;
+}
+
 /** Hands a move to the queue. @param radius of an arc; 0 for a straight move */
 // @ts-ignore: decorator
 @inline
@@ -237,24 +245,28 @@ function move(
   const shareE = abs(perMm);
   let axis: f64 = Infinity;
   let acceleration = e !== 0 ? printing : travelling;
+  // A limit that is as high without its axis' share bounds nothing: most moves divide by no share at all.
   if (shareX > NO_SHARE) {
-    axis = speedX / shareX;
-    acceleration = min(acceleration, accelerationX / shareX);
+    if (speedX < commanded) axis = speedX / shareX;
+    if (accelerationX < acceleration) acceleration = least(acceleration, accelerationX / shareX);
   }
   if (shareY > NO_SHARE) {
-    axis = min(axis, speedY / shareY);
-    acceleration = min(acceleration, accelerationY / shareY);
+    if (speedY < commanded) axis = least(axis, speedY / shareY);
+    if (accelerationY < acceleration) acceleration = least(acceleration, accelerationY / shareY);
   }
   if (shareZ > NO_SHARE) {
-    axis = min(axis, speedZ / shareZ);
-    acceleration = min(acceleration, accelerationZ / shareZ);
+    if (speedZ < commanded) axis = least(axis, speedZ / shareZ);
+    if (accelerationZ < acceleration) acceleration = least(acceleration, accelerationZ / shareZ);
   }
   if (shareE > NO_SHARE) {
-    axis = min(axis, speedE / shareE);
-    acceleration = min(acceleration, accelerationE / shareE);
+    // Filament may be longer than the way; a hair is left for rounding.
+    if (speedE < commanded * shareE * HAIR) axis = least(axis, speedE / shareE);
+    if (accelerationE < acceleration * shareE * HAIR) {
+      acceleration = least(acceleration, accelerationE / shareE);
+    }
   }
   const corner: f64 = isArc ? sqrt(acceleration * radius) : Infinity;
-  const nominal = min(min(commanded, axis), corner);
+  const nominal = least(least(commanded, axis), corner);
   const bound =
     corner < commanded && corner <= axis ? BOUND_CORNER : axis < commanded ? BOUND_AXIS : 0;
   bookMove(px, py, pz, tx, ty, tz, length, e, isXy, printing);

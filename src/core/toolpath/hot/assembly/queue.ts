@@ -51,9 +51,11 @@ function jerkSpeed(jerk: f64, change: f64, speed: f64): f64 {
 @inline
 function corner2(sx: f64, sy: f64, sz: f64, perMm: f64, length: f64, itsAcceleration: f64): f64 {
   const cosine = lastX * sx + lastY * sy + lastZ * sz;
-  const acceleration = min(lastAcceleration, itsAcceleration);
-  const sinHalf = sqrt(max<f64>(0, (1 + cosine) / 2));
-  const cosHalf = sqrt(max<f64>(0, (1 - cosine) / 2));
+  const acceleration = lastAcceleration < itsAcceleration ? lastAcceleration : itsAcceleration;
+  const sin2 = (1 + cosine) / 2;
+  const cos2 = (1 - cosine) / 2;
+  const sinHalf = sin2 > 0 ? sqrt(sin2) : 0;
+  const cosHalf = cos2 > 0 ? sqrt(cos2) : 0;
   const isStraight = cosHalf < 1e-9;
   let limit: f64 = Infinity;
   if (hasJerk) {
@@ -66,8 +68,9 @@ function corner2(sx: f64, sy: f64, sz: f64, perMm: f64, length: f64, itsAccelera
     limit = (acceleration * deviation * sinHalf) / (1 - sinHalf);
   }
   if (isStraight) return limit;
-  const shorter = min(lastLength, length);
-  return min(limit, ((acceleration * shorter) / 2) * (sinHalf / cosHalf));
+  const shorter = lastLength < length ? lastLength : length;
+  const centripetal = ((acceleration * shorter) / 2) * (sinHalf / cosHalf);
+  return limit < centripetal ? limit : centripetal;
 }
 
 /** Adds a move that follows the last without a stop; its unit vector at the start (s) and at the end (t). */
@@ -93,9 +96,10 @@ export function addBlock(
   let flags = itsFlags;
   let cap2: f64 = 0;
   if (count > 0) {
-    const slower2 = min(lastNominal * lastNominal, nominal * nominal);
+    const slower = lastNominal < nominal ? lastNominal : nominal;
+    const slower2 = slower * slower;
     const corner = corner2(sx, sy, sz, perMm, length, acceleration);
-    cap2 = min(slower2, corner);
+    cap2 = corner < slower2 ? corner : slower2;
     if (corner < slower2) flags |= CORNER_HELD;
   }
   store<f64>(record + LENGTH, length);

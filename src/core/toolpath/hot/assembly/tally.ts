@@ -5,8 +5,9 @@ import { addPoint, addSpread } from './distribution';
 @external('reader', 'layerIsOver')
 declare function layerIsOver(which: i32, layer: i32, time: f64, extruding: f64, filament: f64): void;
 
-const SPEED_BIN: f64 = 0.1;
-const FILAMENT_BIN: f64 = 0.002;
+/** Bins to a mm/s. */
+const SPEED_BINS: f64 = 10;
+const FILAMENT_BINS: f64 = 500;
 const FILAMENT_COMMANDED: i32 = 0;
 const FILAMENT_REACHED: i32 = 1;
 const FIRST_OF_ROLES: i32 = 2;
@@ -75,18 +76,20 @@ export function endLayers(): void {
 
 // @ts-ignore: decorator
 @inline
-function spread(which: i32, width: f64, entry: f64, exit: f64, peak: f64, rise: f64, cruise: f64, fall: f64): void {
-  if (rise > 0) addSpread(which, width, entry, peak, rise);
-  if (cruise > 0) addPoint(which, width, peak, cruise);
-  if (fall > 0) addSpread(which, width, exit, peak, fall);
+function spread(which: i32, perUnit: f64, entry: f64, exit: f64, peak: f64, rise: f64, cruise: f64, fall: f64): void {
+  if (rise > 0) addSpread(which, perUnit, entry, peak, rise);
+  if (cruise > 0) addPoint(which, perUnit, peak, cruise);
+  if (fall > 0) addSpread(which, perUnit, exit, peak, fall);
 }
 
 // @ts-ignore: decorator
 @inline
 function timeAbove(speed: f64, entry: f64, exit: f64, peak: f64, acceleration: f64, cruise: f64): f64 {
   if (peak < speed * (1 - 1e-9)) return 0;
-  const rise = max<f64>(0, peak - max(entry, speed));
-  const fall = max<f64>(0, peak - max(exit, speed));
+  let rise = peak - (entry > speed ? entry : speed);
+  let fall = peak - (exit > speed ? exit : speed);
+  if (rise < 0) rise = 0;
+  if (fall < 0) fall = 0;
   return (rise + fall) / acceleration + cruise;
 }
 
@@ -153,10 +156,10 @@ export function book(
   if (bound === BOUND_AXIS) heldAxis += cruise;
   else if (bound === BOUND_CORNER) heldCorner += cruise;
   else heldCommand += cruise;
-  addPoint(FILAMENT_COMMANDED, FILAMENT_BIN, commanded * perMm, time);
-  filamentCommandedMax = max(filamentCommandedMax, commanded * perMm);
-  filamentReachedMax = max(filamentReachedMax, peak * perMm);
-  spread(FILAMENT_REACHED, FILAMENT_BIN, entry * perMm, exit * perMm, peak * perMm, rise, cruise, fall);
+  addPoint(FILAMENT_COMMANDED, FILAMENT_BINS, commanded * perMm, time);
+  if (commanded * perMm > filamentCommandedMax) filamentCommandedMax = commanded * perMm;
+  if (peak * perMm > filamentReachedMax) filamentReachedMax = peak * perMm;
+  spread(FILAMENT_REACHED, FILAMENT_BINS, entry * perMm, exit * perMm, peak * perMm, rise, cruise, fall);
   if (!extrudesXy) return;
   const met = isMet + (<usize>role << 2);
   if (load<i32>(met) === 0) {
@@ -167,10 +170,10 @@ export function book(
   const inPlane = speedsByRole + (<usize>role << 3);
   store<f64>(inPlane, load<f64>(inPlane) + time);
   const which = FIRST_OF_ROLES + 2 * role;
-  addPoint(which, SPEED_BIN, commanded, time);
-  commandedMax = max(commandedMax, commanded);
-  reachedMax = max(reachedMax, peak);
-  spread(which + 1, SPEED_BIN, entry, exit, peak, rise, cruise, fall);
+  addPoint(which, SPEED_BINS, commanded, time);
+  if (commanded > commandedMax) commandedMax = commanded;
+  if (peak > reachedMax) reachedMax = peak;
+  spread(which + 1, SPEED_BINS, entry, exit, peak, rise, cruise, fall);
   extrudingXy += time;
   atCommanded += timeAbove(0.95 * commanded, entry, exit, peak, acceleration, cruise);
   if (claim === claim) atClaim += timeAbove(0.95 * claim, entry, exit, peak, acceleration, cruise);
