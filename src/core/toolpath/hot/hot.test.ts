@@ -111,6 +111,8 @@ describe('the compiled loop', () => {
       `M83\nG1 F9000\n${Array.from({ length: count }, (_, step) => at(step)).join('\n')}`;
     // A long curve of short pieces; a straight way on which nothing is ever final; a zigzag of full stops.
     expectSame(steps(30_000, (n) => `G1 X${(50 + 40 * Math.cos(n / 90)).toFixed(4)} Y${(50 + 40 * Math.sin(n / 90)).toFixed(4)} E0.02`)); // prettier-ignore
+    // Corners that hardly turn, where each axis may change its speed by very little.
+    expectSame(steps(5000, (n) => `G1 X${(90 * Math.cos(n / 900)).toFixed(4)} Y${(90 * Math.sin(n / 900)).toFixed(4)} E${(0.01 + (n % 3) / 900).toFixed(5)}`), { jerk_mm_s: { x: 0.02, y: 0.05, e: 0.1 } }); // prettier-ignore
     expectSame(steps(20_000, (n) => `G1 X${(n / 1e4).toFixed(4)} E0.00001`), { max_accel_mm_s2: { x: 0.5 } }); // prettier-ignore
     expectSame(steps(9000, (n) => `G1 X${n % 2 === 0 ? 10 : 0} E0.5`));
   });
