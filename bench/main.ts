@@ -19,6 +19,7 @@ import { syntheticStudy } from './synthetic';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
 export { benchCommand } from './command';
+export { benchFirstLook } from './first-look';
 export { benchKills } from './kills';
 export { benchPhotos } from './photos';
 export { benchReport } from './report';

@@ -25,7 +25,7 @@ await build({
 });
 const bench = await import(pathToFileURL(outfile).href);
 // `npm run bench -- files farm` measures only these parts; 200 kills only where they are asked for, as they take long.
-const PARTS = ['files', 'core', 'pages', 'farm', 'photos', 'report', 'kills'];
+const PARTS = ['files', 'look', 'core', 'pages', 'farm', 'photos', 'report', 'kills'];
 const asked = process.argv.slice(2);
 const unknown = asked.filter((part) => !PARTS.includes(part));
 if (unknown.length > 0) {
@@ -38,7 +38,7 @@ if (wants('files')) lines.push(...bench.benchCommand(), ...bench.benchToolpath()
 if (wants('core')) lines.push(...(await bench.benchCore()));
 const cluster = await startCluster('bench');
 try {
-  if (wants('pages') || wants('farm') || wants('photos')) {
+  if (wants('pages') || wants('farm') || wants('photos') || wants('look')) {
     const databaseUrl = await cluster.createDatabase(`bench_${Date.now()}`);
     const farm = wants('farm') ? await bench.fillFarm(databaseUrl) : null;
     const studyId = wants('pages') ? await bench.fillDatabase(databaseUrl) : null;
@@ -46,6 +46,7 @@ try {
     const { base, stop } = await serveQuietly(databaseUrl);
     if (studyId) lines.push(...(await bench.benchServer(base, studyId)));
     if (farm) lines.push(...(await bench.benchFarm(base, farm)));
+    if (wants('look')) lines.push(...(await bench.benchFirstLook(base, findChromium())));
     if (wants('photos')) lines.push(...(await bench.benchPhotos(base, findChromium())));
     await stop();
   }
