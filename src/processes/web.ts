@@ -17,6 +17,8 @@ import { frontDoor, makeServer, type Handler } from './front-door';
 
 const DEFAULT_PORT = 4680;
 const PORTS_TO_TRY = 20;
+/** This computer only. */
+const INNER = '127.0.0.1';
 /** So often it is asked whether somebody owns the application by now. */
 const OWNER_ASKED_MS = 1000;
 
@@ -93,7 +95,7 @@ function openWhenOwned(open: () => Promise<void>): void {
 /** Starts the web server; resolves when it answers. */
 async function serve(): Promise<void> {
   const host = askedHost();
-  const outer = host === 'localhost' ? '127.0.0.1' : host;
+  const outer = host === 'localhost' ? INNER : host;
   const asked = askedPort('PORT');
   let handler: Handler | null = null;
   const listener = frontDoor(() => handler);
@@ -112,7 +114,7 @@ async function serve(): Promise<void> {
   const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
   ({ handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler });
   // Beyond this computer only where somebody owns it.
-  const port = await listen(server, isWaiting ? '127.0.0.1' : outer, asked);
+  const port = await listen(server, isWaiting ? INNER : outer, asked);
   if (process.env.DEMO_REPORTS === '1') afterwards(() => publishDemo(app(), demo));
   const link = app().link?.address ?? '';
   const local = `${scheme}://${isLoopback(host) ? host : '127.0.0.1'}:${port}`;
@@ -126,9 +128,12 @@ async function serve(): Promise<void> {
   if (enter) {
     say(`Nobody owns it yet. Open this on this computer within 15 minutes, once: ${local}${enter}`);
     openWhenOwned(async () => {
-      server.close();
-      server = makeServer(listener, certificate);
-      await listen(server, outer, port);
+      // Behind a proxy it stays where it listens: who is on the way in at this moment is let in.
+      if (outer !== INNER) {
+        server.close();
+        server = makeServer(listener, certificate);
+        await listen(server, outer, port);
+      }
       await open();
     });
   } else if (doors().isOpen) await open();
