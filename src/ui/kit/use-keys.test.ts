@@ -43,6 +43,17 @@ function writing() {
 const settled = () => act(() => void vi.advanceTimersByTime(200));
 
 describe('keys on a page', () => {
+  it('of another clock follow nothing', () => {
+    const page = writing();
+    press('a', 0);
+    settled();
+    // Keys that real time has stamped, or a page that slept: long before the last one.
+    press('b', -9000);
+    settled();
+    expect(page.text()).toBe('ab');
+    page.unmount();
+  });
+
   it('mean what a hand presses, one after another', () => {
     const page = writing();
     expect(press('a', 0)).toBe(true);

@@ -40,7 +40,8 @@ export function unlessScanned(event: KeyboardEvent, act: () => void): void {
     }
     return;
   }
-  const isBurst = !event.repeat && event.timeStamp - last < SCANNER_MS;
+  // One that is stamped long before the last one is of another clock, and follows nothing.
+  const isBurst = !event.repeat && Math.abs(event.timeStamp - last) < SCANNER_MS;
   const isAfter = !isBurst && waiting !== null;
   if (isAfter) settle();
   if (isScannable(event)) {
