@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { once } from 'node:events';
 import http from 'node:http';
 import https from 'node:https';
-import { createServer, type AddressInfo } from 'node:net';
+import { connect, createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mqtt from 'mqtt';
@@ -609,8 +609,23 @@ describe('an application behind a proxy, or open on all addresses', () => {
         send(proxied, '/api/v1/enter', { host: 'prints.example', from, body });
       // The link that makes the owner is good on the computer itself, and what a visitor says of that is not believed.
       expect((await enter('127.0.0.1, 198.51.100.7')).status).toBe(403);
+      // Who has come in already when it gets its owner stays in: it listens where it listened.
+      const guest = connect(Number(new URL(proxied.url).port), '127.0.0.1');
+      const healthy = async () => {
+        const said = once(guest, 'data');
+        guest.write('GET /healthz HTTP/1.1\r\nHost: prints.example\r\n\r\n');
+        return String((await said)[0]);
+      };
+      expect(await healthy()).toMatch(/^HTTP\/1\.1 200/);
+      let isPutOut = false;
+      guest.once('close', () => (isPutOut = true));
       const entered = await enter('127.0.0.1');
       expect(entered.status).toBe(200);
+      // It asks every second whether somebody owns it by now.
+      await new Promise((resolve) => setTimeout(resolve, 2500));
+      expect(isPutOut).toBe(false);
+      expect(await healthy()).toMatch(/^HTTP\/1\.1 200/);
+      guest.destroy();
       expect(entered.cookie).toMatch(
         /^__Host-vergleich=[\w-]{43}; Path=\/; HttpOnly; SameSite=Lax; .*; Secure$/,
       );

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { Soup } from './soup';
 import { surfaceOf } from './surface';
+import { weld } from './weld';
 
 /** Two cones of so many sides over one rim, closed: their tips are the vertices 0 and 1. */
 function bipyramid(sides: number): number[] {
@@ -20,6 +22,20 @@ const surface = (triangles: readonly number[]) =>
 /** The same triangles with other numbers for their vertices. */
 const renumbered = (triangles: readonly number[], numbers: readonly number[]) =>
   triangles.map((vertex) => numbers[vertex] ?? 0);
+
+it('corners that no others touch are vertices of their own, however many', () => {
+  const soup = new Soup();
+  // Three thousand triangles in a row, none of which touches the next.
+  for (let at = 0; at < 3000; at += 1) {
+    soup.add(3 * at, 0, 0);
+    soup.add(3 * at + 1, 0, 0);
+    soup.add(3 * at, 1, 0);
+  }
+  const welded = weld(soup);
+  expect(welded.places).toHaveLength(3 * 9000);
+  expect([...welded.triangles.slice(-3)]).toEqual([8997, 8998, 8999]);
+  expect(surfaceOf(welded)).toEqual({ isWatertight: false, shells: 3000, badEdges: 9000 });
+});
 
 describe('a surface', () => {
   it('of two cones is closed and one, however many meet at their tips and however they are numbered', () => {

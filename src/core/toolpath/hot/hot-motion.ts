@@ -78,10 +78,9 @@ export class HotMotion implements Motion {
 
   note(role: number, layer: number): void {
     if (role === this.#role && layer === this.#layer) return;
-    const isNewLayer = layer !== this.#layer && layer < MOST_LAYERS;
     this.#role = role;
     this.#layer = layer;
-    this.compiled.setNotes(role, layer, Number(isNewLayer || this.#isTopMissing()));
+    this.compiled.setNotes(role, layer, Number(this.#isTopMissing()));
   }
 
   /** Whether the present layer has been opened, and nothing has been extruded in it. */

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { compileHot, HOT_CODE } from '../../../../scripts/lib/hot.mjs';
 import { NoMotionError, ToolpathAnalysis, type AnalysisOptions, type MachineRecord } from '..';
 import { WordReader } from '../words';
@@ -129,6 +129,33 @@ describe('the compiled loop', () => {
 
   it('keeps the sums of each tool, and what is purged after a change', () => {
     expectSame('M83\nT1\n;TYPE:prime\nG1 X5 E3\nT0\nG1 X9 E1\nG1 E-2\nT1\nG1 E-1\nG1 X1 E4\nT7\nT0\nG1 Y4 E1'); // prettier-ignore
+  });
+
+  it('tells as many tools and accelerations apart as the plain way does, and no more', () => {
+    const many = Array.from(
+      { length: 1100 },
+      (_, at) => `T${at + 1}\nG1 X${at % 90} E${1 + (at % 7)}`,
+    );
+    expectSame(`M83\n${many.join('\n')}\nT1\nG1 X3 E9\nT1099\nG1 X4 E9`);
+    const set = Array.from({ length: 10_050 }, (_, at) => `M204 P${100 + at}\nG1 X${at % 90} E1`);
+    expectSame(`M83\n${set.join('\n')}`);
+  });
+
+  it('is done without where nothing may be compiled', async () => {
+    const text = 'M83\nG1 X10 E1 F600\nG2 X20 Y0 R5 E1\n';
+    const machine = { claimed_speed_mm_s: 10 };
+    vi.resetModules();
+    vi.stubGlobal('WebAssembly', { ...WebAssembly, Module: class { constructor() { throw new Error('forbidden by policy'); } } }); // prettier-ignore
+    try {
+      const [{ canCompile: may }, { ToolpathAnalysis: Analysis }] = await Promise.all([import('./compiled'), import('../analysis')]); // prettier-ignore
+      expect(may()).toBe(false);
+      const analysis = new Analysis({ file: 'part', machine });
+      analysis.push(encoder.encode(text));
+      expect(analysis.end()).toEqual(found(text, { machine, way: 'plain' }));
+    } finally {
+      vi.unstubAllGlobals();
+      vi.resetModules();
+    }
   });
 
   it('cuts a line that is too long, and goes on behind it', () => {
