@@ -1,8 +1,8 @@
-import { mean } from '../stats';
-import { groupBy, PART_SETTINGS, type Print, type StudyIndex } from '../study';
+import { PART_SETTINGS, type StudyIndex } from '../study';
 import type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
 import { CIRCUMSTANCE_KEYS, roleOf, type Judged } from './items';
-import { printFacts, processKeys, type Fact, type PrintFacts } from './print-facts';
+import type { Fact } from './print-facts';
+import { sidesOf, type Known, type Side, type SideOf } from './side';
 import { sayFairness } from './sentence';
 
 /** Mean ambient temperatures that far apart count as the same, °C. */
@@ -11,11 +11,11 @@ const SAME_AMBIENT_C = 3;
 /** Every contender against the reference on every artefact that both have printed. */
 export function fairnessOfAll(index: StudyIndex, reference: string | null): Fairness[] {
   if (reference === null) return [];
-  const facts = printFacts(index);
+  const sideOf = sidesOf(index);
   return index.study.tables.contenders
     .map((row) => row.contender_id)
     .filter((contender) => contender !== reference)
-    .flatMap((contender) => pairOf(index, facts, contender, reference));
+    .flatMap((contender) => pairOf(index, sideOf, contender, reference));
 }
 
 /** Two contenders on every artefact that both have printed. */
@@ -23,21 +23,19 @@ export const fairnessOfPair = (
   index: StudyIndex,
   contender: string,
   reference: string,
-): Fairness[] => pairOf(index, printFacts(index), contender, reference);
+): Fairness[] => pairOf(index, sidesOf(index), contender, reference);
 
 function pairOf(
   index: StudyIndex,
-  facts: PrintFacts,
+  sideOf: SideOf,
   contender: string,
   reference: string,
 ): Fairness[] {
-  const ofContender = byArtefact(index, contender);
-  const ofReference = byArtefact(index, reference);
   return index.study.tables.artefacts.flatMap(({ artefact_id }) => {
-    const own = ofContender.get(artefact_id);
-    const others = ofReference.get(artefact_id);
+    const own = sideOf(contender, artefact_id);
+    const others = sideOf(reference, artefact_id);
     if (!own || !others) return [];
-    const items = itemsOf(index, facts, { contender, reference, artefact_id, own, others });
+    const items = itemsOf(index, { contender, reference, artefact_id, own, others });
     const result = resultOf(items);
     return [
       {
@@ -52,15 +50,12 @@ function pairOf(
   });
 }
 
-const byArtefact = (index: StudyIndex, contender: string): Map<string, Print[]> =>
-  groupBy(index.printsOfContender.get(contender) ?? [], (print) => print.artefact_id);
-
 interface Pair {
   contender: string;
   reference: string;
   artefact_id: string;
-  own: readonly Print[];
-  others: readonly Print[];
+  own: Side;
+  others: Side;
 }
 
 /** How two contenders are judged: in a crossed study two of one machine as stock against tuned. */
@@ -71,7 +66,7 @@ function judgedAs(index: StudyIndex, contender: string, reference: string): Judg
   return machine(contender) === machine(reference) ? 'tuning' : 'machines';
 }
 
-function itemsOf(index: StudyIndex, facts: PrintFacts, pair: Pair): FairnessItem[] {
+function itemsOf(index: StudyIndex, pair: Pair): FairnessItem[] {
   const { contender, reference, own, others } = pair;
   const judged = judgedAs(index, contender, reference);
   const change = [contender, reference]
@@ -83,11 +78,9 @@ function itemsOf(index: StudyIndex, facts: PrintFacts, pair: Pair): FairnessItem
       ((row.contender_id === contender && row.reference_id === reference) ||
         (row.contender_id === reference && row.reference_id === contender)),
   );
-  const item = (key: string, factOf: (print: Print) => Fact): FairnessItem => {
-    const compared =
-      key === 'ambient_c'
-        ? compareMeans(own.map(factOf), others.map(factOf))
-        : compareFacts(own.map(factOf), others.map(factOf));
+  const item = (key: string, knownOf: (side: Side) => Known): FairnessItem => {
+    const compare = key === 'ambient_c' ? compareMeans : compareFacts;
+    const compared = compare(knownOf(own), knownOf(others));
     const acceptance = accepted.find((row) => row.item === key);
     return {
       key,
@@ -98,40 +91,27 @@ function itemsOf(index: StudyIndex, facts: PrintFacts, pair: Pair): FairnessItem
       }),
     };
   };
-  const artefact = index.artefacts.get(pair.artefact_id);
-  const mesh = artefact?.mesh_sha256?.toLowerCase() ?? artefact?.mesh ?? null;
-  const settings = [...PART_SETTINGS, ...processKeys(facts, [...own, ...others])];
+  const processKeys = [...new Set([...own.processKeys, ...others.processKeys])].sort();
   return [
-    item('mesh', () => mesh),
-    ...settings.map((key) => item(key, (print) => facts.settings(print)[key] ?? null)),
-    ...CIRCUMSTANCE_KEYS.map((key) => item(key, (print) => facts.circumstance(print, key))),
+    item('mesh', (side) => side.mesh),
+    ...[...PART_SETTINGS, ...processKeys].map((key) => item(key, (side) => side.setting(key))),
+    ...CIRCUMSTANCE_KEYS.map((key) => item(key, (side) => side.circumstance(key))),
   ];
 }
 
 type Compared = Pick<FairnessItem, 'state' | 'contender_value' | 'reference_value' | 'varies'>;
 
-/** Numbers to twelve figures and texts without case, so that only true differences differ. */
-const plain = (fact: Fact): string =>
-  typeof fact === 'number' ? String(Number(fact.toPrecision(12))) : String(fact).toLowerCase();
-
-function compareFacts(own: readonly Fact[], others: readonly Fact[]): Compared {
-  const ownValues = distinct(own);
-  const otherValues = distinct(others);
-  const varies = ownValues.size > 1 || otherValues.size > 1;
-  const isKnown = ![...own, ...others].includes(null);
+function compareFacts(own: Known, others: Known): Compared {
   const isSame =
-    ownValues.size === otherValues.size &&
-    [...ownValues.keys()].every((key) => otherValues.has(key));
+    own.values.size === others.values.size &&
+    [...own.values.keys()].every((key) => others.values.has(key));
   return {
-    state: !isKnown ? 'unknown' : isSame ? 'same' : 'different',
-    contender_value: sideValue(ownValues),
-    reference_value: sideValue(otherValues),
-    varies,
+    state: !(own.isWhole && others.isWhole) ? 'unknown' : isSame ? 'same' : 'different',
+    contender_value: sideValue(own.values),
+    reference_value: sideValue(others.values),
+    varies: own.values.size > 1 || others.values.size > 1,
   };
 }
-
-const distinct = (facts: readonly Fact[]): Map<string, Fact> =>
-  new Map(facts.flatMap((fact) => (fact === null ? [] : [[plain(fact), fact] as const])));
 
 function sideValue(values: ReadonlyMap<string, Fact>): SideValue {
   // In an order of their own: it is not that of the prints.
@@ -139,19 +119,13 @@ function sideValue(values: ReadonlyMap<string, Fact>): SideValue {
   return list.length > 1 ? list : (list[0] ?? null);
 }
 
-function compareMeans(own: readonly Fact[], others: readonly Fact[]): Compared {
-  const meanOf = (facts: readonly Fact[]): number | null => {
-    const numbers = facts.filter((fact) => typeof fact === 'number');
-    return numbers.length === 0 ? null : mean(numbers);
-  };
-  const contender_value = meanOf(own);
-  const reference_value = meanOf(others);
-  const isKnown = ![...own, ...others].includes(null);
-  const apart = Math.abs((contender_value ?? 0) - (reference_value ?? 0));
+function compareMeans(own: Known, others: Known): Compared {
+  const apart = Math.abs((own.mean ?? 0) - (others.mean ?? 0));
+  const isSame = apart <= SAME_AMBIENT_C + 1e-9;
   return {
-    state: !isKnown ? 'unknown' : apart <= SAME_AMBIENT_C + 1e-9 ? 'same' : 'different',
-    contender_value,
-    reference_value,
+    state: !(own.isWhole && others.isWhole) ? 'unknown' : isSame ? 'same' : 'different',
+    contender_value: own.mean,
+    reference_value: others.mean,
     varies: false,
   };
 }

@@ -1,8 +1,8 @@
 import {
   groupBy,
-  isProcessSetting,
   normaliseSetting,
   type Print,
+  type Reading,
   type Settings,
   type SettingValue,
   type StudyIndex,
@@ -33,10 +33,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
     ]),
   );
   const inspections = groupBy(tables.inspections, (row) => row.specimen_id);
-  const readings = groupBy(
-    tables.readings.filter((row) => row.superseded_at === null),
-    (row) => row.specimen_id,
-  );
+  const instruments = instrumentsOfSpecimens(tables.readings);
   const parts = (print: Print) => index.specimensOfPrint.get(print.print_id) ?? [];
   const machineOf = (print: Print) =>
     index.machines.get(index.contenders.get(print.contender_id)?.machine_id ?? '');
@@ -66,11 +63,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
         ),
       ),
     instrument: (print) =>
-      listed(
-        parts(print).flatMap((part) =>
-          (readings.get(part.specimen_id) ?? []).flatMap((row) => row.instrument_id ?? []),
-        ),
-      ),
+      listed(parts(print).flatMap((part) => [...(instruments.get(part.specimen_id) ?? [])])),
   };
 
   return {
@@ -89,8 +82,14 @@ export function printFacts(index: StudyIndex): PrintFacts {
   };
 }
 
-/** The keys of all process settings that are known of some of these prints, sorted. */
-export const processKeys = (facts: PrintFacts, prints: readonly Print[]): string[] =>
-  [...new Set(prints.flatMap((print) => Object.keys(facts.settings(print))))]
-    .filter(isProcessSetting)
-    .sort();
+/** The instruments that readings which count were taken with, by specimen. */
+function instrumentsOfSpecimens(readings: readonly Reading[]): Map<string, Set<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { specimen_id, instrument_id, superseded_at } of readings) {
+    if (superseded_at !== null || instrument_id === null) continue;
+    const own = found.get(specimen_id);
+    if (own) own.add(instrument_id);
+    else found.set(specimen_id, new Set([instrument_id]));
+  }
+  return found;
+}

@@ -51,6 +51,8 @@ export function gaugeOfAll(index: StudyIndex): Record<string, Record<string, Gau
   );
   const found: Record<string, Record<string, GaugeStudy>> = {};
   for (const [instrument, own] of groupBy(readings, (row) => row.instrument_id ?? '')) {
+    // One person alone says nothing of how people differ.
+    if (new Set(own.map((row) => row.operator)).size < 2) continue;
     const studies: Record<string, GaugeStudy> = {};
     const byDimension = groupBy(own, (row) => {
       const print = index.prints.get(index.specimens.get(row.specimen_id)?.print_id ?? '');

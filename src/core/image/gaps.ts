@@ -22,7 +22,7 @@ export function gaps(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
   }
   const pixel = 1 / px_per_mm ** 2;
   const found = keepComponents(mask, width, ({ pixels }) => pixels * pixel >= SMALLEST_MM2 - 1e-12);
-  const weights = awayFrom(mask, width, height, MARGIN_MM * px_per_mm);
+  const weights = found.length > 0 ? awayFrom(mask, width, height, MARGIN_MM * px_per_mm) : null;
   const ripple_contrast = rippleOf(raster, weights, px_per_mm);
   const pixels = found.reduce((sum, one) => sum + one.pixels, 0);
   const largest = found.reduce((most, one) => Math.max(most, one.pixels), 0);
@@ -39,28 +39,38 @@ export function gaps(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
 
 /** The ripple of a whole face: comparable in the same light only. */
 export function texture(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
-  const weights = new Float64Array(raster.data.length).fill(1);
-  return { values: { texture_contrast: rippleOf(raster, weights, px_per_mm) }, notes: [] };
+  return { values: { texture_contrast: rippleOf(raster, null, px_per_mm) }, notes: [] };
 }
 
-/** Root mean square of the contrast between two periods, over the pixels that count; null without any. */
+/**
+ * Root mean square of the contrast between two periods, over the pixels that count; null without any.
+ *
+ * @param weights 1 where a pixel counts, 0 where not; null where all count
+ */
 function rippleOf(
   { width, data }: Raster,
-  weights: Float64Array,
+  weights: Float64Array | null,
   px_per_mm: number,
 ): number | null {
-  const count = weights.reduce((sum, weight) => sum + weight, 0);
-  if (count === 0) return null;
-  const mean = data.reduce((sum, value, at) => sum + value * (weights[at] ?? 0), 0) / count;
+  let [count, total] = [0, 0];
+  for (let at = 0; at < data.length; at += 1) {
+    if (weights && !weights[at]) continue;
+    count += 1;
+    total += data[at] ?? 0;
+  }
+  const mean = total / count;
   if (!(mean > 0)) return null;
-  const contrast = data.map((value) => value / mean - 1);
+  const contrast = new Float64Array(data.length);
+  for (let at = 0; at < data.length; at += 1) contrast[at] = (data[at] ?? 0) / mean - 1;
   const sigma = (period_mm: number) =>
     (period_mm / (2 * Math.PI)) * Math.sqrt(2 * Math.LN2) * px_per_mm;
   const fine = blurred(contrast, weights, width, sigma(SHORT_MM));
   const coarse = blurred(contrast, weights, width, sigma(LONG_MM));
   let squares = 0;
   for (let at = 0; at < contrast.length; at += 1) {
-    if (weights[at]) squares += ((fine[at] ?? 0) - (coarse[at] ?? 0)) ** 2;
+    if (weights && !weights[at]) continue;
+    const ripple = (fine[at] ?? 0) - (coarse[at] ?? 0);
+    squares += ripple * ripple;
   }
   return Math.sqrt(squares / count);
 }

@@ -73,21 +73,65 @@ describe('tools', () => {
 
   it('a blur leaves what is even as it is, whatever is left out', () => {
     const weights = Float64Array.from({ length: 400 }, (_, at) => (at % 7 === 0 ? 0 : 1));
-    for (const value of blurred(new Float64Array(400).fill(3), weights, 20, 2.5)) {
-      expect(value).toBeCloseTo(3, 12);
+    for (const [sigma, digits] of [
+      [2.5, 12],
+      [7, 9],
+    ] as const) {
+      for (const own of [weights, null]) {
+        for (const value of blurred(new Float64Array(400).fill(3), own, 20, sigma)) {
+          expect(value).toBeCloseTo(3, digits);
+        }
+      }
     }
     for (const value of smoothed(new Float64Array(50).fill(3), 4)) expect(value).toBeCloseTo(3, 12);
   });
 
-  it('a blur dampens a wave by exp(−2π²σ²f²)', () => {
-    const [length, period, sigma] = [400, 25, 4];
+  it.each([
+    { sigma: 1.5, period: 12 },
+    { sigma: 4, period: 25 },
+    { sigma: 6, period: 21 },
+    { sigma: 15, period: 70 },
+    { sigma: 41.3, period: 150 },
+  ])('a blur of $sigma pixels dampens a wave by exp(−2π²σ²f²)', ({ sigma, period }) => {
+    const [length, lines] = [800, 5];
     const wave = Float64Array.from({ length }, (_, at) => Math.sin((2 * Math.PI * at) / period));
-    const values = new Float64Array(3 * length);
-    for (let row = 0; row < 3; row += 1) values.set(wave, row * length);
-    const out = blurred(values, new Float64Array(3 * length).fill(1), length, sigma);
+    const values = new Float64Array(lines * length);
+    for (let row = 0; row < lines; row += 1) values.set(wave, row * length);
     const expected = Math.exp(-2 * Math.PI ** 2 * (sigma / period) ** 2);
-    for (let at = 100; at < 300; at += 1) {
-      expect(out[length + at]).toBeCloseTo(expected * (wave[at] ?? 0), 7);
+    const along = blurred(values, null, length, sigma);
+    const down = blurred(
+      values.map((_, at) => wave[Math.floor(at / lines)] ?? 0),
+      null,
+      lines,
+      sigma,
+    );
+    for (let at = 260; at < 540; at += 1) {
+      expect(along[2 * length + at]).toBeCloseTo(expected * (wave[at] ?? 0), 7);
+      expect(down[at * lines + 2]).toBeCloseTo(expected * (wave[at] ?? 0), 7);
+    }
+  });
+
+  it('a blur of any width is the mean of all that counts, weighted by distance', () => {
+    const width = 37;
+    const random = fc.sample(fc.double({ min: 0, max: 1, noNaN: true }), { numRuns: width * 23, seed: 5 }); // prettier-ignore
+    const values = Float64Array.from(random);
+    const holes = values.map((value) => (value < 0.2 ? 0 : 1));
+    for (const sigma of [0.3, 2, 4.99, 5, 9.3, 17, 60]) {
+      for (const weights of [null, holes]) {
+        const out = blurred(values, weights, width, sigma);
+        for (const at of [0, 36, 17 * width + 4, 11 * width + 20, 22 * width + 36]) {
+          if (weights && !weights[at]) continue;
+          let [total, weight] = [0, 0];
+          values.forEach((value, other) => {
+            const dx = (other % width) - (at % width);
+            const dy = Math.floor(other / width) - Math.floor(at / width);
+            const own = Math.exp(-(dx * dx + dy * dy) / (2 * sigma ** 2)) * (weights?.[other] ?? 1);
+            total += own * value;
+            weight += own;
+          });
+          expect(out[at]).toBeCloseTo(total / weight, 7);
+        }
+      }
     }
   });
 

@@ -2,7 +2,7 @@ import type { PHOTO_MEASURES } from '../study';
 import { gaps, texture } from './gaps';
 import { layerLines } from './layer-lines';
 import type { Measured, MeasureOptions } from './measured';
-import { meanOf, type Raster } from './raster';
+import type { Raster } from './raster';
 import { ringing } from './ringing';
 import { strings } from './strings';
 
@@ -40,7 +40,7 @@ export function measurePhoto(
     throw new RangeError('the scale must be over 0 pixels a millimetre');
   }
   const measured = MEASURES[measure](raster, options);
-  return meanOf(raster) > 0
+  return raster.data.some((value) => value > 0)
     ? measured
     : { ...measured, notes: [...measured.notes, 'the region is black'] };
 }

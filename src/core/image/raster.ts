@@ -46,13 +46,6 @@ export function luminanceOf({ width, height, channels, data }: Pixels): Raster {
   return { width, height, data: out };
 }
 
-/** The mean of a raster. */
-export function meanOf({ data }: Raster): number {
-  let total = 0;
-  for (const value of data) total += value;
-  return total / data.length;
-}
-
 /** The means of some rows of a raster, column by column. */
 export function columnMeans({ width, data }: Raster, from: number, to: number): Float64Array {
   const out = new Float64Array(width);
@@ -71,6 +64,20 @@ export function rowMeans({ width, height, data }: Raster): Float64Array {
     let total = 0;
     for (let at = row * width; at < (row + 1) * width; at += 1) total += data[at] ?? 0;
     out[row] = total / width;
+  }
+  return out;
+}
+
+/** Values with rows and columns exchanged: column after column from the left. */
+export function turned(values: Float64Array, width: number): Float64Array {
+  const height = values.length / width;
+  const out = new Float64Array(values.length);
+  const block = 16;
+  for (let top = 0; top < height; top += block) {
+    const bottom = Math.min(height, top + block);
+    for (let x = 0; x < width; x += 1) {
+      for (let y = top; y < bottom; y += 1) out[x * height + y] = values[y * width + x] ?? 0;
+    }
   }
   return out;
 }

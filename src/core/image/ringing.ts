@@ -90,6 +90,14 @@ interface Shape {
   tau: number;
 }
 
+/** A shape's cosine and sine beside the trend, and unit vectors along them at right angles. */
+interface Directions {
+  c: Float64Array;
+  s: Float64Array;
+  u: Float64Array;
+  v: Float64Array;
+}
+
 /** Strength of a wave as cosine and sine. */
 type Wave = readonly [cosine: number, sine: number];
 
@@ -158,6 +166,8 @@ class WaveSearch {
   /** Places of the pixels' middles, mm. */
   readonly #x: Float64Array;
   readonly #trend: readonly Float64Array[];
+  /** The directions of the shape asked for last. */
+  #known: (Shape & { directions: Directions }) | null = null;
 
   constructor(
     readonly width: number,
@@ -168,14 +178,24 @@ class WaveSearch {
     this.#trend = polynomials(width, TREND_DEGREE);
   }
 
-  /** The best pair of a grid over all shapes. */
+  /**
+   * The best pair of a grid over all shapes. A wave's part along the trend is taken out of its
+   * products in place of itself: exact enough to begin with, and one pass a shape.
+   */
   coarse(profile: Float64Array): Shape {
     const { lambdaMin, lambdaMax, tauMax } = this.limits;
     const own = this.#withoutTrend(profile);
+    const cosine = new Float64Array(this.width);
+    const sine = new Float64Array(this.width);
     let best: Shape & { gain: number } = { lambda: lambdaMin, tau: lambdaMin, gain: -1 };
     for (const lambda of grid(lambdaMin, lambdaMax, LAMBDA_STEP)) {
+      for (let at = 0; at < this.width; at += 1) {
+        const phase = (2 * Math.PI * (this.#x[at] ?? 0)) / lambda;
+        cosine[at] = Math.cos(phase);
+        sine[at] = Math.sin(phase);
+      }
       for (const tau of grid(lambda / 2, tauMax, TAU_STEP)) {
-        const gain = this.#gain(own, { lambda, tau });
+        const gain = this.#roughGain(own, cosine, sine, tau);
         if (gain > best.gain) best = { lambda, tau, gain };
       }
     }
@@ -215,10 +235,7 @@ class WaveSearch {
 
   /** How strong a wave of a shape is in a profile. */
   wave(profile: Float64Array, shape: Shape): Wave {
-    const { c, s, u, v } = this.#directions(shape);
-    const own = this.#withoutTrend(profile);
-    const sine = dot(own, v) / dot(s, v);
-    return [(dot(own, u) - sine * dot(s, u)) / dot(c, u), sine];
+    return this.#waveOf(this.#withoutTrend(profile), shape);
   }
 
   #withoutTrend(profile: Float64Array): Float64Array {
@@ -227,8 +244,50 @@ class WaveSearch {
     return out;
   }
 
+  /** How much of a profile's squares a wave takes up, from the products of its damped parts. */
+  #roughGain(own: Float64Array, cosine: Float64Array, sine: Float64Array, tau: number): number {
+    const [t0, t1, t2, t3, t4] = this.#trend;
+    if (!t0 || !t1 || !t2 || !t3 || !t4) return -1;
+    let [cc, cs, ss, yc, ys] = [0, 0, 0, 0, 0];
+    let [c0, c1, c2, c3, c4] = [0, 0, 0, 0, 0];
+    let [s0, s1, s2, s3, s4] = [0, 0, 0, 0, 0];
+    const first = this.#x[0] ?? 0;
+    let envelope = Math.exp(-first / tau);
+    const decay = Math.exp((-2 * first) / tau);
+    // Beyond 1e-8 of its beginning nothing of a wave is left.
+    const end = Math.min(this.width, Math.ceil((18.4 * tau) / (2 * first)) + 1);
+    for (let at = 0; at < end; at += 1, envelope *= decay) {
+      const c = envelope * (cosine[at] ?? 0);
+      const s = envelope * (sine[at] ?? 0);
+      const y = own[at] ?? 0;
+      cc += c * c;
+      cs += c * s;
+      ss += s * s;
+      yc += y * c;
+      ys += y * s;
+      c0 += c * (t0[at] ?? 0);
+      s0 += s * (t0[at] ?? 0);
+      c1 += c * (t1[at] ?? 0);
+      s1 += s * (t1[at] ?? 0);
+      c2 += c * (t2[at] ?? 0);
+      s2 += s * (t2[at] ?? 0);
+      c3 += c * (t3[at] ?? 0);
+      s3 += s * (t3[at] ?? 0);
+      c4 += c * (t4[at] ?? 0);
+      s4 += s * (t4[at] ?? 0);
+    }
+    cc -= c0 * c0 + c1 * c1 + c2 * c2 + c3 * c3 + c4 * c4;
+    cs -= c0 * s0 + c1 * s1 + c2 * s2 + c3 * s3 + c4 * s4;
+    ss -= s0 * s0 + s1 * s1 + s2 * s2 + s3 * s3 + s4 * s4;
+    const determinant = cc * ss - cs * cs;
+    if (!(determinant > 1e-12 * cc * ss)) return -1;
+    return (yc * yc * ss - 2 * yc * ys * cs + ys * ys * cc) / determinant;
+  }
+
   /** Cosine and sine of a shape without the trend, and two unit vectors that span them. */
-  #directions({ lambda, tau }: Shape) {
+  #directions({ lambda, tau }: Shape): Directions {
+    const known = this.#known;
+    if (known?.lambda === lambda && known.tau === tau) return known.directions;
     const c = new Float64Array(this.width);
     const s = new Float64Array(this.width);
     for (let at = 0; at < this.width; at += 1) {
@@ -246,7 +305,9 @@ class WaveSearch {
     const v = Float64Array.from(s);
     takeOut(v, u);
     takeOut(v, u);
-    return { c, s, u, v: unit(v) };
+    const directions = { c, s, u, v: unit(v) };
+    this.#known = { lambda, tau, directions };
+    return directions;
   }
 
   /** How much of a profile's squares a wave of a shape takes up. */

@@ -1,7 +1,7 @@
-import { median } from '../stats';
+import { median, medianInPlace } from '../stats';
 import { keepComponents } from './components';
 import type { Measured } from './measured';
-import type { Raster } from './raster';
+import { turned, type Raster } from './raster';
 
 const FEWEST_ROWS = 9;
 /** Scatter of a normal distribution from its median absolute deviation. */
@@ -19,8 +19,11 @@ export function strings({ width, height, data }: Raster): Measured {
     };
   }
   const background = backgroundOf({ width, height, data });
-  const apart = data.map((value, at) => Math.abs(value - (background[at] ?? 0)));
-  const scatter = FROM_MEDIAN * medianOf(apart);
+  const apart = new Float64Array(data.length);
+  for (let at = 0; at < apart.length; at += 1) {
+    apart[at] = Math.abs((data[at] ?? 0) - (background[at] ?? 0));
+  }
+  const scatter = FROM_MEDIAN * medianInPlace(Float64Array.from(apart));
   const mask = new Uint8Array(data.length);
   for (let at = 0; at < mask.length; at += 1) {
     if ((apart[at] ?? 0) > Math.max(5 * scatter, 0.03 * (background[at] ?? 0))) mask[at] = 1;
@@ -53,8 +56,8 @@ export function strings({ width, height, data }: Raster): Measured {
 /** Counts the pixels of each column for which something holds. */
 function columns(width: number, height: number, holds: (at: number) => boolean): number[] {
   const counts = new Array<number>(width).fill(0);
-  for (let at = 0; at < width * height; at += 1) {
-    if (holds(at)) counts[at % width] = (counts[at % width] ?? 0) + 1;
+  for (let y = 0, at = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, at += 1) if (holds(at)) counts[x] = (counts[x] ?? 0) + 1;
   }
   return counts;
 }
@@ -64,28 +67,23 @@ function backgroundOf({ width, height, data }: Raster): Float64Array {
   const ends = [0, 1, 2, 3].map((third) => Math.floor((third * height) / 3));
   const middles = [0, 1, 2].map((third) => ((ends[third] ?? 0) + (ends[third + 1] ?? 0) - 1) / 2);
   const [y0 = 0, y1 = 1, y2 = 2] = middles;
+  const byColumn = turned(data, width);
+  const medians = [0, 1, 2].map((third) =>
+    Float64Array.from({ length: width }, (_, x) =>
+      medianInPlace(
+        byColumn.subarray(x * height + (ends[third] ?? 0), x * height + (ends[third + 1] ?? 0)),
+      ),
+    ),
+  );
+  const [upper = byColumn, middle = byColumn, lower = byColumn] = medians;
   const out = new Float64Array(data.length);
-  for (let x = 0; x < width; x += 1) {
-    const [m0 = 0, m1 = 0, m2 = 0] = [0, 1, 2].map((third) => {
-      const part: number[] = [];
-      for (let y = ends[third] ?? 0; y < (ends[third + 1] ?? 0); y += 1) {
-        part.push(data[y * width + x] ?? 0);
-      }
-      return median(part);
-    });
-    for (let y = 0; y < height; y += 1) {
-      out[y * width + x] =
-        (m0 * (y - y1) * (y - y2)) / ((y0 - y1) * (y0 - y2)) +
-        (m1 * (y - y0) * (y - y2)) / ((y1 - y0) * (y1 - y2)) +
-        (m2 * (y - y0) * (y - y1)) / ((y2 - y0) * (y2 - y1));
+  for (let y = 0, at = 0; y < height; y += 1) {
+    const a = ((y - y1) * (y - y2)) / ((y0 - y1) * (y0 - y2));
+    const b = ((y - y0) * (y - y2)) / ((y1 - y0) * (y1 - y2));
+    const c = ((y - y0) * (y - y1)) / ((y2 - y0) * (y2 - y1));
+    for (let x = 0; x < width; x += 1, at += 1) {
+      out[at] = a * (upper[x] ?? 0) + b * (middle[x] ?? 0) + c * (lower[x] ?? 0);
     }
   }
   return out;
-}
-
-/** The median of many values; sorts a copy of its own kind. */
-function medianOf(values: Float64Array): number {
-  const sorted = Float64Array.from(values).sort();
-  const middle = (sorted.length - 1) / 2;
-  return ((sorted[Math.floor(middle)] ?? 0) + (sorted[Math.ceil(middle)] ?? 0)) / 2;
 }

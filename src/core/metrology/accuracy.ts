@@ -16,9 +16,10 @@ import {
 } from '../stats';
 import { fitAxis, type AxisFit, type AxisPoint } from './axis-fit';
 import {
+  byDimension,
+  byPrint,
   cellUncertainty,
   pooledDeviation,
-  valuesByInstrument,
   type Cell,
   type Measurements,
   type UncertaintyGaps,
@@ -94,7 +95,7 @@ export interface Accuracy {
   /** Why lengths along each axis are off, and what would mend it. */
   fit: Record<Axis, AxisFit>;
   /** Errors of each specimen. */
-  by_specimen: SpecimenError[];
+  by_specimen: readonly SpecimenError[];
   /** Every cell. */
   cells: CellResult[];
   /** What is not known or was left out, in words. */
@@ -145,7 +146,7 @@ function accuracyOf(
   );
   const isEmpty = cells.length === 0;
   const repeatability = pooledDeviation(
-    cells.flatMap((cell) => [...valuesByInstrument(cell).values()]),
+    cells.flatMap((cell) => cell.byInstrument.map(({ values }) => values)),
   );
   const notes = isEmpty
     ? ['no readings']
@@ -155,9 +156,9 @@ function accuracyOf(
         ...(repeatability === null ? ['no dimension was read twice: no repeatability'] : []),
       ];
   return {
-    prints: new Set(cells.map((cell) => cell.print)).size,
+    prints: new Set(specimens.map((specimen) => specimen.print_id)).size,
     specimens: specimens.length,
-    dimensions: new Set(cells.map((cell) => cell.dimension)).size,
+    dimensions: byDimension(cells).size,
     readings: cells.reduce((total, cell) => total + cell.values.length, 0),
     bias_mm: isEmpty
       ? unknownInterval('no readings')
@@ -213,17 +214,13 @@ function groupErrors<Key extends string>(
 
 /** The means of an axis' dimensions: over the prints, of each print's mean deviation. */
 export function axisPoints(cells: readonly Cell[], axis: Axis): AxisPoint[] {
-  const own = cells.filter(
-    ({ dimension }) => dimension.axis === axis && dimension.kind !== 'diagonal',
+  const own = [...byDimension(cells)].filter(
+    ([dimension]) => dimension.axis === axis && dimension.kind !== 'diagonal',
   );
-  return [...groupBy(own, (cell) => cell.dimension).entries()].map(([dimension, group]) => ({
+  return own.map(([dimension, group]) => ({
     nominal_mm: dimension.nominal_mm,
     kind: dimension.kind as AxisPoint['kind'],
-    deviation_mm: mean(
-      [...groupBy(group, (cell) => cell.print).values()].map((print) =>
-        mean(print.map((cell) => cell.deviation_mm)),
-      ),
-    ),
+    deviation_mm: mean(byPrint(group).map((print) => mean(print.map((cell) => cell.deviation_mm)))),
   }));
 }
 
@@ -237,7 +234,7 @@ function systematicPart(index: StudyIndex, cells: readonly Cell[]): number | nul
 }
 
 const instrumentsUsed = (cells: readonly Cell[]): Set<string | null> =>
-  new Set(cells.flatMap((cell) => cell.readings.map((row) => row.instrument_id)));
+  new Set(cells.flatMap((cell) => cell.byInstrument.map(({ instrument }) => instrument)));
 
 function instrumentNotes(
   index: StudyIndex,

@@ -18,9 +18,17 @@ export interface Cell {
   readings: readonly Reading[];
   /** Readings less the zero of their instrument, in mm. */
   values: readonly number[];
+  /** The same by the instrument that read them; null where none is named. */
+  byInstrument: readonly InstrumentValues[];
   mean_mm: number;
   /** Mean less nominal, in mm; positive is too large. */
   deviation_mm: number;
+}
+
+/** What one instrument read of a cell. */
+export interface InstrumentValues {
+  instrument: string | null;
+  values: readonly number[];
 }
 
 /** The readings of a study as cells, and what its instruments repeat. */
@@ -33,10 +41,8 @@ export interface Measurements {
 
 /** Forms the cells of a study from the readings that are not superseded. */
 export function measure(index: StudyIndex): Measurements {
-  const counted = index.study.tables.readings.filter((row) => row.superseded_at === null);
-  const groups = groupBy(counted, (row) => `${row.specimen_id}/${row.dimension_id}`);
   const cells: Cell[] = [];
-  for (const readings of groups.values()) {
+  for (const readings of readingsByPlace(index.study.tables.readings)) {
     const cell = formCell(index, readings);
     if (cell) cells.push(cell);
   }
@@ -47,6 +53,26 @@ export function measure(index: StudyIndex): Measurements {
   };
 }
 
+/** The readings that count by specimen and dimension, in the order of their first ones. */
+function readingsByPlace(all: readonly Reading[]): Reading[][] {
+  const places: Reading[][] = [];
+  const bySpecimen = new Map<string, Map<string, Reading[]>>();
+  for (const row of all) {
+    if (row.superseded_at !== null) continue;
+    let ofSpecimen = bySpecimen.get(row.specimen_id);
+    if (!ofSpecimen) bySpecimen.set(row.specimen_id, (ofSpecimen = new Map()));
+    const place = ofSpecimen.get(row.dimension_id);
+    if (place) {
+      place.push(row);
+      continue;
+    }
+    const first = [row];
+    ofSpecimen.set(row.dimension_id, first);
+    places.push(first);
+  }
+  return places;
+}
+
 function formCell(index: StudyIndex, readings: readonly Reading[]): Cell | null {
   const [first] = readings;
   const specimen = first && index.specimens.get(first.specimen_id);
@@ -54,7 +80,15 @@ function formCell(index: StudyIndex, readings: readonly Reading[]): Cell | null 
   const dimension =
     print && index.dimensions.get(withinArtefact(print.artefact_id, first.dimension_id));
   if (!dimension) return null;
-  const values = readings.map((row) => row.value_mm - zeroOf(index, row.instrument_id));
+  let zero_mm = zeroOf(index, first.instrument_id);
+  let zeroed = first.instrument_id;
+  const values = readings.map((row) => {
+    if (row.instrument_id !== zeroed) {
+      zeroed = row.instrument_id;
+      zero_mm = zeroOf(index, zeroed);
+    }
+    return row.value_mm - zero_mm;
+  });
   const mean_mm = mean(values);
   return {
     dimension,
@@ -62,25 +96,52 @@ function formCell(index: StudyIndex, readings: readonly Reading[]): Cell | null 
     print,
     readings,
     values,
+    byInstrument: valuesByInstrument(readings, values),
     mean_mm,
     deviation_mm: mean_mm - dimension.nominal_mm,
   };
 }
 
+/**
+ * A figure of a list of cells that is computed once for each list: such lists are never changed, and
+ * many sections ask the same of them.
+ */
+export function ofCells<Result>(
+  compute: (cells: readonly Cell[]) => Result,
+): (cells: readonly Cell[]) => Result {
+  const known = new WeakMap<readonly Cell[], { result: Result }>();
+  return (cells) => {
+    let kept = known.get(cells);
+    if (!kept) known.set(cells, (kept = { result: compute(cells) }));
+    return kept.result;
+  };
+}
+
+/** Cells by their dimension, in the order of the first ones. */
+export const byDimension = ofCells((cells): ReadonlyMap<Dimension, readonly Cell[]> =>
+  groupBy(cells, (cell) => cell.dimension),
+);
+
+/** Cells print by print, in the order of the first ones. */
+export const byPrint = ofCells((cells): readonly (readonly Cell[])[] => [
+  ...groupBy(cells, (cell) => cell.print).values(),
+]);
+
 const zeroOf = (index: StudyIndex, instrumentId: string | null): number =>
   index.instruments.get(instrumentId ?? '')?.zero_mm ?? 0;
 
-/** The values of a cell by the instrument that read them. */
-export const valuesByInstrument = (cell: Cell): Map<string | null, number[]> => {
-  const groups = new Map<string | null, number[]>();
-  cell.readings.forEach((row, at) => {
-    const value = cell.values[at] ?? 0;
-    const group = groups.get(row.instrument_id);
-    if (group) group.push(value);
-    else groups.set(row.instrument_id, [value]);
-  });
-  return groups;
-};
+function valuesByInstrument(
+  readings: readonly Reading[],
+  values: readonly number[],
+): readonly InstrumentValues[] {
+  const instrument = readings[0]?.instrument_id ?? null;
+  // All by one instrument is what is usual.
+  if (readings.every((row) => row.instrument_id === instrument)) return [{ instrument, values }];
+  return [...groupBy(readings.entries(), ([, row]) => row.instrument_id)].map(([id, group]) => ({
+    instrument: id,
+    values: group.map(([at]) => values[at] ?? 0),
+  }));
+}
 
 /** Pools `s² = Σ(n − 1)s²/Σ(n − 1)` over groups with at least two values; null without one. */
 export function pooledDeviation(groups: Iterable<readonly number[]>): number | null {
@@ -95,9 +156,9 @@ export function pooledDeviation(groups: Iterable<readonly number[]>): number | n
 }
 
 function instrumentRepeatability(cells: readonly Cell[]): Map<string | null, number> {
-  const groups = new Map<string | null, number[][]>();
+  const groups = new Map<string | null, (readonly number[])[]>();
   for (const cell of cells) {
-    for (const [instrument, values] of valuesByInstrument(cell)) {
+    for (const { instrument, values } of cell.byInstrument) {
       const group = groups.get(instrument);
       if (group) group.push(values);
       else groups.set(instrument, [values]);
@@ -133,7 +194,7 @@ export function cellUncertainty(
   const n = cell.values.length;
   let variance = 0;
   let isKnown = false;
-  for (const [instrumentId, values] of valuesByInstrument(cell)) {
+  for (const { instrument: instrumentId, values } of cell.byInstrument) {
     const instrument = instruments.get(instrumentId ?? '');
     const name = instrumentId ?? 'no instrument named';
     const scatter = repeatability.get(instrumentId);

@@ -1,7 +1,7 @@
 import { mean } from '../stats';
-import { groupBy, withinArtefact } from '../study';
+import { groupBy } from '../study';
 import { accuracyPair } from './pair-values';
-import type { Cell, Measurements } from './cells';
+import { byDimension, byPrint, type Cell, type Measurements } from './cells';
 
 /** What one dimension adds to the difference between two contenders. */
 export interface Driver {
@@ -16,7 +16,7 @@ export interface Driver {
 
 /** Mean over prints of the mean over specimens. */
 const overPrints = (cells: readonly Cell[], value: (cell: Cell) => number): number =>
-  mean([...groupBy(cells, (cell) => cell.print).values()].map((own) => mean(own.map(value))));
+  mean(byPrint(cells).map((own) => mean(own.map(value))));
 
 /**
  * Which dimensions drive the difference of two contenders' mean absolute errors, over what both have
@@ -29,31 +29,24 @@ export function driversOf(
   reference: string,
 ): Driver[] {
   const { contenderCells, referenceCells } = accuracyPair(measurements, contender, reference);
-  const keyOf = (cell: Cell) =>
-    withinArtefact(cell.dimension.artefact_id, cell.dimension.dimension_id);
-  const theirs = groupBy(referenceCells, keyOf);
-  const common = [...groupBy(contenderCells, keyOf)].flatMap(([key, own]) => {
-    const other = theirs.get(key);
-    return other ? [{ own, other }] : [];
+  const theirs = byDimension(referenceCells);
+  const common = [...byDimension(contenderCells)].flatMap(([dimension, own]) => {
+    const other = theirs.get(dimension);
+    return other ? [{ dimension, own, other }] : [];
   });
-  const perArtefact = groupBy(common, ({ own }) => own[0]?.dimension.artefact_id ?? '');
+  const perArtefact = groupBy(common, ({ dimension }) => dimension.artefact_id);
   const size = (cell: Cell) => Math.abs(cell.deviation_mm);
   return common
-    .flatMap(({ own, other }): Driver[] => {
-      const [first] = own;
-      if (!first) return [];
-      const { artefact_id, dimension_id } = first.dimension;
+    .map(({ dimension: { artefact_id, dimension_id }, own, other }): Driver => {
       const dimensions = perArtefact.get(artefact_id)?.length ?? 1;
-      return [
-        {
-          artefact_id,
-          dimension_id,
-          contender_mm: overPrints(own, (cell) => cell.deviation_mm),
-          reference_mm: overPrints(other, (cell) => cell.deviation_mm),
-          share_mm:
-            (overPrints(own, size) - overPrints(other, size)) / (dimensions * perArtefact.size),
-        },
-      ];
+      return {
+        artefact_id,
+        dimension_id,
+        contender_mm: overPrints(own, (cell) => cell.deviation_mm),
+        reference_mm: overPrints(other, (cell) => cell.deviation_mm),
+        share_mm:
+          (overPrints(own, size) - overPrints(other, size)) / (dimensions * perArtefact.size),
+      };
     })
     .sort((a, b) => Math.abs(b.share_mm) - Math.abs(a.share_mm));
 }

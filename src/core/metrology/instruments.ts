@@ -1,5 +1,5 @@
 import { groupBy, type StudyIndex } from '../study';
-import { pooledDeviation, valuesByInstrument, type Measurements } from './cells';
+import { pooledDeviation, type Measurements } from './cells';
 
 /** What an instrument did in a study. */
 export interface InstrumentUse {
@@ -17,12 +17,12 @@ export function instrumentsOfAll(
   { cells }: Measurements,
 ): Record<string, InstrumentUse> {
   const groups = groupBy(
-    cells.flatMap((cell) => [...valuesByInstrument(cell)]),
-    ([instrument]) => instrument,
+    cells.flatMap((cell) => cell.byInstrument),
+    ({ instrument }) => instrument,
   );
   return Object.fromEntries(
     index.study.tables.instruments.map(({ instrument_id }) => {
-      const own = (groups.get(instrument_id) ?? []).map(([, values]) => values);
+      const own = (groups.get(instrument_id) ?? []).map(({ values }) => values);
       return [
         instrument_id,
         {

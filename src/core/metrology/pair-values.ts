@@ -1,5 +1,6 @@
 import type { PrintValues } from '../stats';
-import type { Cell, Measurements } from './cells';
+import type { Dimension } from '../study';
+import { byDimension, type Cell, type Measurements } from './cells';
 import { printValues, specimenErrors } from './print-values';
 
 /** The mean absolute errors of two contenders, over what both have measured. */
@@ -19,17 +20,23 @@ export function accuracyPair(
   contender: string,
   reference: string,
 ): AccuracyPair {
-  const of = (id: string) => measurements.cellsOfContender.get(id) ?? [];
-  const dimensionsOf = (cells: readonly Cell[]) => new Set(cells.map((cell) => cell.dimension));
-  const common = dimensionsOf(of(reference));
-  const own = dimensionsOf(of(contender));
-  const shared = (cell: Cell) => common.has(cell.dimension) && own.has(cell.dimension);
-  const contenderCells = of(contender).filter(shared);
-  const referenceCells = of(reference).filter(shared);
+  const own = measurements.cellsOfContender.get(contender) ?? [];
+  const others = measurements.cellsOfContender.get(reference) ?? [];
+  const contenderCells = within(own, byDimension(others));
+  const referenceCells = within(others, byDimension(own));
   return {
     contenderValues: printValues(specimenErrors(contenderCells), 'mae_mm'),
     referenceValues: printValues(specimenErrors(referenceCells), 'mae_mm'),
     contenderCells,
     referenceCells,
   };
+}
+
+/** The cells whose dimension is among some; all of them as they are where none falls away. */
+function within(
+  cells: readonly Cell[],
+  dimensions: ReadonlyMap<Dimension, unknown>,
+): readonly Cell[] {
+  const isWhole = [...byDimension(cells).keys()].every((dimension) => dimensions.has(dimension));
+  return isWhole ? cells : cells.filter((cell) => dimensions.has(cell.dimension));
 }

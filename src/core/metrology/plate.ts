@@ -1,6 +1,6 @@
 import { fUpperP, leastSquares, mean, sumOfSquares } from '../stats';
-import { groupBy, type StudyIndex } from '../study';
-import type { Cell, Measurements } from './cells';
+import type { StudyIndex } from '../study';
+import { byDimension, byPrint, type Cell, type Measurements } from './cells';
 
 /** How a dimension's deviation goes over the plate. */
 export interface PlateFit {
@@ -32,10 +32,10 @@ export function plateOfAll(
 ): Record<string, Record<string, PlateFit>> {
   return Object.fromEntries(
     index.study.tables.contenders.map(({ contender_id }) => {
-      const cells = (measurements.cellsOfContender.get(contender_id) ?? []).filter(
-        ({ specimen }) => specimen.plate_x_mm !== null && specimen.plate_y_mm !== null,
+      const cells = measurements.cellsOfContender.get(contender_id) ?? [];
+      const groups = [...byDimension(cells)].map(
+        ([dimension, group]) => [dimension, placed(group)] as const,
       );
-      const groups = [...groupBy(cells, (cell) => cell.dimension)];
       return [
         contender_id,
         Object.fromEntries(
@@ -51,15 +51,26 @@ export function plateOfAll(
   );
 }
 
+/** The cells whose place on the plate is known; all of them as they are where it is of all. */
+function placed(cells: readonly Cell[]): readonly Cell[] {
+  const isPlaced = ({ specimen }: Cell) =>
+    specimen.plate_x_mm !== null && specimen.plate_y_mm !== null;
+  return cells.every(isPlaced) ? cells : cells.filter(isPlaced);
+}
+
 /** Fits `e = a(print) + b·x + c·y`; deviations and places are taken from their print's means. */
 function fitPlate(cells: readonly Cell[]): PlateFit {
   const e = cells.map((cell) => cell.deviation_mm);
-  const byPrint = [...groupBy(cells, (cell) => cell.print).values()];
-  const centred = (valueOf: (cell: Cell) => number) =>
-    byPrint.flatMap((group) => {
-      const centre = mean(group.map(valueOf));
-      return group.map((cell) => valueOf(cell) - centre);
-    });
+  const prints = byPrint(cells);
+  const centred = (valueOf: (cell: Cell) => number) => {
+    const all: number[] = [];
+    for (const group of prints) {
+      const values = group.map(valueOf);
+      const centre = mean(values);
+      for (const value of values) all.push(value - centre);
+    }
+    return all;
+  };
   const own = centred((cell) => cell.deviation_mm);
   const fit = leastSquares(
     [
@@ -68,7 +79,7 @@ function fitPlate(cells: readonly Cell[]): PlateFit {
     ],
     own,
   );
-  const df = cells.length - byPrint.length - 2;
+  const df = cells.length - prints.length - 2;
   const isFitted = fit !== null && df > 0;
   const before = own.reduce((sum, value) => sum + value * value, 0);
   const trend = () => {
@@ -78,7 +89,7 @@ function fitPlate(cells: readonly Cell[]): PlateFit {
   };
   return {
     n: cells.length,
-    prints: byPrint.length,
+    prints: prints.length,
     mean_mm: mean(e),
     sd_mm: Math.sqrt(sumOfSquares(e) / (e.length - 1)),
     range_mm: Math.max(...e) - Math.min(...e),

@@ -1,6 +1,6 @@
 import { groupBy } from '../study';
 import { mean, type PrintValues } from '../stats';
-import type { Cell } from './cells';
+import { ofCells } from './cells';
 
 /** A specimen's mean deviation and mean absolute deviation over its cells. */
 export interface SpecimenError {
@@ -12,15 +12,15 @@ export interface SpecimenError {
 }
 
 /** Mean error and mean absolute error of each specimen, diagonals included. */
-export function specimenErrors(cells: readonly Cell[]): SpecimenError[] {
-  return [...groupBy(cells, (cell) => cell.specimen).entries()].map(([specimen, own]) => ({
+export const specimenErrors = ofCells((cells): readonly SpecimenError[] =>
+  [...groupBy(cells, (cell) => cell.specimen)].map(([specimen, own]) => ({
     specimen_id: specimen.specimen_id,
     print_id: specimen.print_id,
     artefact_id: own[0]?.print.artefact_id ?? '',
     bias_mm: mean(own.map((cell) => cell.deviation_mm)),
     mae_mm: mean(own.map((cell) => Math.abs(cell.deviation_mm))),
-  }));
-}
+  })),
+);
 
 /** Averages specimens to prints, and groups the prints by artefact. */
 export function printValues(

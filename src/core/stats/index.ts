@@ -23,6 +23,7 @@ export {
   mean,
   meanOrNull,
   median,
+  medianInPlace,
   medianOrNull,
   percentile,
   sum,

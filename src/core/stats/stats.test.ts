@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   binomialUpperP,
@@ -9,6 +10,7 @@ import {
   gammaDraws,
   leastSquares,
   median,
+  medianInPlace,
   oneSideInterval,
   percentile,
   poissonRate,
@@ -102,7 +104,23 @@ describe('summaries', () => {
   it('percentile of type 7', () => {
     expect(percentile([10, 1, 3, 2, 4], 0.95)).toBeCloseTo(8.8, 12);
     expect(median([4, 1, 3, 2])).toBe(2.5);
+    expect(medianInPlace(Float64Array.of(4, 1, 3, 2))).toBe(2.5);
+    expect(() => medianInPlace(new Float64Array())).toThrow(RangeError);
     expect(() => percentile([], 0.5)).toThrow(RangeError);
+  });
+
+  it('the median of many values is the one a sorted list has in its middle', () => {
+    const values = fc.array(fc.oneof(fc.integer({ min: 0, max: 3 }), fc.double({ noNaN: true, min: -1e9, max: 1e9 })), { minLength: 1, maxLength: 60 }); // prettier-ignore
+    fc.assert(
+      fc.property(values, (list) => {
+        const sorted = list.toSorted((a, b) => a - b);
+        const [below = 0, above = 0] = [
+          sorted[Math.ceil(list.length / 2) - 1],
+          sorted[Math.floor(list.length / 2)],
+        ];
+        expect(medianInPlace(Float64Array.from(list))).toBeCloseTo((below + above) / 2, 5);
+      }),
+    );
   });
 
   it('sums without losing small terms', () => {

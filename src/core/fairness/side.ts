@@ -1,0 +1,81 @@
+import { mean } from '../stats';
+import { groupBy, isProcessSetting, type Print, type StudyIndex } from '../study';
+import { printFacts, type Fact } from './print-facts';
+
+/** What is known of one thing over a contender's prints of an artefact. */
+export interface Known {
+  /** Whether it is known of every print. */
+  isWhole: boolean;
+  /** Every different value, by the text that tells it from others. */
+  values: ReadonlyMap<string, Fact>;
+  /** The mean of numbers; null without any. */
+  mean: number | null;
+}
+
+/** A contender's prints of an artefact, as one side of a comparison. */
+export interface Side {
+  mesh: Known;
+  /** All process settings that are known of some of the prints. */
+  processKeys: readonly string[];
+  setting(key: string): Known;
+  circumstance(key: string): Known;
+}
+
+/** Finds a contender's prints of an artefact; null without any. */
+export type SideOf = (contender: string, artefact: string) => Side | null;
+
+/** The sides of a study's comparisons; each looks at its prints once, however often it is compared. */
+export function sidesOf(index: StudyIndex): SideOf {
+  const facts = printFacts(index);
+  const sides = new Map<string, ReadonlyMap<string, Side>>();
+  const sideOf = (artefact: string, prints: readonly Print[]): Side => {
+    const settings = [...new Set(prints.map(facts.settings))];
+    const row = index.artefacts.get(artefact);
+    return {
+      mesh: knownOf([row?.mesh_sha256?.toLowerCase() ?? row?.mesh ?? null]),
+      processKeys: [...new Set(settings.flatMap(Object.keys))].filter(isProcessSetting),
+      setting: remembered((key) => knownOf(prints.map((print) => facts.settings(print)[key] ?? null))), // prettier-ignore
+      circumstance: remembered((key) =>
+        knownOf(prints.map((print) => facts.circumstance(print, key))),
+      ),
+    };
+  };
+  return (contender, artefact) => {
+    let own = sides.get(contender);
+    if (!own) {
+      const prints = groupBy(
+        index.printsOfContender.get(contender) ?? [],
+        (print) => print.artefact_id,
+      );
+      own = new Map([...prints].map(([id, group]) => [id, sideOf(id, group)]));
+      sides.set(contender, own);
+    }
+    return own.get(artefact) ?? null;
+  };
+}
+
+/** Asks for each key once. */
+function remembered(find: (key: string) => Known): (key: string) => Known {
+  const found = new Map<string, Known>();
+  return (key) => {
+    const own = found.get(key) ?? find(key);
+    found.set(key, own);
+    return own;
+  };
+}
+
+function knownOf(facts: readonly Fact[]): Known {
+  const different = new Set(facts);
+  const isWhole = !different.delete(null);
+  const numbers = facts.filter((fact) => typeof fact === 'number');
+  return {
+    isWhole,
+    // Of several spellings of one text the same is shown, whatever the order of the prints.
+    values: new Map([...different].sort().map((fact) => [plain(fact), fact])),
+    mean: numbers.length === 0 ? null : mean(numbers),
+  };
+}
+
+/** Numbers to twelve figures and texts without case, so that only true differences differ. */
+const plain = (fact: Fact): string =>
+  typeof fact === 'number' ? String(Number(fact.toPrecision(12))) : String(fact).toLowerCase();
