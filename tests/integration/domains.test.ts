@@ -17,7 +17,25 @@ const NUMBERS = [
   ...[-1e10, -1e9, -273.16, -1, -1e-9, 0, 1e-9, 0.4, 1, 2, 99, 100, 100.5, 101, 1000, 1001],
   ...[2199, 10_000, 1e6, 1e6 + 1, 1e9, 1.1e9, 1e308],
 ];
-const TEXTS = ['', 'a', 'A-1', '.a', 'success', 'x'.repeat(64), 'x'.repeat(65), 'a b'];
+const TEXTS = [
+  '',
+  'a',
+  'A-1',
+  '.a',
+  'success',
+  'x'.repeat(64),
+  'x'.repeat(65),
+  'a b',
+  '0',
+  'a.b-c_D9',
+  '_a',
+  '-a',
+  'é',
+  'aé',
+  'a\n',
+  'a\nb',
+  '\na',
+];
 
 /** Values that a column might be asked to hold, on both sides of its ends. */
 const triedOn = (column: Column): (number | string)[] =>

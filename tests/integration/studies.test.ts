@@ -2,7 +2,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { buffer } from 'node:stream/consumers';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { unzipSync } from 'fflate';
+import { QueryTypes } from 'sequelize';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { evaluate } from '../../src/core/evaluate';
@@ -26,6 +28,8 @@ import {
   updateStudy,
   deleteStudy,
   restoreStudy,
+  storeStudy,
+  transact,
   findStudy,
   NotFoundError,
   type Database,
@@ -119,6 +123,66 @@ describe('import and export', () => {
     expect(new TextDecoder().decode(exported['machines.csv'])).toBe(
       new TextDecoder().decode(files.get('machines.csv')),
     );
+  });
+
+  it('keeps every text as it is, whatever signs are in it', async () => {
+    const { content } = await readPackage(memorySource(demoFiles()));
+    if (!content) throw new Error('the demo has faults');
+    const texts = fc.sample(
+      fc.oneof(
+        fc.constantFrom(
+          '\\N',
+          '\\.',
+          '\\',
+          'a\tb',
+          'a\nb',
+          'a\r\nb',
+          '\\t',
+          '"',
+          'ä ✓ 🖨',
+          '{"a":1}',
+        ),
+        fc.string({ unit: 'grapheme', minLength: 1 }).filter((text) => !text.includes('\0')),
+      ),
+      { numRuns: 300, seed: 8 },
+    );
+    const [sample] = content.study.tables.prints;
+    if (!sample) throw new Error('the demo has no prints');
+    const prints = texts.map((plate, at) => ({
+      ...{ ...sample, print_id: `odd-${at}`, repeat: 100 + at, order: null, plate },
+      ...(at % 2 === 0 && { extras: { more: plate } }),
+    }));
+    const study = { ...content.study, tables: { ...content.study.tables, prints: [...content.study.tables.prints, ...prints] } }; // prettier-ignore
+    const id = uuid();
+    await transact(db, (bound) =>
+      storeStudy(bound, id, { study, packageExtras: {}, files: new Map(), history: [] }),
+    );
+    const stored = await loadStudy(db, id);
+    const rows = new Map(stored.study.tables.prints.map((row) => [row.print_id, row]));
+    for (const print of prints)
+      expect(rows.get(print.print_id)).toMatchObject({ plate: print.plate });
+    const kept = await db.sequelize.query<{ more: string }>(
+      `select extras ->> 'more' as more from prints where study_id = $1 and extras ? 'more' order by repeat`,
+      { bind: [id], type: QueryTypes.SELECT },
+    );
+    expect(kept.map((row) => row.more)).toEqual(texts.filter((_, at) => at % 2 === 0));
+  });
+
+  it('keeps nothing of a study whose last rows are refused', async () => {
+    const { content } = await readPackage(memorySource(demoFiles()));
+    if (!content) throw new Error('the demo has faults');
+    const before = await listStudies(db);
+    const { readings } = content.study.tables;
+    const wrong = {
+      ...content.study.tables,
+      readings: [...readings, { ...readings[0], trial: 0 }],
+    };
+    const study = { ...content.study, tables: wrong } as typeof content.study;
+    const stored = transact(db, (bound) =>
+      storeStudy(bound, uuid(), { study, packageExtras: {}, files: new Map(), history: [] }),
+    );
+    await expect(stored).rejects.toThrow(/domain_trial/);
+    expect(await listStudies(db)).toEqual(before);
   });
 
   it('keeps nothing where there is a fault', async () => {

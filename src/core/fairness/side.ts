@@ -29,7 +29,7 @@ export function sidesOf(index: StudyIndex): SideOf {
   const facts = printFacts(index);
   const sides = new Map<string, ReadonlyMap<string, Side>>();
   const sideOf = (artefact: string, prints: readonly Print[]): Side => {
-    const settings = [...new Set(prints.map(facts.settings))];
+    const settings = [...new Set(prints.map((print) => facts.settings(print)))];
     const row = index.artefacts.get(artefact);
     return {
       mesh: knownOf([row?.mesh_sha256?.toLowerCase() ?? row?.mesh ?? null]),

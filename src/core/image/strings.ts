@@ -30,7 +30,9 @@ export function strings({ width, height, data }: Raster): Measured {
   }
   const covered = columns(width, height, (at) => mask[at] === 1);
   const isBlind = covered.map((count) => count > height / 2);
-  for (let at = 0; at < mask.length; at += 1) if (isBlind[at % width]) mask[at] = 0;
+  isBlind.forEach((is, x) => {
+    if (is) for (let at = x; at < mask.length; at += width) mask[at] = 0;
+  });
   keepComponents(mask, width, ({ left, right }) => right - left + 1 >= width / 10 - 1e-9);
   const runs = columns(
     width,
@@ -42,7 +44,7 @@ export function strings({ width, height, data }: Raster): Measured {
   if (runs.length === 0) {
     return { values: { coverage_share: null, strands: null, densest: null }, notes };
   }
-  const set = mask.reduce((sum, value) => sum + value, 0);
+  const set = columns(width, height, (at) => mask[at] === 1).reduce((sum, one) => sum + one, 0);
   return {
     values: {
       coverage_share: set / (runs.length * height),

@@ -59,8 +59,8 @@ function readingsByPlace(all: readonly Reading[]): Reading[][] {
   const bySpecimen = new Map<string, Map<string, Reading[]>>();
   for (const row of all) {
     if (row.superseded_at !== null) continue;
-    let ofSpecimen = bySpecimen.get(row.specimen_id);
-    if (!ofSpecimen) bySpecimen.set(row.specimen_id, (ofSpecimen = new Map()));
+    const ofSpecimen = bySpecimen.get(row.specimen_id) ?? new Map<string, Reading[]>();
+    if (ofSpecimen.size === 0) bySpecimen.set(row.specimen_id, ofSpecimen);
     const place = ofSpecimen.get(row.dimension_id);
     if (place) {
       place.push(row);

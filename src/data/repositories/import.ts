@@ -1,10 +1,11 @@
 import { v7 as uuid } from 'uuid';
 import type { HistoryEntry } from '../../core/package';
 import { columnsOf, TABLE_NAMES, type Study, type TableName } from '../../core/study';
+import { copyRows } from '../bulk';
 import { tieRows } from './ties';
 import { asJson, execute, select, within, type Database } from '../database';
 
-/** Rows that are sent to the database in one statement. */
+/** Changes that are sent to the database in one statement. */
 const BATCH = 20_000;
 
 /** A study that comes from elsewhere, whole. */
@@ -35,10 +36,7 @@ export async function storeStudy(
     within(db),
   );
   for (const table of TABLE_NAMES) {
-    const rows = study.tables[table] as object[];
-    for (let from = 0; from < rows.length; from += BATCH) {
-      await insertRows(db, studyId, table, rows.slice(from, from + BATCH));
-    }
+    await insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
   }
   const begun = Date.parse(study.meta.created ?? '');
   await tieRows(db, studyId, {
@@ -65,26 +63,25 @@ export async function storeStudy(
   }
 }
 
+type Cells = Readonly<Record<string, unknown>>;
+
 async function insertRows(
   db: Database,
   studyId: string,
   table: TableName,
-  rows: readonly object[],
+  rows: readonly Cells[],
 ): Promise<void> {
+  if (rows.length === 0) return;
   const isReadings = table === 'readings';
-  const columns = [
-    ...(isReadings ? ['reading_id'] : []),
-    ...columnsOf(table).map((column) => column.name),
-    'extras',
-  ];
-  const list = columns.map((column) => `"${column}"`).join(', ');
-  const sent = isReadings ? rows.map((row) => ({ ...row, reading_id: uuid() })) : rows;
-  await execute(
-    db,
-    `insert into ${table} (study_id, ${list})
-     select $1::uuid, ${list} from jsonb_populate_recordset(null::${table}, $2::jsonb)`,
-    [studyId, JSON.stringify(sent)],
-  );
+  const columns = [...columnsOf(table).map((column) => column.name), 'extras'];
+  const cells = function* () {
+    for (const row of rows) {
+      const own = columns.map((column) => row[column]);
+      yield isReadings ? [studyId, uuid(), ...own] : [studyId, ...own];
+    }
+  };
+  const first = isReadings ? ['study_id', 'reading_id'] : ['study_id'];
+  await copyRows(db, table, [...first, ...columns], cells());
 }
 
 /** The study that an import of this key made; null where there was none. */
