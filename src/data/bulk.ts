@@ -1,7 +1,9 @@
 import { Readable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type pg from 'pg';
-import { from as copyFrom } from 'pg-copy-streams';
+import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { cellText } from '../core/study';
 import type { Database } from './database';
 
 /** What a piece that is sent holds at least, as long as there are rows. */
@@ -20,11 +22,29 @@ export async function copyRows(
   columns: readonly string[],
   rows: Iterable<readonly unknown[]>,
 ): Promise<void> {
-  const { connection } = db.transaction as unknown as { connection: pg.Client };
-  const list = columns.map((column) => `"${column}"`).join(', ');
-  const sink = connection.query(copyFrom(`copy "${table}" (${list}) from stdin`));
+  const sink = clientOf(db).query(copyFrom(`copy "${table}" (${listOf(columns)}) from stdin`));
   await pipeline(Readable.from(pieces(rows)), sink);
 }
+
+/**
+ * The rows of a study's table as the text that COPY gives, in the order in which they came. Within a
+ * transaction.
+ */
+export async function copyOut(
+  db: Database,
+  table: string,
+  columns: readonly string[],
+  studyId: string,
+): Promise<Uint8Array> {
+  const rows = `select ${listOf(columns)} from "${table}" where study_id = ${db.sequelize.escape(studyId)} order by ordinal`;
+  return buffer(clientOf(db).query(copyTo(`copy (${rows}) to stdout`)));
+}
+
+const clientOf = ({ transaction }: Database): pg.Client =>
+  (transaction as unknown as { connection: pg.Client }).connection;
+
+const listOf = (columns: readonly string[]): string =>
+  columns.map((column) => `"${column}"`).join(', ');
 
 /** Rows as the text format of COPY, in pieces. */
 function* pieces(rows: Iterable<readonly unknown[]>): Generator<Buffer> {
@@ -32,7 +52,7 @@ function* pieces(rows: Iterable<readonly unknown[]>): Generator<Buffer> {
   for (const row of rows) {
     for (let at = 0; at < row.length; at += 1) {
       if (at > 0) piece += '\t';
-      piece += cellOf(row[at]);
+      piece += cellText(row[at]);
     }
     piece += '\n';
     if (piece.length < PIECE) continue;
@@ -40,20 +60,4 @@ function* pieces(rows: Iterable<readonly unknown[]>): Generator<Buffer> {
     piece = '';
   }
   if (piece !== '') yield Buffer.from(piece);
-}
-
-const ESCAPES: Readonly<Record<string, string>> = {
-  '\\': '\\\\',
-  '\t': '\\t',
-  '\n': '\\n',
-  '\r': '\\r',
-};
-
-function cellOf(value: unknown): string {
-  if (value === null || value === undefined) return '\\N';
-  if (typeof value === 'number' || typeof value === 'boolean') return String(value);
-  const text = typeof value === 'string' ? value : JSON.stringify(value);
-  return /[\\\t\n\r]/.test(text)
-    ? text.replace(/[\\\t\n\r]/g, (sign) => ESCAPES[sign] ?? '')
-    : text;
 }

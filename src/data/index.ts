@@ -166,6 +166,7 @@ export {
   deleteStudy,
   findStudy,
   listStudies,
+  loadSentStudy,
   loadStudy,
   metaOfRecord,
   restoreStudy,

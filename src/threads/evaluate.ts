@@ -7,11 +7,13 @@ import {
   type EvaluateTask,
 } from '../core/results';
 import { standingsOf } from '../core/standings';
+import { openSentStudy } from '../core/study';
 
 /** Worker thread: computes sections of a study's results, what a figure is made of, a pair, or standings. */
 export default function run(task: EvaluateTask): EvaluateOutcome {
   if ('standings' in task) return { standings: standingsOf(task.standings) };
-  const context = openContext(task.study, task.options);
+  const study = 'texts' in task.study ? openSentStudy(task.study) : task.study;
+  const context = openContext(study, task.options);
   if ('figure' in task) return { evidence: evidenceOf(context, task.figure) };
   if ('pair' in task) {
     const { contender, other } = task.pair;

@@ -17,6 +17,7 @@ export {
   type StudyMeta,
   type Tables,
 } from './study';
+export { cellText, openSentStudy, sentColumns, type SentStudy } from './sent-study';
 export { groupBy, indexStudy, withinArtefact, type StudyIndex } from './study-index';
 export {
   TABLE_NAMES,

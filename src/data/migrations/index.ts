@@ -20,6 +20,7 @@ import * as panels from './019-panels';
 import * as passkeys from './020-passkeys';
 import * as uploadLimits from './021-upload-limits';
 import * as namedInHistory from './022-named-in-history';
+import * as latestPrints from './023-latest-prints';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -45,4 +46,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '020-passkeys', up: passkeys.up, down: passkeys.down },
   { name: '021-upload-limits', up: uploadLimits.up, down: uploadLimits.down },
   { name: '022-named-in-history', up: namedInHistory.up, down: namedInHistory.down },
+  { name: '023-latest-prints', up: latestPrints.up, down: latestPrints.down },
 ];

@@ -1,12 +1,15 @@
 import { v7 as uuid } from 'uuid';
 import type { HistoryEntry } from '../../core/package';
-import { columnsOf, TABLE_NAMES, type Study, type TableName } from '../../core/study';
+import { sentColumns, TABLE_NAMES, type Study, type TableName } from '../../core/study';
 import { copyRows } from '../bulk';
 import { tieRows } from './ties';
 import { asJson, execute, select, within, type Database } from '../database';
 
 /** Changes that are sent to the database in one statement. */
 const BATCH = 20_000;
+
+/** So many rows of a table are worth counting what is in it anew. */
+const MANY = 1000;
 
 /** A study that comes from elsewhere, whole. */
 export interface IncomingStudy {
@@ -61,6 +64,10 @@ export async function storeStudy(
       [studyId, asJson(history.slice(from, from + BATCH))],
     );
   }
+  // The planner does not wait until the database looks at its tables by itself: a plan for few rows
+  // takes minutes over many.
+  const large = TABLE_NAMES.filter((table) => study.tables[table].length >= MANY);
+  if (large.length > 0) await execute(db, `analyze ${large.join(', ')}`);
 }
 
 type Cells = Readonly<Record<string, unknown>>;
@@ -73,7 +80,7 @@ async function insertRows(
 ): Promise<void> {
   if (rows.length === 0) return;
   const isReadings = table === 'readings';
-  const columns = [...columnsOf(table).map((column) => column.name), 'extras'];
+  const columns = sentColumns(table);
   const cells = function* () {
     for (const row of rows) {
       const own = columns.map((column) => row[column]);

@@ -41,10 +41,15 @@ export const latestPrints = (
   selectRows(
     db,
     'prints',
-    `from (
-       select *, row_number() over (partition by contender_id, artefact_id order by ordinal desc) as place
-       from prints where study_id = $1
-     ) t where t.place <= $2 order by t.ordinal`,
+    `from contenders c
+     join artefacts a on a.study_id = c.study_id
+     cross join lateral (
+       select * from prints p
+       where p.study_id = c.study_id and p.contender_id = c.contender_id
+         and p.artefact_id = a.artefact_id
+       order by p.ordinal desc limit $2
+     ) t
+     where c.study_id = $1 order by t.ordinal`,
     [studyId, perCell],
   );
 
@@ -76,12 +81,18 @@ export async function isPrinted(
   return found.length > 0;
 }
 
-/** The places of the plan that are printed. */
+/** The places of the plan that are printed; of artefacts that are not planned none is asked for. */
 export const printedPlaces = (
   db: Database,
   studyId: string,
 ): Promise<{ contender_id: string; artefact_id: string; repeat: number }[]> =>
-  select(db, 'select contender_id, artefact_id, repeat from prints where study_id = $1', [studyId]);
+  select(
+    db,
+    `select contender_id, artefact_id, repeat from prints
+     where study_id = $1
+       and artefact_id in (select artefact_id from planned where study_id = $1)`,
+    [studyId],
+  );
 
 /** The prints that a machine has made. */
 export const printsOfMachine = (

@@ -32,9 +32,7 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
        select artefact_id, dimension_id from dimensions where study_id = $1
        except select artefact_id, dimension_id from retired_dimensions where study_id = $1
      ),
-     needed as (
-       select specimen_id, dimension_id from parts join in_use using (artefact_id)
-     ),
+     parts_of as (select artefact_id, count(*) as parts from parts group by artefact_id),
      contender_count as (select count(*) as n from contenders where study_id = $1)
      select
        (select n from contender_count)::int as contenders,
@@ -53,13 +51,21 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
           select specimen_id, dimension_id from readings
             where study_id = $1 and superseded_at is null
           union select specimen_id, dimension_id from unmeasured where study_id = $1
-       ) c join needed using (specimen_id, dimension_id))::int as cells_measured,
-       (select count(*) from needed)::int as cells_needed,
+       ) c
+       join specimens s on s.study_id = $1 and s.specimen_id = c.specimen_id
+       join prints p on p.study_id = $1 and p.print_id = s.print_id
+       join in_use u on u.artefact_id = p.artefact_id
+         and u.dimension_id = c.dimension_id)::int as cells_measured,
+       (select coalesce(sum(parts * sizes), 0) from parts_of
+          join (select artefact_id, count(*) as sizes from in_use group by artefact_id) u
+            using (artefact_id))::int as cells_needed,
        (select count(*) from (
           select distinct specimen_id, zone_id from inspections where study_id = $1
        ) z)::int as zones_inspected,
-       (select count(*) from parts join zones z
-          on z.study_id = $1 and z.artefact_id = parts.artefact_id)::int as zones_needed,
+       (select coalesce(sum(parts * places), 0) from parts_of
+          join (select artefact_id, count(*) as places from zones
+                  where study_id = $1 group by artefact_id) z
+            using (artefact_id))::int as zones_needed,
        (select count(*) from verdicts where study_id = $1 and kind = 'answer')::int as answers,
        (select count(*) from report_revisions where study_id = $1
           and published_at is not null and withdrawn_at is null)::int as published`,

@@ -1,7 +1,8 @@
 import type { StudyPart } from '../../core/results';
 import { Transaction } from 'sequelize';
-import type { Study, StudyMeta, TableName, Tables } from '../../core/study';
-import { columnsOf, emptyTables, TABLE_NAMES } from '../../core/study';
+import type { SentStudy, Study, StudyMeta, TableName, Tables } from '../../core/study';
+import { columnsOf, emptyTables, sentColumns, TABLE_NAMES } from '../../core/study';
+import { copyOut } from '../bulk';
 import { execute, select, within, type Database, moments } from '../database';
 import type { StudyRecord } from '../models/study';
 import { ConflictError, NotFoundError } from '../errors';
@@ -75,23 +76,56 @@ export function loadStudy(
   studyId: string,
   names: readonly TableName[] = TABLE_NAMES,
 ): Promise<LoadedStudy> {
-  const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-  return db.sequelize.transaction({ isolationLevel }, async (transaction) => {
-    const bound = { ...db, transaction };
+  return atOneMoment(db, async (bound) => {
     const record = await findStudy(bound, studyId);
     const tables: Tables = emptyTables();
     for (const name of names) {
       (tables as Record<TableName, unknown[]>)[name] = await loadTable(bound, studyId, name);
     }
-    const present = new Set(record.present as TableName[]);
-    for (const name of names) if (tables[name].length > 0) present.add(name);
-    const sliced = await slicedSettings(bound, studyId);
+    const hasRows = (name: TableName) => tables[name].length > 0;
+    const rest = await withoutTables(bound, record, names.filter(hasRows));
     return {
-      study: { meta: metaOfRecord(record), tables, present, sliced },
+      study: { ...rest, tables },
       revision: record.revision,
       packageExtras: record.package_extras,
     };
   });
+}
+
+/** Reads a study like `loadStudy`, its rows as they come: for a thread that takes them apart. */
+export function loadSentStudy(
+  db: Database,
+  studyId: string,
+  names: readonly TableName[],
+): Promise<{ study: SentStudy; revision: string }> {
+  return atOneMoment(db, async (bound) => {
+    const record = await findStudy(bound, studyId);
+    const texts: SentStudy['texts'] = {};
+    for (const name of names) texts[name] = await copyOut(bound, name, sentColumns(name), studyId);
+    const hasRows = (name: TableName) => (texts[name]?.length ?? 0) > 0;
+    const rest = await withoutTables(bound, record, names.filter(hasRows));
+    return { study: { ...rest, texts }, revision: record.revision };
+  });
+}
+
+/** Reads all of a study as it stands at one moment. */
+const atOneMoment = <Result>(db: Database, read: (bound: Database) => Promise<Result>) =>
+  db.sequelize.transaction(
+    { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
+    (transaction) => read({ ...db, transaction }),
+  );
+
+/** What a study is beside its rows; tables with rows in them are there. */
+async function withoutTables(
+  bound: Database,
+  record: StudyRecord,
+  filled: readonly TableName[],
+): Promise<Omit<Study, 'tables'>> {
+  return {
+    meta: metaOfRecord(record),
+    present: new Set([...(record.present as TableName[]), ...filled]),
+    sliced: await slicedSettings(bound, record.study_id),
+  };
 }
 
 async function loadTable(db: Database, studyId: string, name: TableName): Promise<unknown[]> {

@@ -15,7 +15,7 @@ import {
   saidPanel,
   type FigureWords,
 } from '../../core/words';
-import { listRowsBy, loadStudy, rowOrNull, type Stored } from '../../data';
+import { listRowsBy, loadSentStudy, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
 import { revealedResults } from '../panels';
 import { figureNames } from './figure-names';
@@ -123,7 +123,7 @@ async function differencesOfPair(studyId: string, contender: string, other: stri
   const tables = [...needsOf('differences')].filter((part): part is TableName =>
     (TABLE_NAMES as readonly string[]).includes(part),
   );
-  const { study } = await loadStudy(db, studyId, tables);
+  const { study } = await loadSentStudy(db, studyId, tables);
   const task: EvaluateTask = { study, options: { reference: other }, pair: { contender, other } };
   const outcome = (await threads.run(task)) as EvaluateOutcome;
   if (!('differences' in outcome)) throw new Error('the thread compared nothing');

@@ -15,12 +15,12 @@ import {
   type SectionName,
   type StudyPart,
 } from '../../core/results';
-import { TABLE_NAMES, type Study } from '../../core/study';
+import { TABLE_NAMES, type SentStudy } from '../../core/study';
 import {
   findResults,
   findRow,
   findStudy,
-  loadStudy,
+  loadSentStudy,
   slicedFacts,
   storeResults,
   type KeptResult,
@@ -190,12 +190,12 @@ async function loadFor(
   reference: string | null,
   sections: readonly SectionName[],
   known: Partial<Results>,
-): Promise<{ study: Study; revision: string; options: EvaluateOptions }> {
+): Promise<{ study: SentStudy; revision: string; options: EvaluateOptions }> {
   const { db } = app();
   const isKnown = new Set(Object.keys(known) as SectionName[]);
   const needs = new Set(sections.flatMap((section) => [...needsOf(section, isKnown)]));
   const tables = [...needs].filter(isTable);
-  const { study, revision } = await loadStudy(db, studyId, tables);
+  const { study, revision } = await loadSentStudy(db, studyId, tables);
   const files = sections.includes('reach') ? await slicedFacts(db, studyId) : [];
   const toolpaths = new Map(files.flatMap(({ path, facts }) => (facts ? [[path, facts]] : [])));
   return {

@@ -5,6 +5,7 @@ import type { LinkState, Stored } from '../../../data';
 import type { RunsData } from '../../../server/runs/page';
 import { counted, fixed } from '../../lib/format';
 import { localIso } from '../../lib/entry';
+import { unpackRows, type PackedRows } from '../../lib/packed-rows';
 import type { FieldSpec } from '../../records/fields';
 import { NewRecord } from '../../records/NewRecord';
 import { RecordForm } from '../../records/RecordForm';
@@ -39,7 +40,9 @@ import {
 } from './runs-model';
 import { StartPrint } from './StartPrint';
 
-interface RunsBenchProps extends RunsData {
+interface RunsBenchProps extends Omit<RunsData, 'prints' | 'incidents'> {
+  prints: PackedRows<Stored<'prints'>>;
+  incidents: PackedRows<Stored<'incidents'>>;
   studyId: string;
   marks: readonly ContenderMark[];
   reference: string | null;
@@ -65,10 +68,10 @@ const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 't
 /** The bench while the machines print: the matrix, what runs now, what went wrong. */
 export function RunsBench(props: RunsBenchProps) {
   const { studyId, marks, reference, artefacts, machineOf, codes } = props;
-  const [prints, setPrints] = useState(props.prints);
+  const [prints, setPrints] = useState(() => unpackRows(props.prints));
   const [tallies, setTallies] = useState(props.tallies);
   const [openPrints, setOpenPrints] = useState(props.openPrints);
-  const [incidents, setIncidents] = useState(props.incidents);
+  const [incidents, setIncidents] = useState(() => unpackRows(props.incidents));
   const [events, setEvents] = useState(props.events);
   const [link, setLink] = useState(props.link);
   const seen = useRef(props.link.revision);
