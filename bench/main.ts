@@ -13,9 +13,11 @@ import {
 import { measurePhoto } from '../src/core/image';
 import { fillScorecard, type Card } from '../src/core/scorecard';
 import { PHOTO_MEASURES, type Study } from '../src/core/study';
+import { zipped } from '../tests/support/zip';
 import { farmStudy } from './farm';
-import { median, type Line } from './line';
+import { median, p95, repeated, timed, type Line } from './line';
 import { syntheticStudy } from './synthetic';
+import { takeYardstick, type Say } from './yardstick';
 import { analysisRate, plainReaderRate, syntheticSlicedFile } from './toolpath';
 
 export { benchCommand } from './command';
@@ -24,50 +26,29 @@ export { benchKills } from './kills';
 export { benchPhotos } from './photos';
 export { benchReport } from './report';
 
-const p95 = (values: number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(0.95 * sorted.length)] ?? NaN;
-};
-
-async function timed(work: () => unknown): Promise<number> {
-  const started = performance.now();
-  await work();
-  return performance.now() - started;
-}
-
-async function repeated(times: number, work: () => unknown): Promise<number[]> {
-  const all: number[] = [];
-  for (let at = 0; at < times; at += 1) all.push(await timed(work));
-  return all;
-}
-
-const line = (what: string, ms: number, barMs: number | null): Line => ({
-  what,
-  figure: `${ms.toFixed(ms < 100 ? 1 : 0)} ms`,
-  bar: barMs === null ? '' : `< ${barMs} ms`,
-  isMet: barMs === null || ms < barMs,
-});
-
 /** Calculations alone: no database, no pages. */
 export async function benchCore(): Promise<Line[]> {
   const study = await syntheticStudy(2000, 100_000);
-  const texts = writePackage(study);
-  const encoder = new TextEncoder();
-  const source = memorySource(
-    new Map([...texts].map(([path, text]) => [path, encoder.encode(text)])),
-  );
+  const source = memorySource(packageFiles(study));
+  const { line, say } = takeYardstick();
   return [
-    line(
+    line,
+    say(
       'evaluate 100 000 readings, 2 000 prints',
       median(await repeated(5, () => evaluate(study))),
-      2000,
+      400,
     ),
-    line('read and check that package', median(await repeated(3, () => readPackage(source))), null),
-    line('write that package', median(await repeated(3, () => writePackage(study))), null),
-    line('scorecard: 20 000 draws, 12 criteria, 8 contenders', await scorecardTime(), 300),
-    ...photoMeasures(),
+    say('read and check that package', median(await repeated(3, () => readPackage(source))), null),
+    say('write that package', median(await repeated(3, () => writePackage(study))), null),
+    say('scorecard: 20 000 draws, 12 criteria, 8 contenders', await scorecardTime(), 300),
+    ...photoMeasures(say),
   ];
 }
+
+const packageFiles = (study: Study): Map<string, Uint8Array> => {
+  const encoder = new TextEncoder();
+  return new Map([...writePackage(study)].map(([path, text]) => [path, encoder.encode(text)]));
+};
 
 /** A card of twelve criteria over eight contenders, all with intervals. */
 async function scorecardTime(): Promise<number> {
@@ -93,7 +74,7 @@ async function scorecardTime(): Promise<number> {
 }
 
 /** Each of the five measures on a region of 1500 × 1000 px. */
-function photoMeasures(): Line[] {
+function photoMeasures(say: Say): Line[] {
   const [width, height] = [1500, 1000];
   const data = new Float64Array(width * height);
   for (let at = 0; at < data.length; at += 1) {
@@ -108,7 +89,7 @@ function photoMeasures(): Line[] {
       measurePhoto(measure, { width, height, data }, settings);
       return performance.now() - began;
     });
-    return line(`photo measure, ${measure}, 1500 × 1000 px`, median(times), 150);
+    return say(`photo measure, ${measure}, 1500 × 1000 px`, median(times), 150);
   });
 }
 
@@ -151,6 +132,7 @@ export async function fillDatabase(databaseUrl: string): Promise<string> {
 export async function benchDatabase(databaseUrl: string, studyId: string): Promise<Line[]> {
   const db = openDatabase(databaseUrl);
   const large = await syntheticStudy(2000, 100_000);
+  const { line, say } = takeYardstick();
   const stored = await timed(() => store(db, uuid(), large));
   const keep = (at: number) =>
     writeStudy(db, studyId, 'bench', (write) =>
@@ -172,13 +154,15 @@ export async function benchDatabase(databaseUrl: string, studyId: string): Promi
   for (let at = 0; at < 300; at += 1) times.push(await timed(() => keep(at)));
   await db.sequelize.close();
   return [
-    line('store a study of 100 000 readings', stored, null),
-    line('keep one reading (p95), in the database', p95(times), 30),
+    line,
+    say('store a study of 100 000 readings', stored, null),
+    say('keep one reading (p95), in the database', p95(times), 30),
   ];
 }
 
 /** The same over HTTP, and the results page. */
 export async function benchServer(base: string, studyId: string): Promise<Line[]> {
+  const { line, say } = takeYardstick();
   const page = `${base}/studies/${studyId}/results/accuracy`;
   const get = async (url: string) => (await fetch(url)).text();
   const first = await timed(() => get(page));
@@ -212,16 +196,33 @@ export async function benchServer(base: string, studyId: string): Promise<Line[]
   const glance = `${base}/studies/${studyId}/results/glance`;
   await repeated(5, () => get(glance));
   const glances = await repeated(50, () => get(glance));
-  const fresh = await timed(freshAfter('pairs'));
-  const criteria = await timed(freshAfter('criteria'));
+  const fresh = median(await repeated(9, freshAfter('pairs')));
+  const criteria = median(await repeated(9, freshAfter('criteria')));
+  const readAndShow = async () => {
+    await post(1);
+    await get(page);
+  };
+  const freshPage = median(await repeated(9, readAndShow));
+  const zip = zipped(packageFiles(await syntheticStudy(2000, 100_000)));
+  const imported = await repeated(3, async () => {
+    const answer = await fetch(`${base}/api/v1/imports`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/zip' },
+      body: Buffer.from(zip),
+    });
+    if (answer.status !== 201) throw new Error(`the import answered ${answer.status}`);
+  });
   return [
-    line('results page, 30 000 readings, the first time', first, null),
-    line('results page, cached (median)', median(cached), null),
-    line('results page, cached (p95)', p95(cached), 100),
-    line('save one reading over HTTP (p95)', p95(posts), 30),
-    line('at a glance, cached (p95)', p95(glances), 100),
-    line('fresh verdicts after a reading', fresh, 1000),
-    line('everything that a card weighs, fresh after a reading', criteria, 1000),
+    line,
+    say('results page, 30 000 readings, the first time', first, null),
+    say('results page, cached (median)', median(cached), null),
+    say('results page, cached (p95)', p95(cached), 100),
+    say('save one reading over HTTP (p95)', p95(posts), 30),
+    say('at a glance, cached (p95)', p95(glances), 100),
+    say('a results page right after a reading', freshPage, 300),
+    say('fresh verdicts after a reading', fresh, 300),
+    say('everything that a card weighs, fresh after a reading', criteria, 1000),
+    say('import of a package of 100 000 readings, over HTTP', median(imported), 4000),
   ];
 }
 
@@ -238,6 +239,7 @@ export async function fillFarm(databaseUrl: string): Promise<string> {
 
 /** How quickly the pages of a farm answer. */
 export async function benchFarm(base: string, studyId: string): Promise<Line[]> {
+  const { line, say } = takeYardstick();
   const pages = [
     ['runs', 'Runs'],
     ['machines/m-7', 'a dossier'],
@@ -245,12 +247,12 @@ export async function benchFarm(base: string, studyId: string): Promise<Line[]> 
     ['results/speed', 'Speed'],
     ['results/cost', 'Cost'],
   ] as const;
-  const lines: Line[] = [];
+  const lines: Line[] = [line];
   for (const [path, name] of pages) {
     const get = async () => (await fetch(`${base}/studies/${studyId}/${path}`)).text();
     await repeated(3, get);
     const times = await repeated(20, get);
-    lines.push(line(`farm of 20 000 prints, ${name} (p95)`, p95(times), 500));
+    lines.push(say(`farm of 20 000 prints, ${name} (p95)`, p95(times), 300));
   }
   return lines;
 }

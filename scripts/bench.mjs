@@ -64,10 +64,11 @@ try {
   await cluster.stop();
 }
 const width = Math.max(...lines.map((line) => line.what.length));
-for (const { what, figure, bar, isMet } of lines) {
+for (const { what, figure, ratio, bar, isMet } of lines) {
   const verdict = bar === '' ? '' : isMet ? 'met' : 'NOT MET';
+  const times = ratio === undefined ? '' : `${ratio} ×`;
   process.stdout.write(
-    `${what.padEnd(width)}  ${figure.padStart(10)}  ${bar.padEnd(10)}  ${verdict}\n`,
+    `${what.padEnd(width)}  ${figure.padStart(10)}  ${times.padStart(8)}  ${bar.padEnd(17)}  ${verdict}\n`,
   );
 }
 await end(0);

@@ -233,8 +233,11 @@ function systematicPart(index: StudyIndex, cells: readonly Cell[]): number | nul
   return known.length === 0 ? null : Math.max(...known);
 }
 
-const instrumentsUsed = (cells: readonly Cell[]): Set<string | null> =>
-  new Set(cells.flatMap((cell) => cell.byInstrument.map(({ instrument }) => instrument)));
+const instrumentsUsed = (cells: readonly Cell[]): Set<string | null> => {
+  const used = new Set<string | null>();
+  for (const cell of cells) for (const { instrument } of cell.byInstrument) used.add(instrument);
+  return used;
+};
 
 function instrumentNotes(
   index: StudyIndex,

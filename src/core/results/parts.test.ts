@@ -41,18 +41,22 @@ beforeAll(() => {
 });
 
 describe('results in the parts in which they are kept', () => {
-  it('accuracy goes apart into its summary and its cells, and nothing is lost', () => {
+  it('accuracy goes apart into its summary and what each specimen deviates', () => {
     const parts = partsOf('accuracy', accuracy);
-    expect(Object.keys(parts).sort()).toEqual(['accuracy', 'cells']);
+    expect(Object.keys(parts).sort()).toEqual(['accuracy', 'deviations']);
     expect(parts.accuracy?.R).not.toHaveProperty('cells');
-    expect(parts.cells?.R).toHaveLength(1);
-    const together = Object.fromEntries(
-      Object.entries(parts.accuracy ?? {}).map(([contender, own]) => [
-        contender,
-        { ...own, cells: parts.cells?.[contender] },
-      ]),
-    );
-    expect(together).toEqual(accuracy);
+    for (const [contender, { cells, ...summary }] of Object.entries(accuracy ?? {})) {
+      expect(parts.accuracy?.[contender]).toEqual(summary);
+      const own = parts.deviations?.[contender] ?? {};
+      const told = Object.entries(own).flatMap(([dimension_id, { specimens, deviations_mm }]) =>
+        specimens.map((id, at) => `${id} ${dimension_id} ${deviations_mm[at]}`),
+      );
+      const known = cells.map(
+        (one) => `${one.specimen_id} ${one.dimension_id} ${one.deviation_mm}`,
+      );
+      expect(told.sort()).toEqual(known.sort());
+    }
+    expect(Object.keys(parts.deviations?.R ?? {})).toHaveLength(1);
   });
 
   it('fairness keeps beside its items which of them were accepted, by whom and why', () => {
@@ -66,7 +70,7 @@ describe('results in the parts in which they are kept', () => {
   });
 
   it('what is not known stays so in every part', () => {
-    expect(partsOf('accuracy', null)).toEqual({ accuracy: null, cells: null });
+    expect(partsOf('accuracy', null)).toEqual({ accuracy: null, deviations: null });
   });
 
   it('any other section is one part of its name', () => {

@@ -1,10 +1,17 @@
 import type { Fairness } from '../fairness';
 import type { Accuracy } from '../metrology';
+import { groupBy } from '../study';
 import { SECTION_NAMES } from './registry';
 import type { Results, SectionName } from './results';
 
 /** Accuracy without its cells, which are many and which few pages need. */
 export type AccuracySummary = Omit<Accuracy, 'cells'>;
+
+/** What specimens deviate in one dimension, mm: lists that belong together place by place. */
+export interface Deviations {
+  specimens: string[];
+  deviations_mm: number[];
+}
 
 /** What a fairness check found, without its many items: only what was accepted of them. */
 export type FairnessSummary = Omit<Fairness, 'items'> & {
@@ -14,7 +21,8 @@ export type FairnessSummary = Omit<Fairness, 'items'> & {
 /** The parts in which results are kept, so that a page reads only what it shows. */
 export type ResultParts = Omit<Results, 'study' | 'accuracy' | 'fairness'> & {
   accuracy: Record<string, AccuracySummary> | null;
-  cells: Record<string, Accuracy['cells']> | null;
+  /** By contender and dimension: what each specimen deviates. */
+  deviations: Record<string, Record<string, Deviations>> | null;
   fairness: FairnessSummary[];
   fairness_items: Fairness[];
 };
@@ -29,7 +37,7 @@ const SPLIT: { readonly [Name in SectionName]?: (value: Results[Name]) => Partia
       entries && Object.fromEntries(entries.map(([contender, own]) => [contender, of(own)]));
     return {
       accuracy: perContender(({ cells: _, ...summary }) => summary),
-      cells: perContender(({ cells }) => cells),
+      deviations: perContender(({ cells }) => deviationsOf(cells)),
     };
   },
   fairness: (value) => ({
@@ -43,8 +51,19 @@ const SPLIT: { readonly [Name in SectionName]?: (value: Results[Name]) => Partia
   }),
 };
 
+const deviationsOf = (cells: Accuracy['cells']): Record<string, Deviations> =>
+  Object.fromEntries(
+    [...groupBy(cells, (cell) => cell.dimension_id)].map(([dimension, own]) => [
+      dimension,
+      {
+        specimens: own.map((cell) => cell.specimen_id),
+        deviations_mm: own.map((cell) => cell.deviation_mm),
+      },
+    ]),
+  );
+
 const OWN_NAME: Partial<Record<PartName, SectionName>> = {
-  cells: 'accuracy',
+  deviations: 'accuracy',
   fairness_items: 'fairness',
 };
 

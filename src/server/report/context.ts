@@ -13,7 +13,7 @@ const TABLES: readonly TableName[] = [
   ...(['accepted_differences', 'verdicts', 'verdict_figures'] as const),
 ];
 
-/** The names of everything that is kept of results but cells and items, which no report prints. */
+/** The names of everything that is kept of results but deviations and items, which no report prints. */
 const PARTS: readonly PartName[] = SECTION_NAMES;
 
 /** A study and its results as they stand now, for the words of its report. */

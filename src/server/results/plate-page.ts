@@ -29,8 +29,8 @@ export async function platePage(
   const keys = [...new Set(Object.values(plate ?? {}).flatMap((own) => Object.keys(own)))].sort();
   const chosen = keys.find((key) => key === asked) ?? keys[0];
   if (!plate || chosen === undefined) return null;
-  const [{ cells }, { specimens, prints, dimensions, artefacts }] = await Promise.all([
-    resultsOf({ studyId, reference: null }, ['cells']),
+  const [{ deviations }, { specimens, prints, dimensions, artefacts }] = await Promise.all([
+    resultsOf({ studyId, reference: null }, ['deviations']),
     listTables(app().db, studyId, ['specimens', 'prints', 'dimensions', 'artefacts']),
   ]);
   const [artefactId = '', dimensionId = ''] = chosen.split('/');
@@ -41,11 +41,12 @@ export async function platePage(
     specimens.filter((row) => ofArtefact.has(row.print_id)).map((row) => [row.specimen_id, row]),
   );
   const points = Object.fromEntries(
-    Object.entries(cells ?? {}).map(([contender, own]) => [
+    Object.entries(deviations ?? {}).map(([contender, own]) => [
       contender,
-      own.flatMap(({ specimen_id, dimension_id, deviation_mm }): PlatePoint[] => {
+      (own[dimensionId]?.specimens ?? []).flatMap((specimen_id, at): PlatePoint[] => {
         const specimen = placed.get(specimen_id);
-        if (dimension_id !== dimensionId || !specimen) return [];
+        const deviation_mm = own[dimensionId]?.deviations_mm[at];
+        if (deviation_mm === undefined || !specimen) return [];
         const { plate_x_mm: x, plate_y_mm: y, code } = specimen;
         return x === null || y === null ? [] : [{ x, y, deviation_mm, code: code ?? specimen_id }];
       }),

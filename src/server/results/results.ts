@@ -26,7 +26,7 @@ import {
   type KeptResult,
   type StudyRecord,
 } from '../../data';
-import { app } from '../app';
+import { afterwards, app } from '../app';
 
 /** Which results are asked for. */
 export interface ResultsRequest {
@@ -74,15 +74,16 @@ export async function resultsOf<Name extends PartName>(
     part: part,
     parameters: parametersOf(sectionOfPart(part), reference),
   }));
-  const values = new Map((await findResults(db, studyId, wanted)).map((one) => [one.part, one]));
+  const values = new Map((await keptResults(studyId, wanted)).map((one) => [one.part, one]));
+  const isAsked = (part: string) => (names as readonly string[]).includes(part);
   const isFresh = (part: PartName) =>
     (values.get(part)?.revision ?? 0) >= freshFrom(record, sectionOfPart(part));
   const staleParts = names.filter((part) => !isFresh(part));
   if (staleParts.length > 0) {
     const stale = [...new Set(staleParts.map(sectionOfPart))];
     const fresh = make(studyId, reference, stale);
-    const takeIn = (made: readonly KeptResult[]) => {
-      for (const one of made) values.set(one.part, one);
+    const takeIn = (made: readonly MadeResult[]) => {
+      for (const one of made) if (isAsked(one.part)) values.set(one.part, opened(one));
     };
     if (staleParts.every((part) => values.has(part))) {
       const timer = new Promise<null>((resolve) => {
@@ -106,14 +107,14 @@ export async function resultsOf<Name extends PartName>(
 }
 
 /** What is being made, by study, section and parameters: once, however many ask for it. */
-const running = new Map<string, Promise<KeptResult[]>>();
+const running = new Map<string, Promise<MadeResult[]>>();
 
 /** Makes sections of a study's results as it stands now. */
 async function make(
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
-): Promise<KeptResult[]> {
+): Promise<MadeResult[]> {
   const keyOf = (section: SectionName) =>
     `${studyId} ${section} ${parametersOf(section, reference)}`;
   const missing = sections.filter((section) => !running.has(keyOf(section)));
@@ -131,8 +132,8 @@ async function compute(
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
-): Promise<KeptResult[]> {
-  const { db, threads, log } = app();
+): Promise<MadeResult[]> {
+  const { threads } = app();
   const known = await knownFor(studyId, reference, sections);
   const loaded = await loadFor(studyId, reference, sections, known.values);
   const { study, options } = loaded;
@@ -150,11 +151,50 @@ async function compute(
       value: parts[part] ?? 'null',
     })),
   );
-  // Results that cannot be kept are made again the next time.
-  await storeResults(db, studyId, made).catch((error: unknown) =>
-    log.error(error, 'results were not kept'),
+  keep(studyId, made);
+  return made;
+}
+
+/** A result as it was made: JSON text, which is taken apart where it is asked for. */
+type MadeResult = Omit<KeptResult, 'value'> & { value: string };
+
+const opened = (made: MadeResult): KeptResult => ({
+  ...made,
+  value: JSON.parse(made.value) as unknown,
+});
+
+/** What was made and is on its way to where it is kept: nobody waits for that. */
+const underWay = new Map<string, MadeResult>();
+
+const placeOf = (studyId: string, { part, parameters }: Pick<KeptResult, 'part' | 'parameters'>) =>
+  `${studyId} ${part} ${parameters}`;
+
+/** Keeps results, after the answer; what cannot be kept is made again the next time. */
+function keep(studyId: string, made: readonly MadeResult[]): void {
+  for (const one of made) underWay.set(placeOf(studyId, one), one);
+  afterwards(() =>
+    storeResults(app().db, studyId, made).finally(() => {
+      for (const one of made) {
+        const place = placeOf(studyId, one);
+        if (underWay.get(place) === one) underWay.delete(place);
+      }
+    }),
   );
-  return made.map((one) => ({ ...one, value: JSON.parse(one.value) as unknown }));
+}
+
+/** Results that are kept, or are about to be. */
+async function keptResults(
+  studyId: string,
+  wanted: readonly Pick<KeptResult, 'part' | 'parameters'>[],
+): Promise<KeptResult[]> {
+  const made = wanted.flatMap((one) => underWay.get(placeOf(studyId, one)) ?? []);
+  const kept = new Map(
+    (await findResults(app().db, studyId, wanted)).map((one) => [one.part, one]),
+  );
+  for (const one of made) {
+    if ((kept.get(one.part)?.revision ?? 0) < one.revision) kept.set(one.part, opened(one));
+  }
+  return [...kept.values()];
 }
 
 const isTable = (part: StudyPart): part is (typeof TABLE_NAMES)[number] =>
@@ -174,7 +214,7 @@ async function knownFor(
   if (used.length === 0) return { values: {}, revision: Infinity };
   const record = await findStudy(db, studyId);
   const wanted = used.map((part) => ({ part, parameters: parametersOf(part, reference) }));
-  const kept = await findResults(db, studyId, wanted);
+  const kept = await keptResults(studyId, wanted);
   const fresh = kept.filter(
     ({ part, revision }) => revision >= freshFrom(record, part as SectionName),
   );
