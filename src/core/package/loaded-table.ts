@@ -62,7 +62,7 @@ export function loadTable(
     header: text.header,
     known: columns.flatMap((column) => {
       const at = place.get(column.name);
-      return at === undefined ? [] : [{ column, at }];
+      return at === undefined ? [] : [{ name: column.name, at, read: cellReader(column) }];
     }),
     missing: columns.filter((column) => !place.has(column.name)).map((column) => column.name),
     extra: text.header.filter((column) => !columns.some((known) => known.name === column)),
@@ -94,7 +94,7 @@ export function loadTable(
 interface Layout {
   file: string;
   header: readonly string[];
-  known: readonly { column: Column; at: number }[];
+  known: readonly { name: string; at: number; read: (text: string) => CellRead }[];
   missing: readonly string[];
   extra: readonly string[];
   place: ReadonlyMap<string, number>;
@@ -129,6 +129,24 @@ function checkHeader(
   }
 }
 
+type CellRead = ReturnType<typeof readCell>;
+
+/** So many different texts of a column are remembered: the cells of a long table say little that is new. */
+const REMEMBERED = 4096;
+
+/** Reads the cells of a column, each text once. */
+function cellReader(column: Column): (text: string) => CellRead {
+  const known = new Map<string, CellRead>();
+  return (text) => {
+    const before = known.get(text);
+    if (before) return before;
+    const result = readCell(column, text);
+    if (known.size === REMEMBERED) known.clear();
+    known.set(text, result);
+    return result;
+  };
+}
+
 function readRow(row: TextRow, layout: Layout, faults: FaultList): LoadedRow | null {
   const { file, header } = layout;
   if (row.cells.length !== header.length) {
@@ -142,12 +160,12 @@ function readRow(row: TextRow, layout: Layout, faults: FaultList): LoadedRow | n
     return null;
   }
   const values: AnyRow = {};
-  for (const { column, at } of layout.known) {
+  for (const { name, at, read } of layout.known) {
     const text = row.cells[at] ?? '';
     if (layout.damaged && text.includes('\uFFFD')) continue;
-    const result = readCell(column, text);
-    if ('fault' in result) faults.add(file, row.line, column.name, result.fault);
-    else values[column.name] = result.value;
+    const result = read(text);
+    if ('fault' in result) faults.add(file, row.line, name, result.fault);
+    else values[name] = result.value;
   }
   for (const name of layout.missing) values[name] = null;
   let extras: Record<string, string> | null = null;

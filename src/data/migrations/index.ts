@@ -21,6 +21,7 @@ import * as passkeys from './020-passkeys';
 import * as uploadLimits from './021-upload-limits';
 import * as namedInHistory from './022-named-in-history';
 import * as latestPrints from './023-latest-prints';
+import * as readingsOfSpecimens from './024-readings-of-specimens';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -47,4 +48,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '021-upload-limits', up: uploadLimits.up, down: uploadLimits.down },
   { name: '022-named-in-history', up: namedInHistory.up, down: namedInHistory.down },
   { name: '023-latest-prints', up: latestPrints.up, down: latestPrints.down },
+  { name: '024-readings-of-specimens', up: readingsOfSpecimens.up, down: readingsOfSpecimens.down },
 ];
