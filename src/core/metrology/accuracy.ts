@@ -145,9 +145,7 @@ function accuracyOf(
     })),
   );
   const isEmpty = cells.length === 0;
-  const repeatability = pooledDeviation(
-    cells.flatMap((cell) => cell.byInstrument.map(({ values }) => values)),
-  );
+  const repeatability = pooledDeviation(repeats(cells));
   const notes = isEmpty
     ? ['no readings']
     : [
@@ -191,6 +189,11 @@ function accuracyOf(
     cells: results,
     notes,
   };
+}
+
+/** The values of each place that one instrument has read. */
+function* repeats(cells: readonly Cell[]): Generator<readonly number[]> {
+  for (const cell of cells) for (const { values } of cell.byInstrument) yield values;
 }
 
 function groupErrors<Key extends string>(

@@ -1,6 +1,5 @@
 import {
   groupBy,
-  withinArtefact,
   type Dimension,
   type Instrument,
   type Print,
@@ -42,8 +41,9 @@ export interface Measurements {
 /** Forms the cells of a study from the readings that are not superseded. */
 export function measure(index: StudyIndex): Measurements {
   const cells: Cell[] = [];
+  const dimensionOf = dimensionFinder(index);
   for (const readings of readingsByPlace(index.study.tables.readings)) {
-    const cell = formCell(index, readings);
+    const cell = formCell(index, dimensionOf, readings);
     if (cell) cells.push(cell);
   }
   return {
@@ -73,12 +73,26 @@ function readingsByPlace(all: readonly Reading[]): Reading[][] {
   return places;
 }
 
-function formCell(index: StudyIndex, readings: readonly Reading[]): Cell | null {
+type DimensionOf = (artefact: string, dimension: string) => Dimension | undefined;
+
+/** Finds dimensions that are in use, without making a key for each reading. */
+function dimensionFinder(index: StudyIndex): DimensionOf {
+  const byArtefact = groupBy(index.dimensions.values(), (row) => row.artefact_id);
+  const found = new Map(
+    [...byArtefact].map(([id, rows]) => [id, new Map(rows.map((row) => [row.dimension_id, row]))]),
+  );
+  return (artefact, dimension) => found.get(artefact)?.get(dimension);
+}
+
+function formCell(
+  index: StudyIndex,
+  dimensionOf: DimensionOf,
+  readings: readonly Reading[],
+): Cell | null {
   const [first] = readings;
   const specimen = first && index.specimens.get(first.specimen_id);
   const print = specimen && index.prints.get(specimen.print_id);
-  const dimension =
-    print && index.dimensions.get(withinArtefact(print.artefact_id, first.dimension_id));
+  const dimension = print && dimensionOf(print.artefact_id, first.dimension_id);
   if (!dimension) return null;
   let zero_mm = zeroOf(index, first.instrument_id);
   let zeroed = first.instrument_id;

@@ -57,10 +57,13 @@ export interface ToleranceClass {
 export function toleranceClass(
   cells: readonly { nominal_mm: number; deviation_mm: number }[],
 ): ToleranceClass {
-  const values = cells.flatMap(({ nominal_mm, deviation_mm }) => {
-    const factor = toleranceFactor(nominal_mm);
-    return factor === null ? [] : [(2 * 1000 * Math.abs(deviation_mm)) / factor];
-  });
+  const factors = new Map<number, number | null>();
+  const values: number[] = [];
+  for (const { nominal_mm, deviation_mm } of cells) {
+    const factor = factors.get(nominal_mm) ?? toleranceFactor(nominal_mm);
+    factors.set(nominal_mm, factor);
+    if (factor !== null) values.push((2 * 1000 * Math.abs(deviation_mm)) / factor);
+  }
   const it_basis = values.length < 20 ? 'max' : 'p95';
   if (values.length === 0) {
     return { it_grade: null, it_value: null, it_basis, notes: ['no nominal size up to 500 mm'] };

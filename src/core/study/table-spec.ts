@@ -42,5 +42,16 @@ export const ofPhoto: Reference = {
   table: 'photos',
 };
 
-/** A specification that keeps the type of its row. */
-export const spec = <Row extends z.ZodObject>(table: TableSpec<Row>): TableSpec<Row> => table;
+/** A specification that keeps the type of its row; the row's schema is made when it is first asked for. */
+export function spec<Row extends z.ZodObject>({
+  row,
+  ...table
+}: Omit<TableSpec<Row>, 'row'> & { row: () => Row }): TableSpec<Row> {
+  let made: Row | undefined;
+  return {
+    ...table,
+    get row() {
+      return (made ??= row());
+    },
+  };
+}
