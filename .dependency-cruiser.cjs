@@ -96,7 +96,7 @@ module.exports = {
   options: {
     doNotFollow: { path: 'node_modules' },
     // It has a compiler of its own.
-    exclude: { path: 'src/core/toolpath/hot/assembly' },
+    exclude: { path: 'src/core/[^/]+/hot/assembly' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
   },

@@ -1,4 +1,4 @@
 import { writeFileSync } from 'node:fs';
-import { compileHot, HOT_CODE } from './lib/hot.mjs';
+import { codeOf, compileHot, HOT_LOOPS } from './lib/hot.mjs';
 
-writeFileSync(HOT_CODE, await compileHot());
+for (const loop of Object.keys(HOT_LOOPS)) writeFileSync(codeOf(loop), await compileHot(loop));

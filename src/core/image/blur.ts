@@ -1,3 +1,6 @@
+import { plainFilters, type Bench, type Filters, type Pass } from './filters';
+import { quickFilters } from './hot';
+
 /** A Gaussian is cut off so many of its widths from its middle; what lies further weighs 2e-9. */
 const REACH = 6;
 /** From this width on, in pixels, a blur goes over a thinned grid. */
@@ -16,76 +19,97 @@ const OVERLAP = 1.1;
  *
  * @param weights 1 where a pixel counts, 0 where not; null where all count
  * @param sigma in pixels
+ * @param filters what the steps are done by; all ways come to the same numbers
  * @returns blurred values, to 1e-8 of the largest; where a pixel does not count, without meaning
  */
-export function blurred(
+export const blurred = (
   values: Float64Array,
   weights: Float64Array | null,
   width: number,
   sigma: number,
-): Float64Array {
-  const height = values.length / width;
+  filters: Filters = usualFilters(values.length),
+): Float64Array =>
+  filters((bench) => {
+    const block = weighted(bench, values, weights);
+    const counting = weights && weighted(bench, weights, null);
+    return bench.values(blurOf(bench, block, counting, width, sigma)).slice();
+  });
+
+/** The quickest way that there is here for so many values. */
+export const usualFilters = (values: number): Filters => quickFilters(values) ?? plainFilters;
+
+/** Values on a bench; 0 where a pixel does not count. */
+export function weighted<Block>(
+  bench: Bench<Block>,
+  values: Float64Array,
+  weights: Float64Array | null,
+): Block {
+  const block = bench.room(values.length);
+  const own = bench.values(block);
+  own.set(values);
+  if (weights)
+    for (let at = 0; at < own.length; at += 1) own[at] = (own[at] ?? 0) * (weights[at] ?? 0);
+  return block;
+}
+
+/** Blurs values on a bench, which are 0 where a pixel does not count. */
+export function blurOf<Block>(
+  bench: Bench<Block>,
+  values: Block,
+  weights: Block | null,
+  width: number,
+  sigma: number,
+): Block {
+  const height = bench.values(values).length / width;
   const across = blurOfLines(sigma, width);
   const down = blurOfLines(sigma, height);
+  const spread = (of: Block) => bench.kept(() => spreadOf(bench, of, width, across, down));
+  const out = spread(values);
   if (weights) {
-    const weighted = values.map((value, at) => value * (weights[at] ?? 0));
-    const above = spread(weighted, across, down);
-    const below = spread(weights, across, down);
-    for (let at = 0; at < above.length; at += 1) above[at] = (above[at] ?? 0) / (below[at] ?? 0);
-    return above;
+    const below = spread(weights);
+    const [own, weight] = [bench.values(out), bench.values(below)];
+    for (let at = 0; at < own.length; at += 1) own[at] = (own[at] ?? 0) / (weight[at] ?? 0);
+    return out;
   }
   // Where all count, the weight of a place is that of its column times that of its row.
-  const out = spread(values, across, down);
   const ofColumn = weightsOf(across, width);
   const ofRow = weightsOf(down, height);
+  const own = bench.values(out);
   for (let y = 0, at = 0; y < height; y += 1) {
-    const own = ofRow[y] ?? 0;
+    const weight = ofRow[y] ?? 0;
     for (let x = 0; x < width; x += 1, at += 1) {
-      out[at] = (out[at] ?? 0) / (own * (ofColumn[x] ?? 0));
+      own[at] = (own[at] ?? 0) / (weight * (ofColumn[x] ?? 0));
     }
   }
   return out;
 }
 
 /** Blurs in both directions, without minding what the weights sum to. */
-function spread(
-  values: Float64Array,
+function spreadOf<Block>(
+  bench: Bench<Block>,
+  values: Block,
+  width: number,
   across: readonly Pass[],
   down: readonly Pass[],
-): Float64Array {
-  const [first, ...rest] = across;
+): Block {
+  const [first, ...rest] = down;
   if (!first) return values;
-  const thin = down.reduce(
-    (out, pass) => filteredDown(out, first.points, pass),
-    filteredAcross(values, first),
-  );
-  return rest.reduce((out, pass) => filteredAcross(out, pass), thin);
+  // The columns are thinned first, and thickened last: in between there is less of everything.
+  let made = bench.turned(bench.filtered(values, width, first), width);
+  for (const pass of across) made = bench.filtered(made, first.points, pass);
+  made = bench.turned(made, first.points);
+  for (const pass of rest) made = bench.filtered(made, width, pass);
+  return made;
 }
 
 /** What the weights of each place of a line sum to. */
-function weightsOf(passes: readonly Pass[], length: number): Float64Array {
-  let line: Float64Array = new Float64Array(length).fill(1);
-  for (const pass of passes) line = filteredAcross(line, pass);
-  return line;
-}
-
-/** A row of results and what they are made of: `to[i] += Σ kernel[j]·of[i + j]`, both in strides. */
-interface Row {
-  kernel: Float64Array;
-  of: { from: number; apart: number };
-  to: { from: number; apart: number };
-  count: number;
-}
-
-/** What is done to a line: zeros are put before and behind it, then its rows are added up. */
-interface Pass {
-  length: number;
-  before: number;
-  padded: number;
-  rows: readonly Row[];
-  /** How many values there are then. */
-  points: number;
-}
+const weightsOf = (passes: readonly Pass[], length: number): Float64Array =>
+  plainFilters((bench) => {
+    let line = bench.room(length);
+    bench.values(line).fill(1);
+    for (const pass of passes) line = bench.filtered(line, 1, pass);
+    return bench.values(line);
+  });
 
 /**
  * How lines of one length are blurred. A wide Gaussian is two narrower ones one after the other,
@@ -158,97 +182,4 @@ function thickening(half: Float64Array, { length, step, margin, points }: Grid):
       count: Math.ceil((length - phase) / step),
     })),
   };
-}
-
-/** A pass over lines that stand one after another. */
-function filteredAcross(values: Float64Array, pass: Pass): Float64Array {
-  const { length, points } = pass;
-  const lines = values.length / length;
-  const out = new Float64Array(lines * points);
-  const line = new Float64Array(pass.padded);
-  for (let each = 0; each < lines; each += 1) {
-    line.set(values.subarray(each * length, (each + 1) * length), pass.before);
-    for (const { kernel, of, to, count } of pass.rows) {
-      let [from, at] = [of.from, each * points + to.from];
-      let left = count;
-      for (; left >= 4; left -= 4, from += 4 * of.apart, at += 4 * to.apart) {
-        addFour(line, from, of.apart, kernel, out, at, to.apart);
-      }
-      for (; left > 0; left -= 1, from += of.apart, at += to.apart) {
-        addOne(line, from, of.apart, kernel, out, at);
-      }
-    }
-  }
-  return out;
-}
-
-/** A pass over columns of values that stand row by row. */
-function filteredDown(values: Float64Array, width: number, pass: Pass): Float64Array {
-  const out = new Float64Array(pass.points * width);
-  const whole = new Float64Array(pass.padded * width);
-  whole.set(values, pass.before * width);
-  for (const { kernel, of, to, count } of pass.rows) {
-    const [ofApart, toApart] = [of.apart * width, to.apart * width];
-    let [from, at] = [of.from * width, to.from * width];
-    let left = count;
-    for (; left >= 4; left -= 4, from += 4 * ofApart, at += 4 * toApart) {
-      for (let x = 0; x < width; x += 1) {
-        addFour(whole, from + x, ofApart, kernel, out, at + x, toApart);
-      }
-    }
-    for (; left > 0; left -= 1, from += ofApart, at += toApart) {
-      for (let x = 0; x < width; x += 1) addOne(whole, from + x, ofApart, kernel, out, at + x);
-    }
-  }
-  return out;
-}
-
-/** Four results of a row side by side, so that each value is read once for all of them. */
-function addFour(
-  of: Float64Array,
-  from: number,
-  ofApart: number,
-  kernel: Float64Array,
-  to: Float64Array,
-  at: number,
-  toApart: number,
-): void {
-  let a = to[at] ?? 0;
-  let b = to[at + toApart] ?? 0;
-  let c = to[at + 2 * toApart] ?? 0;
-  let d = to[at + 3 * toApart] ?? 0;
-  let p = of[from] ?? 0;
-  let q = of[from + ofApart] ?? 0;
-  let r = of[from + 2 * ofApart] ?? 0;
-  for (let tap = 0, next = from + 3 * ofApart; tap < kernel.length; tap += 1, next += ofApart) {
-    const weight = kernel[tap] ?? 0;
-    const s = of[next] ?? 0;
-    a += weight * p;
-    b += weight * q;
-    c += weight * r;
-    d += weight * s;
-    p = q;
-    q = r;
-    r = s;
-  }
-  to[at] = a;
-  to[at + toApart] = b;
-  to[at + 2 * toApart] = c;
-  to[at + 3 * toApart] = d;
-}
-
-/** One result of a row. */
-function addOne(
-  of: Float64Array,
-  from: number,
-  ofApart: number,
-  kernel: Float64Array,
-  to: Float64Array,
-  at: number,
-): void {
-  let sum = to[at] ?? 0;
-  for (let tap = 0; tap < kernel.length; tap += 1) {
-    sum += (kernel[tap] ?? 0) * (of[from + tap * ofApart] ?? 0);
-  }
-  to[at] = sum;
 }

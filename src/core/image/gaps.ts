@@ -1,4 +1,4 @@
-import { blurred } from './blur';
+import { blurOf, usualFilters, weighted } from './blur';
 import { keepComponents } from './components';
 import type { Measured, MeasureOptions } from './measured';
 import type { Raster } from './raster';
@@ -60,19 +60,26 @@ function rippleOf(
   }
   const mean = total / count;
   if (!(mean > 0)) return null;
-  const contrast = new Float64Array(data.length);
-  for (let at = 0; at < data.length; at += 1) contrast[at] = (data[at] ?? 0) / mean - 1;
   const sigma = (period_mm: number) =>
     (period_mm / (2 * Math.PI)) * Math.sqrt(2 * Math.LN2) * px_per_mm;
-  const fine = blurred(contrast, weights, width, sigma(SHORT_MM));
-  const coarse = blurred(contrast, weights, width, sigma(LONG_MM));
-  let squares = 0;
-  for (let at = 0; at < contrast.length; at += 1) {
-    if (weights && !weights[at]) continue;
-    const ripple = (fine[at] ?? 0) - (coarse[at] ?? 0);
-    squares += ripple * ripple;
-  }
-  return Math.sqrt(squares / count);
+  return usualFilters(data.length)((bench) => {
+    const contrast = weighted(bench, data, null);
+    const own = bench.values(contrast);
+    for (let at = 0; at < own.length; at += 1) {
+      own[at] = weights && !weights[at] ? 0 : (own[at] ?? 0) / mean - 1;
+    }
+    const counting = weights && weighted(bench, weights, null);
+    const fineBlock = blurOf(bench, contrast, counting, width, sigma(SHORT_MM));
+    const coarseBlock = blurOf(bench, contrast, counting, width, sigma(LONG_MM));
+    const [fine, coarse] = [bench.values(fineBlock), bench.values(coarseBlock)];
+    let squares = 0;
+    for (let at = 0; at < fine.length; at += 1) {
+      if (weights && !weights[at]) continue;
+      const ripple = (fine[at] ?? 0) - (coarse[at] ?? 0);
+      squares += ripple * ripple;
+    }
+    return Math.sqrt(squares / count);
+  });
 }
 
 /** The mean over a box around each pixel, as far as it lies inside. */

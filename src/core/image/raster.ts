@@ -67,17 +67,3 @@ export function rowMeans({ width, height, data }: Raster): Float64Array {
   }
   return out;
 }
-
-/** Values with rows and columns exchanged: column after column from the left. */
-export function turned(values: Float64Array, width: number): Float64Array {
-  const height = values.length / width;
-  const out = new Float64Array(values.length);
-  const block = 16;
-  for (let top = 0; top < height; top += block) {
-    const bottom = Math.min(height, top + block);
-    for (let x = 0; x < width; x += 1) {
-      for (let y = top; y < bottom; y += 1) out[x * height + y] = values[y * width + x] ?? 0;
-    }
-  }
-  return out;
-}

@@ -1,7 +1,8 @@
 import { median, medianInPlace } from '../stats';
 import { keepComponents } from './components';
 import type { Measured } from './measured';
-import { turned, type Raster } from './raster';
+import { turned } from './filters';
+import type { Raster } from './raster';
 
 const FEWEST_ROWS = 9;
 /** Scatter of a normal distribution from its median absolute deviation. */
@@ -19,14 +20,13 @@ export function strings({ width, height, data }: Raster): Measured {
     };
   }
   const background = backgroundOf({ width, height, data });
-  const apart = new Float64Array(data.length);
-  for (let at = 0; at < apart.length; at += 1) {
-    apart[at] = Math.abs((data[at] ?? 0) - (background[at] ?? 0));
-  }
-  const scatter = FROM_MEDIAN * medianInPlace(Float64Array.from(apart));
+  const apart = (at: number) => Math.abs((data[at] ?? 0) - (background[at] ?? 0));
+  const distances = new Float64Array(data.length);
+  for (let at = 0; at < distances.length; at += 1) distances[at] = apart(at);
+  const scatter = FROM_MEDIAN * medianInPlace(distances);
   const mask = new Uint8Array(data.length);
   for (let at = 0; at < mask.length; at += 1) {
-    if ((apart[at] ?? 0) > Math.max(5 * scatter, 0.03 * (background[at] ?? 0))) mask[at] = 1;
+    if (apart(at) > Math.max(5 * scatter, 0.03 * (background[at] ?? 0))) mask[at] = 1;
   }
   const covered = columns(width, height, (at) => mask[at] === 1);
   const isBlind = covered.map((count) => count > height / 2);
@@ -78,7 +78,8 @@ function backgroundOf({ width, height, data }: Raster): Float64Array {
     ),
   );
   const [upper = byColumn, middle = byColumn, lower = byColumn] = medians;
-  const out = new Float64Array(data.length);
+  // What the medians have moved about is not looked at any more.
+  const out = byColumn;
   for (let y = 0, at = 0; y < height; y += 1) {
     const a = ((y - y1) * (y - y2)) / ((y0 - y1) * (y0 - y2));
     const b = ((y - y0) * (y - y2)) / ((y1 - y0) * (y1 - y2));

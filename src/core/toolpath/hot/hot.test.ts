@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
-import { compileHot, HOT_CODE } from '../../../../scripts/lib/hot.mjs';
+import { codeOf, compileHot } from '../../../../scripts/lib/hot.mjs';
 import { NoMotionError, ToolpathAnalysis, type AnalysisOptions, type MachineRecord } from '..';
 import { WordReader } from '../words';
 import { canCompile } from './compiled';
@@ -93,7 +93,7 @@ const machine: fc.Arbitrary<MachineRecord> = fc.constantFrom(
 
 describe('the compiled loop', () => {
   it('is compiled from its sources', async () => {
-    expect(readFileSync(HOT_CODE, 'utf8')).toBe(await compileHot());
+    expect(readFileSync(codeOf('toolpath'), 'utf8')).toBe(await compileHot('toolpath'));
   });
 
   it('finds what the plain way finds, whatever stands in a file and however it arrives', () => {
