@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { resultsAreKept } from '../support/kept-results';
 import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 
@@ -58,8 +59,9 @@ describe('the answer', () => {
 describe('weights', () => {
   it('changed make the card anew, and no figure', async () => {
     const before = await get<About>(`/studies/${bench}`);
-    const figures = ['accuracy', 'cost', 'criteria', 'differences'];
+    const figures = ['accuracy', 'cost', 'criteria', 'differences'] as const;
     await revisionsOf([...figures, 'scorecard']);
+    await resultsAreKept(db(), bench, [...figures, 'deviations']);
     const kept = async () => {
       const [rows] = await db().sequelize.query(
         "select section, revision from results where study_id = $1 and section <> 'scorecard'",

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dropUnnamedContent } from '../../src/data';
 import type { ReportPage } from '../../src/server/report/page';
 import type { RevisionSeen } from '../../src/server/report/revisions';
+import { resultsAreKept } from '../support/kept-results';
 import { apiOf, type Api } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { kill, startServer, type Server } from '../support/server';
@@ -115,6 +116,7 @@ describe('what was published', () => {
 
   it('leaves the results as they are: neither words of it nor its publishing make a figure anew', async () => {
     await api.get(`/studies/${study}/results/accuracy`);
+    await resultsAreKept(fresh.db, study, ['accuracy']);
     const kept = () =>
       rows<{ section: string; revision: string }>(
         "select section, revision from results where section = 'accuracy'",

@@ -1,9 +1,11 @@
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PartName } from '../../src/core/results';
 import type { Database } from '../../src/data';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { DEMO_PAIR } from '../support/demo-files';
+import { resultsAreKept } from '../support/kept-results';
 import { kill, startServer, type Server } from '../support/server';
 
 let server: Server;
@@ -61,7 +63,10 @@ const kept = async (): Promise<Kept[]> => {
   return rows;
 };
 
-const keptOf = async (part: string) => (await kept()).filter((one) => one.part === part);
+const keptOf = async (part: PartName) => {
+  await resultsAreKept(db, study, [part]);
+  return (await kept()).filter((one) => one.part === part);
+};
 
 interface Accuracy {
   accuracy: Record<string, { mae_mm: { estimate: number } }>;
@@ -132,8 +137,9 @@ describe('results that are kept', () => {
       await fresh('pairs', reference);
       await fresh('waste', reference);
     }
-    const references = (await keptOf('pairs')).map((one) => one.reference);
-    expect(references).toEqual(['A-stock', 'B-stock', 'C-stock']);
+    await expect
+      .poll(async () => (await keptOf('pairs')).map((one) => one.reference), { timeout: 30_000 })
+      .toEqual(['A-stock', 'B-stock', 'C-stock']);
     expect(await keptOf('waste')).toHaveLength(1);
   });
 
@@ -161,6 +167,25 @@ describe('results that are kept', () => {
     expect(all).toHaveLength(12);
     await fresh('modes');
     expect(await keptOf('modes')).toHaveLength(1);
+  });
+
+  it('are answered before they are kept, and known from then on', async () => {
+    const note = { incident_id: uuid(), machine_id: 'gannet', mode: 'warped', cause: 'machine' };
+    await fresh('modes');
+    const [before] = await keptOf('modes');
+    const held = await db.sequelize.transaction();
+    try {
+      await db.sequelize.query('lock table results in exclusive mode', { transaction: held });
+      await call('POST', `/studies/${study}/rows/incidents`, note);
+      const { revision } = await fresh('modes');
+      const again = await fresh('modes');
+      expect(again.revision).toBe(revision);
+      expect((await kept()).filter((one) => one.part === 'modes')).toEqual([before]);
+    } finally {
+      await held.rollback();
+    }
+    const [after] = await keptOf('modes');
+    expect(after?.revision).toBeGreaterThan(before?.revision ?? Infinity);
   });
 
   it('of a reference that is no contender are refused', async () => {

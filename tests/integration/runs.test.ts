@@ -1,9 +1,10 @@
 import { v7 as uuid } from 'uuid';
 import { describe, expect, it } from 'vitest';
+import { latestPrints, printedPlaces } from '../../src/data';
 import { createFleet } from '../support/fleet';
 import { served } from '../support/served';
 
-const { call, get, url } = served();
+const { call, db, get, url } = served();
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
 
@@ -31,6 +32,27 @@ async function bench() {
 }
 
 const said = (answer: { content: Record<string, unknown> }) => String(answer.content.detail);
+
+describe('prints of a study', () => {
+  it('are shown as the latest of each place of the matrix, in the order in which they ended', async () => {
+    const own = await bench();
+    const study = own.base.split('/').at(-1) ?? '';
+    const ended = async (id: string, contender: string, repeat: number) => {
+      const row = print(id, contender, { repeat, outcome: 'success' });
+      expect((await own.end(row)).status).toBe(201);
+    };
+    for (const repeat of [1, 2, 3, 4, 5]) {
+      await ended(`a-${repeat}`, 'c-1', repeat);
+      if (repeat > 3) await ended(`b-${repeat}`, 'c-2', repeat);
+    }
+    const latest = await latestPrints(db(), study, 3);
+    expect(latest.map((row) => row.print_id)).toEqual(['a-3', 'a-4', 'b-4', 'a-5', 'b-5']);
+    expect(await printedPlaces(db(), study)).toHaveLength(7);
+    // What is not planned has no place in the order that could be done.
+    await db().sequelize.query('delete from planned where study_id = $1', { bind: [study] });
+    expect(await printedPlaces(db(), study)).toEqual([]);
+  });
+});
 
 describe('a print that is started', () => {
   it('keeps its machine until it ends; another machine is free', async () => {
