@@ -5,7 +5,7 @@ import { BackupError } from '../server/backup/fault';
 import { beside, hashOfFile, readManifest, type Manifest } from '../server/backup/manifest';
 import { runProgram } from '../server/backup/pg-program';
 import { InputError } from './input-error';
-import { withDatabase } from './transfer';
+import { withDatabase } from './with-database';
 
 const urlOf = (): string => process.env.DATABASE_URL ?? '';
 

@@ -55,6 +55,7 @@ describe('what is read at the start of', () => {
     ['validate', 800],
     ['evaluate', 1900],
     ['standings', 1800],
+    ['verify', 2200],
   ])('%s is no more than it needs', (command, most) => {
     const { kilobytes = Infinity, packages = new Set() } = starts.get(command) ?? {};
     expect(kilobytes).toBeLessThan(most);
@@ -68,6 +69,12 @@ describe('what is read at the start of', () => {
       const found = [...(starts.get(command)?.packages ?? [])];
       expect(found.filter((name) => /^@stdlib\/|^ml-matrix$|^papaparse$/.test(name))).toEqual([]);
     }
+  });
+
+  it('a link for the owner is nothing of studies and their packages', () => {
+    const { kilobytes = Infinity, packages = new Set() } = starts.get('owner-link') ?? {};
+    expect(kilobytes).toBeLessThan(1400);
+    for (const one of ['papaparse', 'yauzl', 'fflate']) expect(packages).not.toContain(one);
   });
 
   it('commands that have no database is none of its packages', () => {

@@ -1,5 +1,5 @@
 import { linkForOwner } from '../server/access/front';
-import { withDatabase } from './transfer';
+import { withDatabase } from './with-database';
 
 /** `vergleich owner-link`: prints a link that makes an owner, or gives one another password. */
 export const runOwnerLink = (): Promise<void> =>

@@ -2,41 +2,12 @@ import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { formatFault } from '../core/package';
-import { migrate, NewerDatabaseError, NotFoundError, openDatabase, type Database } from '../data';
+import { NotFoundError } from '../data';
 import { readPackageOnDisk } from '../files/read-package';
 import { exportStudy } from '../server/study/export';
 import { importStudy } from '../server/study/import';
 import { InputError } from './input-error';
-
-/**
- * Works on the database in DATABASE_URL.
- *
- * @param isBrought whether it is brought to the newest schema first
- * @throws InputError
- */
-export async function withDatabase<Result>(
-  work: (db: Database) => Promise<Result>,
-  isBrought = true,
-): Promise<Result> {
-  const databaseUrl = process.env.DATABASE_URL;
-  if (!databaseUrl)
-    throw new InputError(
-      'DATABASE_URL is not set, and the application does not run here: start it with npm start, or name its database',
-    );
-  const db = openDatabase(databaseUrl);
-  try {
-    await db.sequelize.authenticate().catch((error: unknown) => {
-      const reason = error instanceof Error ? error.message : 'no answer';
-      throw new InputError(`The database in DATABASE_URL cannot be used: ${reason}`);
-    });
-    if (isBrought) await migrate(db.sequelize);
-    return await work(db);
-  } catch (error) {
-    throw error instanceof NewerDatabaseError ? new InputError(error.message) : error;
-  } finally {
-    await db.sequelize.close();
-  }
-}
+import { withDatabase } from './with-database';
 
 /** `vergleich import`: prints the id of the new study. */
 export const runImport = (path: string): Promise<void> =>
