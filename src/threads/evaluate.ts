@@ -12,8 +12,7 @@ import { openSentStudy } from '../core/study';
 /** Worker thread: computes sections of a study's results, what a figure is made of, a pair, or standings. */
 export default function run(task: EvaluateTask): EvaluateOutcome {
   if ('standings' in task) return { standings: standingsOf(task.standings) };
-  const study = 'texts' in task.study ? openSentStudy(task.study) : task.study;
-  const context = openContext(study, task.options);
+  const context = openContext(openSentStudy(task.study), task.options);
   if ('figure' in task) return { evidence: evidenceOf(context, task.figure) };
   if ('pair' in task) {
     const { contender, other } = task.pair;

@@ -177,9 +177,13 @@ describe('results that are kept', () => {
     try {
       await db.sequelize.query('lock table results in exclusive mode', { transaction: held });
       await call('POST', `/studies/${study}/rows/incidents`, note);
-      const { revision } = await fresh('modes');
-      const again = await fresh('modes');
-      expect(again.revision).toBe(revision);
+      const made = await fresh<{ modes: object }>('modes');
+      // Whoever made it once more would wait for what is locked now.
+      await db.sequelize.query('lock table incidents in access exclusive mode', {
+        transaction: held,
+      });
+      const again = await fresh<{ modes: object }>('modes');
+      expect(again.modes).toEqual(made.modes);
       expect((await kept()).filter((one) => one.part === 'modes')).toEqual([before]);
     } finally {
       await held.rollback();

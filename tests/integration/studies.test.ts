@@ -20,6 +20,8 @@ import {
   insertRow,
   listReadings,
   listStudies,
+  countProgress,
+  loadSentStudy,
   loadStudy,
   migrate,
   RefusedError,
@@ -34,6 +36,7 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
+import { openSentStudy, TABLE_NAMES } from '../../src/core/study';
 import { exportStudy } from '../../src/server/study/export';
 import { importStudy } from '../../src/server/study/import';
 import { openPackage } from '../../src/files/packages';
@@ -166,6 +169,56 @@ describe('import and export', () => {
       { bind: [id], type: QueryTypes.SELECT },
     );
     expect(kept.map((row) => row.more)).toEqual(texts.filter((_, at) => at % 2 === 0));
+  });
+
+  it('is loaded the same by rows and by what the database copies out', async () => {
+    const id = await importDemo();
+    const [{ study }, sent] = await Promise.all([
+      loadStudy(db, id),
+      loadSentStudy(db, id, TABLE_NAMES),
+    ]);
+    expect(openSentStudy(sent.study)).toEqual(study);
+    const some = openSentStudy((await loadSentStudy(db, id, ['machines'])).study);
+    expect(some.tables.machines).toEqual(study.tables.machines);
+    expect(some.tables.readings).toEqual([]);
+  });
+
+  it('tells the planner at once what is in a large table', async () => {
+    const id = await importDemo();
+    const [known] = await db.sequelize.query<{ columns: number }>(
+      `select count(*)::int as columns from pg_stats where tablename = 'readings' and most_common_vals::text like $1`,
+      { bind: [`%${id}%`], type: QueryTypes.SELECT },
+    );
+    expect(known?.columns).toBe(1);
+  });
+
+  it('counts what is needed by parts and sizes, and what is done where it is needed', async () => {
+    const id = await importDemo();
+    const { study } = await loadStudy(db, id);
+    const { tables } = study;
+    const artefactOf = new Map(
+      tables.specimens.map((row) => [row.specimen_id, tables.prints.find((print) => print.print_id === row.print_id)?.artefact_id]),
+    ); // prettier-ignore
+    const retired = new Set(tables.retired_dimensions.map((row) => `${row.artefact_id}/${row.dimension_id}`)); // prettier-ignore
+    const needed = new Set(
+      tables.specimens.flatMap((part) =>
+        tables.dimensions
+          .filter((row) => row.artefact_id === artefactOf.get(part.specimen_id) && !retired.has(`${row.artefact_id}/${row.dimension_id}`))
+          .map((row) => `${part.specimen_id}/${row.dimension_id}`),
+      ),
+    ); // prettier-ignore
+    const done = new Set(
+      [...tables.readings.filter((row) => row.superseded_at === null), ...tables.unmeasured]
+        .map((row) => `${row.specimen_id}/${row.dimension_id}`)
+        .filter((place) => needed.has(place)),
+    );
+    const zones = tables.specimens.flatMap((part) =>
+      tables.zones.filter((row) => row.artefact_id === artefactOf.get(part.specimen_id)),
+    );
+    expect(needed.size).toBeGreaterThan(done.size);
+    expect(await countProgress(db, id)).toMatchObject({
+      ...{ cells_needed: needed.size, cells_measured: done.size, zones_needed: zones.length },
+    });
   });
 
   it('keeps nothing of a study whose last rows are refused', async () => {

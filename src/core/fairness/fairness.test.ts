@@ -213,6 +213,18 @@ describe('fairness check', () => {
     });
   });
 
+  it('several spellings of one text are one, shown alike whatever the order of the prints', () => {
+    const study = pair({ material: { colour: 'SLATE' } });
+    const own = study.tables.prints.filter((row) => row.contender_id === 'C');
+    if (own[0]) own[0].material_id = 'pla';
+    const colourOf = () =>
+      fairnessOfAll(indexStudy(study), 'R')[0]?.items.find((one) => one.key === 'material_colour');
+    expect(own.length).toBeGreaterThan(1);
+    expect(colourOf()).toMatchObject({ state: 'same', varies: false, contender_value: 'SLATE' });
+    study.tables.prints.reverse();
+    expect(colourOf()).toMatchObject({ state: 'same', varies: false, contender_value: 'SLATE' });
+  });
+
   it('means of the ambient temperature within 3 °C are the same', () => {
     expect(item(check({ contender: { ambient_c: 24 } }), 'ambient_c')?.state).toBe('same');
     expect(item(check({ contender: { ambient_c: 24.1 } }), 'ambient_c')?.state).toBe('different');

@@ -71,7 +71,12 @@ function knownOf(facts: readonly Fact[]): Known {
   return {
     isWhole,
     // Of several spellings of one text the same is shown, whatever the order of the prints.
-    values: new Map([...different].sort().map((fact) => [plain(fact), fact])),
+    values: new Map(
+      [...different]
+        .sort()
+        .reverse()
+        .map((fact) => [plain(fact), fact]),
+    ),
     mean: numbers.length === 0 ? null : mean(numbers),
   };
 }

@@ -28,6 +28,27 @@ const json = (edit: (value: Record<string, Record<string, unknown>>) => void) =>
   return JSON.stringify(value);
 };
 
+describe('a fault that stands in many lines', () => {
+  it('is told of each, also where thousands of other texts stand between', async () => {
+    const more = (text: string) => {
+      const lines = text.trimEnd().split('\r\n');
+      const sample = (lines[1] ?? '').split(',');
+      const at = (lines[0] ?? '').split(',').indexOf('value_mm');
+      const trial = (lines[0] ?? '').split(',').indexOf('trial');
+      const added = Array.from({ length: 5000 }, (_, n) =>
+        sample.map((cell, place) =>
+          place === trial ? String(n + 100) : place === at ? (n % 2500 === 7 ? 'wide' : `20.${n}1`) : cell,
+        ).join(','),
+      ); // prettier-ignore
+      return [...lines, ...added, ''].join('\r\n');
+    };
+    const before = new TextDecoder().decode(demoFiles().get('readings.csv')).trimEnd();
+    const lines = before.split('\r\n').length;
+    const faults = await faultsOf({ 'readings.csv': more });
+    expect(faults.map((fault) => fault.line)).toEqual([lines + 8, lines + 2508]);
+  });
+});
+
 describe('a valid package', () => {
   it('is read without a fault or warning', async () => {
     const result = await readPackage(memorySource(demoFiles()));

@@ -1,6 +1,6 @@
 import type { Evidence } from '../evidence';
 import type { ArtefactStandings, StandingStudy } from '../standings';
-import type { SentStudy, Study } from '../study';
+import type { SentStudy } from '../study';
 import type { EvaluateOptions } from './context';
 import type { PartName } from './parts';
 import type { SectionName } from './results';
@@ -11,7 +11,7 @@ import type { Differences } from './sections/differences';
  * contender against one other; and of several studies the standings.
  */
 export type EvaluateTask =
-  | ({ study: Study | SentStudy; options: EvaluateOptions } & (
+  | ({ study: SentStudy; options: EvaluateOptions } & (
       | { sections: readonly SectionName[] }
       | { figure: string }
       | { pair: { contender: string; other: string } }

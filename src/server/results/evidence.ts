@@ -8,7 +8,7 @@ import {
   type EvaluateTask,
 } from '../../core/results';
 import { TABLE_NAMES, type TableName } from '../../core/study';
-import { findStudy, loadStudy, NotFoundError } from '../../data';
+import { findRow, findStudy, loadSentStudy, NotFoundError } from '../../data';
 import { app } from '../app';
 import { freshFrom } from './results';
 
@@ -38,14 +38,9 @@ export async function evidenceOfFigure(
   const tables = [...needsOf(section)].filter((part): part is TableName =>
     (TABLE_NAMES as readonly string[]).includes(part),
   );
-  const { study } = await loadStudy(db, studyId, tables);
-  const reference = asked ?? study.meta.reference;
-  if (
-    reference !== null &&
-    !study.tables.contenders.some((row) => row.contender_id === reference)
-  ) {
-    throw new NotFoundError(`There is no contender ${reference} to compare with.`);
-  }
+  if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
+  const reference = asked ?? record.reference;
+  const { study } = await loadSentStudy(db, studyId, tables);
   const options = {
     ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
     ...(reference !== null && { reference }),

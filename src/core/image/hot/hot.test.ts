@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { codeOf, compileHot } from '../../../../scripts/lib/hot.mjs';
 import { blurred } from '../blur';
 import { plainFilters, type Filters } from '../filters';
@@ -58,6 +58,19 @@ describe('the compiled filters', () => {
       expect([...bench.values(bench.room(4))]).toEqual([0, 0, 0, 0]);
       expect([...bench.values(kept)]).toEqual([1, 2, 3]);
     });
+  });
+
+  it('are none where nothing may be compiled: the plain ones do the work then', async () => {
+    vi.resetModules();
+    vi.stubGlobal('WebAssembly', { ...WebAssembly, Module: class { constructor() { throw new Error('forbidden by policy'); } } }); // prettier-ignore
+    try {
+      const [{ quickFilters: may }, { blurred: blur }] = await Promise.all([import('.'), import('../blur')]); // prettier-ignore
+      expect(may(1)).toBeNull();
+      const values = Float64Array.from({ length: 40 }, (_, at) => at % 7);
+      expect([...blur(values, null, 8, 6)]).toEqual([...blurred(values, null, 8, 6, quick)]);
+    } finally {
+      vi.unstubAllGlobals();
+    }
   });
 
   it('are not asked for more than a memory should hold', () => {

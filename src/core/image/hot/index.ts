@@ -1,3 +1,4 @@
+import { compiledCode } from '../../compiled';
 import type { Bench, Filters, Pass, Work } from '../filters';
 import { CODE } from './code';
 
@@ -32,13 +33,9 @@ const MOST = 4e6;
 let bench: CompiledBench | null | undefined;
 
 function compile(): CompiledBench | null {
-  try {
-    const code = Uint8Array.from(atob(CODE), (byte) => byte.charCodeAt(0));
-    const { exports } = new WebAssembly.Instance(new WebAssembly.Module(code));
-    return new CompiledBench(exports as unknown as Compiled);
-  } catch {
-    return null;
-  }
+  const code = compiledCode(CODE);
+  if (!code) return null;
+  return new CompiledBench(new WebAssembly.Instance(code).exports as unknown as Compiled);
 }
 
 /** Filters by compiled loops that take several places at once; null where there can be none. */

@@ -1,3 +1,4 @@
+import { compiledCode } from '../../compiled';
 import { CODE } from './code';
 
 type Number64 = { readonly value: number };
@@ -97,18 +98,9 @@ export type Sum = {
 /** Compiled once for all files; null where this place may not compile. */
 let module: WebAssembly.Module | null | undefined;
 
-function compile(): WebAssembly.Module | null {
-  try {
-    return new WebAssembly.Module(Uint8Array.from(atob(CODE), (byte) => byte.charCodeAt(0)));
-  } catch {
-    // A page whose policy forbids it reads by the plain way.
-    return null;
-  }
-}
-
 /** Whether the compiled loop can be used here. */
 export function canCompile(): boolean {
-  if (module === undefined) module = compile();
+  if (module === undefined) module = compiledCode(CODE);
   return module !== null;
 }
 
