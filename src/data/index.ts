@@ -146,6 +146,7 @@ export {
   findResults,
   storeResults,
   type KeptResult,
+  type WantedResult,
 } from './repositories/results';
 export {
   deleteRepeatable,
@@ -204,10 +205,13 @@ export {
   type WallClock,
 } from './repositories/prints';
 export {
+  codedSpecimens,
   listSpecimenFacts,
+  placedSpecimens,
   specimenMeasurements,
   specimenOfCode,
   stickerCodes,
+  type PlacedSpecimen,
   type SpecimenFacts,
   type SpecimenMeasurements,
 } from './repositories/specimens';

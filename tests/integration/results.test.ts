@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PartName } from '../../src/core/results';
-import type { Database } from '../../src/data';
+import { codedSpecimens, listTables, placedSpecimens, type Database } from '../../src/data';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { DEMO_PAIR } from '../support/demo-files';
@@ -192,6 +192,36 @@ describe('results that are kept', () => {
     expect(after?.revision).toBeGreaterThan(before?.revision ?? Infinity);
   });
 
+  it('are the older ones, marked as such, where newer ones take long', async () => {
+    const before = await fresh<Accuracy>('accuracy');
+    await resultsAreKept(db, study, ['accuracy']);
+    const [known] = await get<{ specimen_id: string; dimension_id: string; value_mm: number }[]>(
+      `/studies/${study}/readings`,
+    );
+    const held = await db.sequelize.transaction();
+    try {
+      const { status } = await call('POST', `/studies/${study}/readings`, {
+        ...{ reading_id: uuid(), trial: 91, value_mm: (known?.value_mm ?? 0) + 2 },
+        ...{ specimen_id: known?.specimen_id, dimension_id: known?.dimension_id },
+        ...{ instrument_id: null, operator: 'T', at: '2026-03-20T11:00:00Z' },
+      });
+      expect(status).toBe(201);
+      // Nothing newer can be made now.
+      await db.sequelize.query('lock table readings in access exclusive mode', {
+        transaction: held,
+      });
+      const older = await get<Part & Accuracy>(`/studies/${study}/results/accuracy`);
+      expect(older.stale).toEqual(['accuracy']);
+      expect(older.accuracy).toEqual(before.accuracy);
+      expect(Number(older.revision)).toBeLessThanOrEqual(Number(before.revision));
+    } finally {
+      await held.rollback();
+    }
+    const after = await fresh<Accuracy>('accuracy');
+    expect(after.accuracy).not.toEqual(before.accuracy);
+    expect(Number(after.revision)).toBeGreaterThan(Number(before.revision));
+  });
+
   it('of a reference that is no contender are refused', async () => {
     const answer = await call('GET', `/studies/${study}/results/pairs?ref=nobody`);
     expect(answer.status).toBe(404);
@@ -200,6 +230,33 @@ describe('results that are kept', () => {
   it('of a part that there is not are refused with its name', async () => {
     const answer = await call('GET', `/studies/${study}/results/beauty`);
     expect(answer.status).toBe(400);
+  });
+});
+
+describe('specimens that a page of results names', () => {
+  it('are those with a sticker, and those of an artefact whose places are known', async () => {
+    const { specimens, prints } = await listTables(db, study, ['specimens', 'prints']);
+    expect(specimens.length).toBeGreaterThan(0);
+    const coded = specimens.filter((row) => row.code !== null);
+    expect(await codedSpecimens(db, study)).toEqual(
+      coded.map(({ specimen_id, code }) => ({ specimen_id, code })),
+    );
+    const artefactOf = new Map(prints.map((row) => [row.print_id, row.artefact_id]));
+    const placed = specimens.filter((row) => row.plate_x_mm !== null && row.plate_y_mm !== null);
+    const artefacts = new Set(placed.map((row) => artefactOf.get(row.print_id) ?? ''));
+    expect(artefacts.size).toBeGreaterThan(0);
+    for (const artefact of [...artefacts, 'none']) {
+      const found = await placedSpecimens(db, study, artefact);
+      const expected = placed.filter((row) => artefactOf.get(row.print_id) === artefact);
+      expect(new Map(found.map((row) => [row.specimen_id, row]))).toEqual(
+        new Map(
+          expected.map(({ specimen_id, code, plate_x_mm, plate_y_mm }) => [
+            specimen_id,
+            { specimen_id, code, plate_x_mm, plate_y_mm },
+          ]),
+        ),
+      );
+    }
   });
 });
 

@@ -30,8 +30,11 @@ export class Distribution {
     const made = new Distribution(width);
     const bins = records.length / 4 - 1;
     if (bins < 1) return made;
-    const column = (at: number, length: number) =>
-      Float64Array.from({ length }, (_, bin) => records[4 * bin + at] ?? 0);
+    const column = (at: number, length: number) => {
+      const values = new Float64Array(length);
+      for (let bin = 0; bin < length; bin += 1) values[bin] = records[4 * bin + at] ?? 0;
+      return values;
+    };
     made.#mass = column(0, bins);
     made.#moment = column(1, bins);
     made.#part = column(2, bins + 1);

@@ -9,16 +9,23 @@ export interface KeptResult {
   value: unknown;
 }
 
+/** A part of the results that is looked for. */
+export interface WantedResult extends Pick<KeptResult, 'part' | 'parameters'> {
+  /** An older one is told of without its value, which may be large; null for whatever is there. */
+  least: number | null;
+}
+
 /** The kept results of some parts, whatever revision they are of. */
 export const findResults = (
   db: Database,
   studyId: string,
-  wanted: readonly Pick<KeptResult, 'part' | 'parameters'>[],
+  wanted: readonly WantedResult[],
 ): Promise<KeptResult[]> =>
   select<KeptResult>(
     db,
-    `select r.section as part, r.parameters, r.revision::float8 as revision, r.value from results r
-     join jsonb_to_recordset($2::jsonb) as w(part text, parameters text)
+    `select r.section as part, r.parameters, r.revision::float8 as revision,
+       case when r.revision >= coalesce(w.least, 0) then r.value end as value from results r
+     join jsonb_to_recordset($2::jsonb) as w(part text, parameters text, least float8)
        on r.section = w.part and r.parameters = w.parameters
      where r.study_id = $1`,
     [studyId, JSON.stringify(wanted)],

@@ -82,6 +82,40 @@ export async function stickerCodes(db: Database, studyId: string): Promise<strin
   return rows.map((row) => row.code);
 }
 
+/** Every specimen of a study that has a sticker, with its code. */
+export const codedSpecimens = (
+  db: Database,
+  studyId: string,
+): Promise<{ specimen_id: string; code: string }[]> =>
+  select(
+    db,
+    'select specimen_id, code from specimens where study_id = $1 and code is not null order by ordinal',
+    [studyId],
+  );
+
+/** A specimen whose place on its plate is known, from the plate's middle. */
+export interface PlacedSpecimen {
+  specimen_id: string;
+  code: string | null;
+  plate_x_mm: number;
+  plate_y_mm: number;
+}
+
+/** The specimens of an artefact whose places on their plates are known. */
+export const placedSpecimens = (
+  db: Database,
+  studyId: string,
+  artefactId: string,
+): Promise<PlacedSpecimen[]> =>
+  select<PlacedSpecimen>(
+    db,
+    `select s.specimen_id, s.code, s.plate_x_mm, s.plate_y_mm
+     from specimens s join prints p on p.study_id = s.study_id and p.print_id = s.print_id
+     where s.study_id = $1 and p.artefact_id = $2
+       and s.plate_x_mm is not null and s.plate_y_mm is not null`,
+    [studyId, artefactId],
+  );
+
 /** The id of the specimen that carries a code, or has it as its id; case does not matter. */
 export async function specimenOfCode(
   db: Database,

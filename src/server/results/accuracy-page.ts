@@ -1,13 +1,11 @@
 import type { AccuracySummary } from '../../core/results';
-import { listRows } from '../../data';
+import { codedSpecimens, listRows } from '../../data';
 import { app } from '../app';
 
 /** The sticker codes of a study's specimens, by id. */
 export async function specimenCodes(studyId: string): Promise<Record<string, string>> {
-  const specimens = await listRows(app().db, studyId, 'specimens');
-  return Object.fromEntries(
-    specimens.flatMap((row) => (row.code === null ? [] : [[row.specimen_id, row.code]])),
-  );
+  const specimens = await codedSpecimens(app().db, studyId);
+  return Object.fromEntries(specimens.map((row) => [row.specimen_id, row.code]));
 }
 
 /** What the instruments of a study are worth, in a sentence. */

@@ -2,6 +2,7 @@ import type { PartName } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { viewOf, viewQuery, type View } from '../../core/words';
 import { resultsOf, type Requested } from './results';
+import { foundOrNull } from '../http/found';
 import { findStudyFrame } from '../study/page';
 import type { StudyFrame } from '../study/frame';
 import type { APIContext } from 'astro';
@@ -24,12 +25,19 @@ export async function resultsPage<Name extends PartName>(
   context: Pick<APIContext, 'params' | 'url'>,
   names: readonly Name[],
 ): Promise<ResultsPage<Name> | null> {
-  const frame = await findStudyFrame(context);
-  if (!frame) return null;
   const view = viewOf(context.url.searchParams);
+  const compared = (reference: string | null) =>
+    foundOrNull(resultsOf({ studyId: context.params.study ?? '', reference }, names));
+  // Most pages compare as the study does: their results are looked up, or made, beside their frame.
+  const [frame, asStudy] = await Promise.all([
+    findStudyFrame(context),
+    view.reference === null ? compared(null) : null,
+  ]);
+  if (!frame) return null;
   const isKnown = frame.marks.some((mark) => mark.contender_id === view.reference);
   const askedReference = isKnown ? view.reference : null;
-  const results = await resultsOf({ studyId: frame.studyId, reference: askedReference }, names);
+  const results = asStudy ?? (await compared(askedReference));
+  if (!results) return null;
   return {
     frame,
     view,

@@ -1,5 +1,5 @@
 import type { ResultParts } from '../../core/results';
-import { listTables } from '../../data';
+import { listTables, placedSpecimens } from '../../data';
 import { app } from '../app';
 import { resultsOf } from './results';
 
@@ -29,17 +29,14 @@ export async function platePage(
   const keys = [...new Set(Object.values(plate ?? {}).flatMap((own) => Object.keys(own)))].sort();
   const chosen = keys.find((key) => key === asked) ?? keys[0];
   if (!plate || chosen === undefined) return null;
-  const [{ deviations }, { specimens, prints, dimensions, artefacts }] = await Promise.all([
-    resultsOf({ studyId, reference: null }, ['deviations']),
-    listTables(app().db, studyId, ['specimens', 'prints', 'dimensions', 'artefacts']),
-  ]);
   const [artefactId = '', dimensionId = ''] = chosen.split('/');
-  const ofArtefact = new Set(
-    prints.filter((row) => row.artefact_id === artefactId).map((row) => row.print_id),
-  );
-  const placed = new Map(
-    specimens.filter((row) => ofArtefact.has(row.print_id)).map((row) => [row.specimen_id, row]),
-  );
+  const { db } = app();
+  const [{ deviations }, specimens, { dimensions, artefacts }] = await Promise.all([
+    resultsOf({ studyId, reference: null }, ['deviations']),
+    placedSpecimens(db, studyId, artefactId),
+    listTables(db, studyId, ['dimensions', 'artefacts']),
+  ]);
+  const placed = new Map(specimens.map((row) => [row.specimen_id, row]));
   const points = Object.fromEntries(
     Object.entries(deviations ?? {}).map(([contender, own]) => [
       contender,
@@ -48,7 +45,7 @@ export async function platePage(
         const deviation_mm = own[dimensionId]?.deviations_mm[at];
         if (deviation_mm === undefined || !specimen) return [];
         const { plate_x_mm: x, plate_y_mm: y, code } = specimen;
-        return x === null || y === null ? [] : [{ x, y, deviation_mm, code: code ?? specimen_id }];
+        return [{ x, y, deviation_mm, code: code ?? specimen_id }];
       }),
     ]),
   );

@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import {
   DEFAULT_ALPHA,
   DEFAULT_SEED,
@@ -25,6 +26,7 @@ import {
   storeResults,
   type KeptResult,
   type StudyRecord,
+  type WantedResult,
 } from '../../data';
 import { afterwards, app } from '../app';
 
@@ -71,9 +73,11 @@ export async function resultsOf<Name extends PartName>(
   if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
   const reference = asked ?? record.reference;
   const wanted = names.map((part) => ({
-    part: part,
+    part,
     parameters: parametersOf(sectionOfPart(part), reference),
+    least: freshFrom(record, sectionOfPart(part)),
   }));
+  // Older ones come without their values: these are read only where nothing newer comes in time.
   const values = new Map((await keptResults(studyId, wanted)).map((one) => [one.part, one]));
   const isAsked = (part: string) => (names as readonly string[]).includes(part);
   const isFresh = (part: PartName) =>
@@ -86,12 +90,17 @@ export async function resultsOf<Name extends PartName>(
       for (const one of made) if (isAsked(one.part)) values.set(one.part, opened(one));
     };
     if (staleParts.every((part) => values.has(part))) {
-      const timer = new Promise<null>((resolve) => {
-        setTimeout(resolve, PATIENCE_MS, null).unref();
-      });
-      const made = await Promise.race([fresh, timer]);
+      const made = await Promise.race([fresh, setTimeout(PATIENCE_MS, null, { ref: false })]);
       if (made) takeIn(made);
-      else fresh.catch((error: unknown) => log.error(error, 'evaluation failed'));
+      else {
+        fresh.catch((error: unknown) => log.error(error, 'evaluation failed'));
+        const older = wanted.filter(({ part }) => staleParts.includes(part));
+        const kept = await keptResults(
+          studyId,
+          older.map((one) => ({ ...one, least: null })),
+        );
+        for (const one of kept) values.set(one.part, one);
+      }
     } else takeIn(await fresh);
   }
   const stillStale = names.filter((part) => !isFresh(part));
@@ -185,7 +194,7 @@ function keep(studyId: string, made: readonly MadeResult[]): void {
 /** Results that are kept, or are about to be. */
 async function keptResults(
   studyId: string,
-  wanted: readonly Pick<KeptResult, 'part' | 'parameters'>[],
+  wanted: readonly WantedResult[],
 ): Promise<KeptResult[]> {
   const made = wanted.flatMap((one) => underWay.get(placeOf(studyId, one)) ?? []);
   const kept = new Map(
@@ -213,7 +222,11 @@ async function knownFor(
   );
   if (used.length === 0) return { values: {}, revision: Infinity };
   const record = await findStudy(db, studyId);
-  const wanted = used.map((part) => ({ part, parameters: parametersOf(part, reference) }));
+  const wanted = used.map((part) => ({
+    part,
+    parameters: parametersOf(part, reference),
+    least: freshFrom(record, part),
+  }));
   const kept = await keptResults(studyId, wanted);
   const fresh = kept.filter(
     ({ part, revision }) => revision >= freshFrom(record, part as SectionName),

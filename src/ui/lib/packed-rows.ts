@@ -26,6 +26,7 @@ export const unpackRows = <Item extends object>({
   same,
 }: PackedRows<Item>): Item[] =>
   cells.map((values) => {
-    const own = Object.fromEntries(columns.map((name, at) => [name, values[at]]));
-    return { ...same, ...own } as Item;
+    const row: Record<string, unknown> = { ...same };
+    for (const [at, name] of columns.entries()) row[name] = values[at];
+    return row as Item;
   });

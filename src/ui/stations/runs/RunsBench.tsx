@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
 import type { LinkState, Stored } from '../../../data';
@@ -65,8 +65,12 @@ type Opened =
 /** What the last print of a contender was made with, for the next one's form. */
 const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 'toolpath'] as const;
 
-/** The bench while the machines print: the matrix, what runs now, what went wrong. */
-export function RunsBench(props: RunsBenchProps) {
+/**
+ * The bench while the machines print: the matrix, what runs now, what went wrong. A server that draws the
+ * page tries a plain function first to learn whose component it is, and a memoised one not: what a farm
+ * has printed is unpacked once.
+ */
+export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
   const { studyId, marks, reference, artefacts, machineOf, codes } = props;
   const [prints, setPrints] = useState(() => unpackRows(props.prints));
   const [tallies, setTallies] = useState(props.tallies);
@@ -392,7 +396,7 @@ export function RunsBench(props: RunsBenchProps) {
       )}
     </>
   );
-}
+});
 
 const LINK_EVERY_MS = 2000;
 
