@@ -11,6 +11,7 @@ export default defineConfig({
           // Modules are read once for all files of a thread: nothing in them is changed by tests.
           isolate: false,
           pool: 'threads',
+          maxWorkers: 2,
           // What a test does is bounded by its work; this only ends one that hangs.
           testTimeout: 120_000,
         },

@@ -81,11 +81,9 @@ async function test() {
       TEST_DATABASE_URL: await cluster.createDatabase('vergleich'),
     };
     await check('astro sync', bin('astro'), ['sync']);
-    await ensureBuilt();
     await Promise.all([
       (async () => {
-        await check('lint', bin('oxlint'), ['--type-aware', '.']);
-        await check('lint of pages', bin('eslint'), ['.']);
+        await ensureBuilt();
         await runVitest('unit', env);
       })(),
       (async () => {
@@ -93,8 +91,12 @@ async function test() {
         await check('import rules', bin('depcruise'), [
           ...['--config', '.dependency-cruiser.cjs', 'src'],
         ]);
-        // Pages and all other TypeScript.
-        await check('types', bin('astro'), ['check', '--minimumSeverity', 'error']);
+        await check('lint of pages', bin('eslint'), ['.']);
+        // All TypeScript, with its types; those of pages are another program's.
+        await check('lint and types', bin('oxlint'), ['--type-aware', '--type-check', '.']);
+        await check('types of pages', bin('astro'), [
+          ...['check', '--minimumSeverity', 'error', '--tsconfig', 'tsconfig.pages.json'],
+        ]);
       })(),
     ]);
     await runVitest('integration', env);
