@@ -1,7 +1,7 @@
 import { delimiter } from 'node:path';
 import { parseArgs } from 'node:util';
 import { end } from './lib/lifetime.mjs';
-import { ensureNeeds } from './lib/needs.mjs';
+import { checkNeeds, installNeeds } from './lib/needs.mjs';
 import { MAIN } from './lib/own-database.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { DEMO_STUDIES, ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
@@ -25,8 +25,8 @@ async function start() {
   process.chdir(ROOT);
   const asked = askedFor();
   const given = process.env.DATABASE_URL;
-  await ensureNeeds({ postgres: !given, isServed: true });
-  await ensurePackages();
+  const missing = checkNeeds({ postgres: !given, isServed: true });
+  await Promise.all([installNeeds(missing), ensurePackages()]);
   const [cluster] = await Promise.all([given ? null : startCluster(MAIN.cluster), ensureBuilt()]);
   const databaseUrl = given ?? (await cluster.createDatabase(MAIN.database));
   const server = spawnServer(databaseUrl, {

@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { end } from './lib/lifetime.mjs';
-import { ensureNeeds, findChromium } from './lib/needs.mjs';
+import { checkNeeds, findChromium, installNeeds } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
 import { run, say } from './lib/run.mjs';
@@ -69,8 +69,8 @@ function count(name, started, code, output, read) {
 
 async function test() {
   process.chdir(ROOT);
-  await ensureNeeds({ postgres: true, chromium: true });
-  await ensurePackages();
+  const missing = checkNeeds({ postgres: true, chromium: true });
+  await Promise.all([installNeeds(missing), ensurePackages()]);
   rmSync(reports, { recursive: true, force: true });
   mkdirSync(reports, { recursive: true });
   const cluster = await startCluster('test', { forTests: true });

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { must, say } from './run.mjs';
+import { must, run, say } from './run.mjs';
 
 /** Whether this process may install Debian packages. */
 export const isRoot = process.getuid?.() === 0;
@@ -19,7 +19,8 @@ export function findPostgres() {
 }
 
 /** Chromium without a window: the same browser, which needs a third less of the processor. */
-const SHELL = '/usr/bin/chromium-headless-shell';
+const SHELL_PACKAGE = 'chromium-headless-shell';
+const SHELL = `/usr/bin/${SHELL_PACKAGE}`;
 
 /** The path of Chromium, without a window where there is that; undefined where it is not installed. */
 export const findChromium = () =>
@@ -39,6 +40,8 @@ const installLine = (packages) =>
   ]
     .filter(Boolean)
     .join(' && ');
+
+const UNASKED = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
 
 /** What is wrong with the surroundings, each with what to do; nothing is started before all of it is told. */
 function faultsOf(env, isServed) {
@@ -75,12 +78,12 @@ function parse(text) {
 }
 
 /**
- * Checks everything that the work needs before any of it begins, and says all that is missing at once.
- * As root, Debian's packages are installed where they are missing.
+ * Checks everything that the work needs before any of it begins, and says all that is wrong at once.
  *
  * @param wanted what is needed: `postgres`, `chromium`, and whether the application is to be served
+ * @returns Debian's packages that are missing, and may be installed
  */
-export async function ensureNeeds({ postgres = false, chromium = false, isServed = false }) {
+export function checkNeeds({ postgres = false, chromium = false, isServed = false }) {
   const missing = [
     ...(postgres && !findPostgres() ? ['postgresql'] : []),
     ...(chromium && !findChromium() ? ['chromium'] : []),
@@ -95,32 +98,45 @@ export async function ensureNeeds({ postgres = false, chromium = false, isServed
   if (faults.length > 0) {
     throw new Error(`Before this can start:\n${faults.map((fault) => `- ${fault}`).join('\n')}`);
   }
-  if (missing.length > 0) {
-    say(`Installing Debian's ${missing.join(' and ')} …`);
+  const isSlower = chromium && isRoot && !process.env.CHROMIUM && !existsSync(SHELL);
+  return missing.length === 0 && isSlower ? [SHELL_PACKAGE] : missing;
+}
+
+/** Installs what `checkNeeds` has found missing, as root. */
+export async function installNeeds(missing) {
+  if (missing.length === 0) return;
+  say(`Installing Debian's ${missing.join(' and ')} …`);
+  try {
     await install(missing);
-  }
-  if (chromium && isRoot && !process.env.CHROMIUM && !existsSync(SHELL)) {
-    // Older Debian has none: its Chromium does the same, more slowly.
-    await install(['chromium-headless-shell']).catch(() =>
-      say('No Chromium without a window here.'),
-    );
+  } catch (error) {
+    // There is a Chromium already.
+    if (!missing.every((name) => name === SHELL_PACKAGE)) throw error;
+    say('No Chromium without a window here.');
   }
   const stillMissing = [
-    ...(postgres && !findPostgres() ? ['PostgreSQL’s server'] : []),
-    ...(chromium && !findChromium() ? ['Chromium'] : []),
+    ...(missing.includes('postgresql') && !findPostgres() ? ['PostgreSQL’s server'] : []),
+    ...(missing.includes('chromium') && !findChromium() ? ['Chromium'] : []),
   ];
   if (stillMissing.length > 0) {
     throw new Error(`${stillMissing.join(' and ')} was installed and cannot be found.`);
   }
 }
 
-async function install(packages) {
-  if (packages.includes('postgresql') && !existsSync(CLUSTER_CONF)) {
+async function install(missing) {
+  if (missing.includes('postgresql') && !existsSync(CLUSTER_CONF)) {
     mkdirSync('/etc/postgresql-common', { recursive: true });
     writeFileSync(CLUSTER_CONF, 'create_main_cluster = false\n');
   }
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  await must('apt-get', ['update', '-qq'], { quiet: true, env });
+  await must('apt-get', ['update', '-qq'], { quiet: true, env: UNASKED });
+  // Older Debian has no Chromium without a window: the other does the same, more slowly.
+  const hasShell = (await run('apt-cache', ['show', SHELL_PACKAGE], { quiet: true })).code === 0;
+  const packages = missing.flatMap((name) => {
+    if (name === SHELL_PACKAGE && !hasShell) return [];
+    return name === 'chromium' && hasShell ? [SHELL_PACKAGE] : [name];
+  });
   const options = ['-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold'];
-  await must('apt-get', ['install', ...options, ...packages], { quiet: true, env });
+  await must('apt-get', ['install', ...options, ...packages], { quiet: true, env: UNASKED });
 }
+
+/** Checks what the work needs, and installs what is missing, as `checkNeeds` and `installNeeds` do. */
+export const ensureNeeds = (wanted) => installNeeds(checkNeeds(wanted));

@@ -76,6 +76,10 @@ async function importDemo(): Promise<string> {
   return studyId;
 }
 
+let imported: Promise<string> | null = null;
+/** The demo study, for tests that only read it. */
+const readDemo = (): Promise<string> => (imported ??= importDemo());
+
 describe('migrations', () => {
   it('run once, however often they are asked for', async () => {
     expect(await migrate(db.sequelize)).toEqual([]);
@@ -172,7 +176,7 @@ describe('import and export', () => {
   });
 
   it('is loaded the same by rows and by what the database copies out', async () => {
-    const id = await importDemo();
+    const id = await readDemo();
     const [{ study }, sent] = await Promise.all([
       loadStudy(db, id),
       loadSentStudy(db, id, TABLE_NAMES),
@@ -184,7 +188,7 @@ describe('import and export', () => {
   });
 
   it('tells the planner at once what is in a large table', async () => {
-    const id = await importDemo();
+    const id = await readDemo();
     const [known] = await db.sequelize.query<{ columns: number }>(
       `select count(*)::int as columns from pg_stats where tablename = 'readings' and most_common_vals::text like $1`,
       { bind: [`%${id}%`], type: QueryTypes.SELECT },
@@ -193,7 +197,7 @@ describe('import and export', () => {
   });
 
   it('counts what is needed by parts and sizes, and what is done where it is needed', async () => {
-    const id = await importDemo();
+    const id = await readDemo();
     const { study } = await loadStudy(db, id);
     const { tables } = study;
     const artefactOf = new Map(
@@ -250,7 +254,7 @@ describe('import and export', () => {
   });
 
   it('gives the same results from the database as from the package', async () => {
-    const studyId = await importDemo();
+    const studyId = await readDemo();
     const { study } = await loadStudy(db, studyId);
     const { content } = await readPackage(memorySource(demoFiles()));
     if (!content) throw new Error('the demo has faults');

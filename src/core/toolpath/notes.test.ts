@@ -166,6 +166,30 @@ describe('the settings of a file without its motion', () => {
     );
   });
 
+  it('are the same however a file comes, whatever stands in it', () => {
+    const line = fc.oneof(
+      fc.constantFrom('G1 X1', ';TYPE:infill', '', '\t; walls = 2', 'M1 ; walls = 4', '\ufeff;a = 1'),
+      fc.tuple(fc.constantFrom(';', '; ', ' ;', ''), fc.string(), fc.constantFrom('=', ' = ', ':')).map(
+        ([sign, key, equals]) => `${sign}${key}${equals}${key.length}`,
+      ),
+    ); // prettier-ignore
+    const file = fc.tuple(fc.array(line), fc.constantFrom('\n', '\r\n'));
+    const settingsOf = (bytes: Uint8Array, size: number) => {
+      const settings = new StatedSettings();
+      for (let at = 0; at < bytes.length; at += size) settings.push(bytes.slice(at, at + size));
+      return settings.end();
+    };
+    fc.assert(
+      fc.property(file, fc.integer({ min: 2, max: 300 }), ([lines, feed], size) => {
+        const bytes = bytesOf(lines.join(feed));
+        // Byte by byte every line is put together, and looked at.
+        const plain = settingsOf(bytes, 1);
+        expect(settingsOf(bytes, size)).toEqual(plain);
+        expect(settingsOf(bytes, Math.max(1, bytes.length))).toEqual(plain);
+      }),
+    );
+  });
+
   it('a line beyond the bound says nothing', () => {
     const settings = new StatedSettings();
     settings.push(bytesOf(`; walls = 2\nX${'1'.repeat(2 ** 20 + 10)} ; walls = 3\n`));
