@@ -1,5 +1,11 @@
 import { afterEach } from 'vitest';
 
+// What is waited for is an event, however slow the machine.
+if (typeof document !== 'undefined') {
+  const { configure } = await import('@testing-library/dom');
+  configure({ asyncUtilTimeout: 60_000 });
+}
+
 // Files of a thread share one page: what a test leaves on it is not there for the next.
 afterEach(() => {
   if (typeof document === 'undefined') return;

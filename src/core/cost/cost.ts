@@ -1,5 +1,5 @@
 import { printHours } from '../reliability';
-import { percentile, seededDraws, sum } from '../stats';
+import { percentile, seededDraws, sum, sumOf } from '../stats';
 import { groupBy, type Print, type StudyIndex } from '../study';
 
 /** What all attempts of a contender at an artefact cost, in the study's currency. */
@@ -67,10 +67,10 @@ function costOf(index: StudyIndex, prints: readonly Print[], alpha: number, seed
   };
   const parts = Object.fromEntries(PARTS.map((part) => [part, totalOf(part)])) as Parts;
   const isKnown = PARTS.every((part) => parts[part] !== null);
-  const total = isKnown ? sum(PARTS.map((part) => parts[part] ?? 0)) : null;
+  const total = isKnown ? sumOf(PARTS, (part) => parts[part] ?? 0) : null;
   const good_copies = sum(goods);
   if (good_copies === 0) notes.add('no good part: no cost of one');
-  const totals = each.map((own) => sum(PARTS.map((part) => own[part] ?? 0)));
+  const totals = each.map((own) => sumOf(PARTS, (part) => own[part] ?? 0));
   const ends =
     total === null || good_copies === 0
       ? { low: null, high: null }

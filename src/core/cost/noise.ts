@@ -1,4 +1,4 @@
-import { mean } from '../stats';
+import { meanOf } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** Sound levels of every machine in each state, at 1 m; of several distances the energy mean. */
@@ -11,7 +11,7 @@ export function noiseOfAll(
       Object.fromEntries(
         [...groupBy(rows, (row) => row.state)].map(([state, levels]) => {
           const at1m = levels.map((row) => row.db_a + 20 * Math.log10(row.distance_m));
-          return [state, { at_1m_db: 10 * Math.log10(mean(at1m.map((db) => 10 ** (db / 10)))) }];
+          return [state, { at_1m_db: 10 * Math.log10(meanOf(at1m, (db) => 10 ** (db / 10))) }];
         }),
       ),
     ]),

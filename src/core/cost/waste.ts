@@ -1,4 +1,4 @@
-import { sum } from '../stats';
+import { sum, sumOf } from '../stats';
 import type { StudyIndex } from '../study';
 
 /** What left the spool and was no part. */
@@ -19,8 +19,8 @@ export const wasteOfAll = (index: StudyIndex): Record<string, Waste> =>
     index.study.tables.contenders.map(({ contender_id }) => {
       const prints = index.printsOfContender.get(contender_id) ?? [];
       const weighed = prints.filter((row) => row.waste_g !== null && row.filament_g !== null);
-      const filament_g = sum(weighed.map((row) => row.filament_g ?? 0));
-      const waste_g = sum(weighed.map((row) => row.waste_g ?? 0));
+      const filament_g = sumOf(weighed, (row) => row.filament_g ?? 0);
+      const waste_g = sumOf(weighed, (row) => row.waste_g ?? 0);
       const energies = prints.flatMap((row) => row.energy_wh ?? []);
       const missing = prints.length - weighed.length;
       const waste: Waste = {

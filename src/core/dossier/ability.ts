@@ -1,5 +1,5 @@
 import { withoutOperators } from '../reliability';
-import { clopperPearson, mean, meanOrNull, sum, type Interval } from '../stats';
+import { clopperPearson, type Interval, mean, meanOrNull, sumOf } from '../stats';
 import { groupBy, type Print, type StudyIndex } from '../study';
 import { inspectedSpecimens, type InspectedSpecimen } from '../surface';
 
@@ -86,7 +86,7 @@ function worstOf(specimens: readonly InspectedSpecimen[]): Ability['worst'] {
   );
   const [worst] = [...grades]
     .map(([defect, own]) => ({
-      ...{ defect: defect as string, grade: sum(own.map((one) => one.severity)) / zones.length },
+      ...{ defect: defect as string, grade: sumOf(own, (one) => one.severity) / zones.length },
     }))
     .filter(({ grade }) => grade > 0)
     .sort((a, b) =>

@@ -1,5 +1,5 @@
 import { printHours } from '../reliability';
-import { sum } from '../stats';
+import { sumOf } from '../stats';
 import { instant, type Print, type Row } from '../study';
 
 /** What was printed since a part was fitted or looked after, until the same was done again. */
@@ -36,7 +36,7 @@ export function wearOf(
     again.set(same, change.at);
     const end = until === null ? Infinity : instant(until);
     const own = started.filter(({ at }) => at >= instant(change.at) && at < end);
-    const hours = sum(own.map(({ print }) => printHours(print) ?? 0));
+    const hours = sumOf(own, ({ print }) => printHours(print) ?? 0);
     return { change, wear: { change, hours, prints: own.length, until } };
   });
 }

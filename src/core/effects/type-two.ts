@@ -1,5 +1,5 @@
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
-import { fUpperP, mean, sum, sumOfSquares } from '../stats';
+import { fUpperP, meanOf, sum, sumOf, sumOfSquares } from '../stats';
 import { groupBy } from '../study';
 
 /** One print's response with what it was made by. */
@@ -67,10 +67,10 @@ export function typeTwo(observations: readonly Observation[]): TypeTwo {
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .flatMap(([, own]): Group[] => {
       const [first] = own;
-      const value = mean(own.map((one) => one.value));
+      const value = meanOf(own, (one) => one.value);
       return first ? [{ ...first, value, count: own.length }] : [];
     });
-  const within = sum([...cells.values()].map((own) => sumOfSquares(own.map((one) => one.value))));
+  const within = sumOf([...cells.values()], (own) => sumOfSquares(own.map((one) => one.value)));
   const block = new Set(groups.map((group) => group.artefact)).size > 1 ? [ARTEFACT] : [];
   const fit = (terms: readonly ModelTerm[]) => fitMeans(groups, [...block, ...terms]);
   const full = fit([MACHINE, PROFILE, INTERACTION]);
@@ -127,7 +127,7 @@ function fitMeans(groups: readonly Group[], terms: readonly ModelTerm[]): Fit {
     groups.map((_, row) => columns.map((column) => (column[row] ?? 0) * (roots[row] ?? 0))),
   );
   // Values about their middle keep small differences exact; every model holds the constant.
-  const middle = mean(groups.map((group) => group.value));
+  const middle = meanOf(groups, (group) => group.value);
   const y = groups.map((group, row) => (group.value - middle) * (roots[row] ?? 0));
   const svd = new SingularValueDecomposition(design, { autoTranspose: true });
   const largest = Math.max(...svd.diagonal);
@@ -141,5 +141,5 @@ function fitMeans(groups: readonly Group[], terms: readonly ModelTerm[]): Fit {
       left_over[row] = (left_over[row] ?? 0) - share * value;
     });
   }
-  return { rank: kept.length, rss: sum(left_over.map((value) => value ** 2)) };
+  return { rank: kept.length, rss: sumOf(left_over, (value) => value ** 2) };
 }

@@ -1,4 +1,4 @@
-import { fUpperP, mean, sum } from '../stats';
+import { fUpperP, mean, sum, sumOf } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** Whether an instrument in several hands is good enough for a dimension; standard deviations, mm. */
@@ -143,7 +143,7 @@ export function gaugeStudy(block: Block): GaugeStudy {
   const operatorMeans = Array.from({ length: o }, (_, at) =>
     mean(block.flatMap((part) => part[at] ?? [])),
   );
-  const square = (values: readonly number[]) => sum(values.map((value) => (value - all) ** 2));
+  const square = (values: readonly number[]) => sumOf(values, (value) => (value - all) ** 2);
   const ssParts = o * r * square(partMeans);
   const ssOperators = p * r * square(operatorMeans);
   const ssCells = r * square(block.flatMap((part) => part.map((trials) => mean(trials))));
@@ -152,7 +152,7 @@ export function gaugeStudy(block: Block): GaugeStudy {
     block.flatMap((part) =>
       part.map((trials) => {
         const centre = mean(trials);
-        return sum(trials.map((value) => (value - centre) ** 2));
+        return sumOf(trials, (value) => (value - centre) ** 2);
       }),
     ),
   );

@@ -7,12 +7,12 @@ import {
   type StudyIndex,
 } from '../study';
 import {
+  type Interval,
   maxAbs,
-  mean,
+  meanOf,
   meanOrNull,
   oneSideInterval,
   unknownInterval,
-  type Interval,
 } from '../stats';
 import { fitAxis, type AxisFit, type AxisPoint } from './axis-fit';
 import {
@@ -164,7 +164,7 @@ function accuracyOf(
     mae_mm: isEmpty
       ? unknownInterval('no readings')
       : oneSideInterval(printValues(specimens, 'mae_mm'), alpha),
-    rmse_mm: isEmpty ? null : Math.sqrt(mean(deviations.map((deviation) => deviation ** 2))),
+    rmse_mm: isEmpty ? null : Math.sqrt(meanOf(deviations, (deviation) => deviation ** 2)),
     max_abs_mm: isEmpty ? null : maxAbs(deviations),
     mean_abs_pct: meanOrNull(
       cells.map((cell) => Math.abs((100 * cell.deviation_mm) / cell.dimension.nominal_mm)),
@@ -223,7 +223,7 @@ export function axisPoints(cells: readonly Cell[], axis: Axis): AxisPoint[] {
   return own.map(([dimension, group]) => ({
     nominal_mm: dimension.nominal_mm,
     kind: dimension.kind as AxisPoint['kind'],
-    deviation_mm: mean(byPrint(group).map((print) => mean(print.map((cell) => cell.deviation_mm)))),
+    deviation_mm: meanOf(byPrint(group), (print) => meanOf(print, (cell) => cell.deviation_mm)),
   }));
 }
 

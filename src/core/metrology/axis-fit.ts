@@ -1,15 +1,16 @@
 import {
   combinationVariance,
   fUpperP,
+  type Interval,
   leastSquares,
+  type LeastSquares,
   mapInterval,
   mapIntervalReversed,
-  mean,
+  meanOf,
   sum,
+  sumOf,
   tQuantile,
   tTwoSidedP,
-  type Interval,
-  type LeastSquares,
 } from '../stats';
 import type { DimensionKind } from '../study';
 
@@ -166,7 +167,7 @@ function advise(points: readonly AxisPoint[], full: TermFit, alpha: number): Adv
 
 /** p of the joint F test of all terms against no correction at all. */
 function jointP(deviations: readonly number[], { terms, fit }: TermFit): number {
-  const total = sum(deviations.map((deviation) => deviation ** 2));
+  const total = sumOf(deviations, (deviation) => deviation ** 2);
   // Where nothing is off there is nothing to correct.
   if (total === 0) return 1;
   if (fit.rss === 0) return 0;
@@ -198,4 +199,4 @@ function termP(fit: LeastSquares, at: number): number {
   );
 }
 
-const meanAbs = (values: readonly number[]): number => mean(values.map(Math.abs));
+const meanAbs = (values: readonly number[]): number => meanOf(values, Math.abs);

@@ -1,4 +1,4 @@
-import { mean } from '../stats';
+import { meanOf } from '../stats';
 import { groupBy, withinArtefact } from '../study';
 import type { Cell, Measurements } from './cells';
 
@@ -31,8 +31,8 @@ export function byPlace(
       const [specimen] = cells.map((cell) => cell.specimen);
       const other = before.get(place);
       if (!other || specimen?.plate_x_mm == null || specimen.plate_y_mm == null) return [];
-      const contender_mm = mean(cells.map((cell) => cell.deviation_mm));
-      const reference_mm = mean(other.map((cell) => cell.deviation_mm));
+      const contender_mm = meanOf(cells, (cell) => cell.deviation_mm);
+      const reference_mm = meanOf(other, (cell) => cell.deviation_mm);
       return [
         {
           ...{ x_mm: specimen.plate_x_mm, y_mm: specimen.plate_y_mm, contender_mm, reference_mm },

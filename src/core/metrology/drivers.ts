@@ -1,4 +1,4 @@
-import { mean } from '../stats';
+import { meanOf } from '../stats';
 import { groupBy } from '../study';
 import { accuracyPair } from './pair-values';
 import { byDimension, byPrint, type Cell, type Measurements } from './cells';
@@ -16,7 +16,7 @@ export interface Driver {
 
 /** Mean over prints of the mean over specimens. */
 const overPrints = (cells: readonly Cell[], value: (cell: Cell) => number): number =>
-  mean(byPrint(cells).map((own) => mean(own.map(value))));
+  meanOf(byPrint(cells), (own) => meanOf(own, value));
 
 /**
  * Which dimensions drive the difference of two contenders' mean absolute errors, over what both have

@@ -1,5 +1,5 @@
 import { groupBy } from '../study';
-import { mean, type PrintValues } from '../stats';
+import { meanOf, type PrintValues } from '../stats';
 import { ofCells } from './cells';
 
 /** A specimen's mean deviation and mean absolute deviation over its cells. */
@@ -17,8 +17,8 @@ export const specimenErrors = ofCells((cells): readonly SpecimenError[] =>
     specimen_id: specimen.specimen_id,
     print_id: specimen.print_id,
     artefact_id: own[0]?.print.artefact_id ?? '',
-    bias_mm: mean(own.map((cell) => cell.deviation_mm)),
-    mae_mm: mean(own.map((cell) => Math.abs(cell.deviation_mm))),
+    bias_mm: meanOf(own, (cell) => cell.deviation_mm),
+    mae_mm: meanOf(own, (cell) => Math.abs(cell.deviation_mm)),
   })),
 );
 
@@ -30,7 +30,7 @@ export function printValues(
   const values = new Map<string, number[]>();
   for (const own of groupBy(specimens, (specimen) => specimen.print_id).values()) {
     const artefact = own[0]?.artefact_id ?? '';
-    const value = mean(own.map((specimen) => specimen[figure]));
+    const value = meanOf(own, (specimen) => specimen[figure]);
     const group = values.get(artefact);
     if (group) group.push(value);
     else values.set(artefact, [value]);

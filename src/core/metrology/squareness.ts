@@ -1,4 +1,4 @@
-import { mean, oneSideInterval, unknownInterval, type Interval } from '../stats';
+import { type Interval, meanOf, oneSideInterval, unknownInterval } from '../stats';
 import { groupBy, type Row, type StudyIndex } from '../study';
 import type { Cell, Measurements } from './cells';
 
@@ -55,7 +55,7 @@ function squarenessOf(square: Row<'squares'>, cells: readonly Cell[], alpha: num
     return { specimens: 0, angle_deg: unknownInterval(notes), mm_per_100mm: null };
   }
   const prints = [...groupBy(angles, (one) => one.print).values()].map((group) =>
-    mean(group.map((one) => one.deg)),
+    meanOf(group, (one) => one.deg),
   );
   const angle_deg = oneSideInterval(new Map([[square.artefact_id, prints]]), alpha);
   const radians = ((angle_deg.estimate ?? 0) * Math.PI) / 180;

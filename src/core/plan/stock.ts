@@ -1,4 +1,4 @@
-import { sum } from '../stats';
+import { sumOf } from '../stats';
 import type { Row, Study } from '../study';
 
 /** A lot of material: what is left of it, and what the plan still takes. */
@@ -29,8 +29,8 @@ export function lotStocks(
   return tables.materials.map(({ material_id }) => {
     const spools = tables.spools.filter((row) => row.material_id === material_id);
     const used = tables.prints.filter((row) => row.material_id === material_id);
-    const used_g = sum(used.map((row) => row.filament_g ?? 0));
-    const bought_g = spools.length === 0 ? null : sum(spools.map((row) => row.mass_g));
+    const used_g = sumOf(used, (row) => row.filament_g ?? 0);
+    const bought_g = spools.length === 0 ? null : sumOf(spools, (row) => row.mass_g);
     const due = tables.planned
       .filter((row) => row.material_id === material_id)
       .map((row) => ({ row, prints: owedOf(row, tables) }));
@@ -43,8 +43,8 @@ export function lotStocks(
       bought_g,
       used_g,
       left_g: bought_g === null ? null : bought_g - used_g,
-      needed_g: sum(masses.map(({ prints, each }) => prints * (each ?? 0))),
-      unknown: sum(masses.map(({ prints, each }) => (each === null ? prints : 0))),
+      needed_g: sumOf(masses, ({ prints, each }) => prints * (each ?? 0)),
+      unknown: sumOf(masses, ({ prints, each }) => (each === null ? prints : 0)),
     };
   });
 }

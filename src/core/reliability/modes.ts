@@ -1,4 +1,4 @@
-import { sum } from '../stats';
+import { sumOf } from '../stats';
 import { groupBy, instant, type Incident, type IncidentMode, type StudyIndex } from '../study';
 
 /** What went wrong in one way. */
@@ -32,7 +32,7 @@ export function modesOfAll(index: StudyIndex): Record<string, ModeTally[]> {
       const tallies = [...groupBy(incidents, (row) => row.mode)].map(([mode, rows]): ModeTally => ({
         mode,
         count: rows.length,
-        downtime_s: sum(rows.map((row) => row.downtime_s ?? 0)),
+        downtime_s: sumOf(rows, (row) => row.downtime_s ?? 0),
         lost_g: lost.get(mode) ?? 0,
         operator_count: rows.filter((row) => row.cause === 'operator').length,
       }));

@@ -1,4 +1,11 @@
-import { clopperPearson, poissonRate, sum, unknownInterval, wilson, type Interval } from '../stats';
+import {
+  clopperPearson,
+  type Interval,
+  poissonRate,
+  sumOf,
+  unknownInterval,
+  wilson,
+} from '../stats';
 import { groupBy, type Incident, type Print, type StudyIndex } from '../study';
 import { printHours } from './hours';
 
@@ -114,9 +121,9 @@ function reliabilityOf({ prints, incidents }: RunRecord, alpha: number): Reliabi
   const ended = (outcome: Print['outcome']) =>
     prints.filter((print) => print.outcome === outcome).length;
   const good = ended('success');
-  const hours = sum(prints.map((print) => printHours(print) ?? 0));
-  const downtimeHours = sum((incidents ?? []).map((row) => row.downtime_s ?? 0)) / 3600;
-  const handsMinutes = sum((incidents ?? []).map((row) => row.hands_s ?? 0)) / 60;
+  const hours = sumOf(prints, (print) => printHours(print) ?? 0);
+  const downtimeHours = sumOf(incidents ?? [], (row) => row.downtime_s ?? 0) / 3600;
+  const handsMinutes = sumOf(incidents ?? [], (row) => row.hands_s ?? 0) / 60;
   const allGood = prints.length > 0 && good === prints.length;
   return {
     prints: prints.length,
@@ -135,7 +142,7 @@ function reliabilityOf({ prints, incidents }: RunRecord, alpha: number): Reliabi
     downtime_share:
       incidents && downtimeHours + hours > 0 ? downtimeHours / (downtimeHours + hours) : null,
     hands_min_per_100_h: incidents && hours > 0 ? (100 * handsMinutes) / hours : null,
-    metres: sum(prints.map((print) => print.filament_m ?? 0)),
+    metres: sumOf(prints, (print) => print.filament_m ?? 0),
     notes: notesOn(prints, incidents, allGood, hours),
   };
 }

@@ -1,12 +1,13 @@
 import { groupBy, type Print, type StudyIndex } from '../study';
 import {
+  type Interval,
   mapInterval,
   mean,
+  meanOf,
   medianOrNull,
   oneSideInterval,
-  unknownInterval,
-  type Interval,
   type PrintValues,
+  unknownInterval,
 } from '../stats';
 
 /** How fast a contender is at one artefact. */
@@ -136,7 +137,7 @@ function artefactSpeed(
     const notes = ['no finished print whose printing time is known'];
     return { n: 0, median_print_s: null, ratio_to_reference: null, notes };
   }
-  const own = mean(prints.map((print) => Math.log(print.print_s)));
+  const own = meanOf(prints, (print) => Math.log(print.print_s));
   return {
     n: prints.length,
     median_print_s: medianOrNull(prints.map((print) => print.print_s)),

@@ -21,11 +21,13 @@ export { clopperPearson, poissonRate, wilson } from './rates';
 export {
   maxAbs,
   mean,
+  meanOf,
   meanOrNull,
   median,
   medianInPlace,
   medianOrNull,
   percentile,
   sum,
+  sumOf,
   sumOfSquares,
 } from './summary';

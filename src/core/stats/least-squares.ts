@@ -1,5 +1,5 @@
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
-import { maxAbs, sum } from './summary';
+import { maxAbs, sum, sumOf } from './summary';
 
 /** An ordinary least-squares fit. */
 export interface LeastSquares {
@@ -53,7 +53,7 @@ export function leastSquares(
   return {
     coefficients,
     residuals,
-    rss: isExact ? 0 : sum(residuals.map((residual) => residual ** 2)),
+    rss: isExact ? 0 : sumOf(residuals, (residual) => residual ** 2),
     df: y.length - terms,
     inverse,
   };

@@ -1,4 +1,4 @@
-import { maxAbs, mean, sumOfSquares } from './summary';
+import { maxAbs, mean, meanOf, sumOfSquares } from './summary';
 
 /** Values of prints, grouped by artefact: the sample of every figure of a contender. */
 export type PrintValues = ReadonlyMap<string, readonly number[]>;
@@ -49,7 +49,7 @@ export function printMean(values: PrintValues): PrintMean {
       : { variance: squares / df, df };
   });
   return {
-    estimate: mean(groups.map(mean)),
+    estimate: meanOf(groups, mean),
     artefacts: groups.length,
     squares,
     df,

@@ -10,11 +10,14 @@ import {
   gammaDraws,
   leastSquares,
   median,
+  meanOf,
   medianInPlace,
   oneSideInterval,
   percentile,
   poissonRate,
   sum,
+  sumOf,
+  sumOfSquares,
   tQuantile,
   tTwoSidedP,
   wilson,
@@ -125,6 +128,17 @@ describe('summaries', () => {
 
   it('sums without losing small terms', () => {
     expect(sum([1e16, 1, -1e16])).toBe(1);
+    expect(sumOf([{ mm: 1e16 }, { mm: 1 }, { mm: -1e16 }], ({ mm }) => mm)).toBe(1);
+    expect(sumOf([], () => 1)).toBe(0);
+    expect(meanOf(['a', 'abc', 'ab'], (text) => text.length)).toBe(2);
+    expect(() => meanOf([], () => 1)).toThrow(RangeError);
+  });
+
+  it('has squares about the mean, however far from nothing that lies', () => {
+    // Of 1, 2, 3, 4, 5: 4 + 1 + 0 + 1 + 4.
+    expect(sumOfSquares([1, 2, 3, 4, 5])).toBe(10);
+    expect(sumOfSquares([1, 2, 3, 4, 5].map((value) => value + 1e9))).toBe(10);
+    expect(sumOfSquares([7])).toBe(0);
   });
 });
 

@@ -34,7 +34,9 @@ export function groupBy<Item, Key>(
   keyOf: (item: Item) => Key,
 ): Map<Key, Item[]> {
   const groups = new Map<Key, Item[]>();
-  for (const item of items) {
+  const list: readonly Item[] = Array.isArray(items) ? (items as readonly Item[]) : [...items];
+  for (let at = 0; at < list.length; at += 1) {
+    const item = list[at] as Item;
     const key = keyOf(item);
     const group = groups.get(key);
     if (group) group.push(item);

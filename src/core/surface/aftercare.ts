@@ -1,4 +1,4 @@
-import { mean, oneSideInterval, sum, unknownInterval, type Interval } from '../stats';
+import { type Interval, meanOf, oneSideInterval, sumOf, unknownInterval } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** What hands did to a contender's parts of an artefact once they were printed. */
@@ -34,7 +34,7 @@ export function aftercareOfAll(
           });
           if (groups.length === 0) return [];
           const minutes = groups.map((parts) =>
-            mean(parts.map((rows) => sum(rows.map((row) => row.minutes)))),
+            meanOf(parts, (rows) => sumOf(rows, (row) => row.minutes)),
           );
           const damages = groups.flat(2).flatMap((row) => row.damage ?? []);
           const found: Aftercare = {

@@ -1,4 +1,4 @@
-import { mean } from '../stats';
+import { meanOf } from '../stats';
 import { groupBy, withinArtefact, type Row, type StudyIndex } from '../study';
 import { inspectedSpecimens, type InspectedSpecimen } from './severity';
 
@@ -68,7 +68,7 @@ function zonesOf(specimens: readonly InspectedSpecimen[]): Record<string, ZoneDe
       const found: ZoneDefects = {
         specimens: own.length,
         found: own.filter(({ zone }) => zone.severity > 0).length,
-        mean: mean(own.map(({ zone }) => zone.severity)),
+        mean: meanOf(own, ({ zone }) => zone.severity),
         worst: defect && defect.severity > 0 ? { specimen_id: worst.specimen_id, ...defect } : null,
       };
       return [key, found];

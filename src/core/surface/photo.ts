@@ -1,5 +1,5 @@
 import { FIGURE_OF } from '../image';
-import { mean, oneSideInterval, unknownInterval, type Interval } from '../stats';
+import { type Interval, meanOf, oneSideInterval, unknownInterval } from '../stats';
 import { groupBy, type Row, type StudyIndex } from '../study';
 
 /** A figure on photos of a contender's artefact, in one light. */
@@ -65,7 +65,7 @@ function figureOf(
   const specimens = [...groupBy(known, (one) => one.row.specimen_id).values()];
   const prints = [...groupBy(specimens, ([first]) => first?.print_id ?? '').values()];
   const values = prints.map((group) =>
-    mean(group.map((measures) => mean(measures.map((one) => one.value)))),
+    meanOf(group, (measures) => meanOf(measures, (one) => one.value)),
   );
   const left = own.length - known.length;
   const hasRinging = (measures: readonly { row: MeasureRow }[]) =>
@@ -76,7 +76,7 @@ function figureOf(
     found: isRinging ? specimens.filter(hasRinging).length : null,
     by_specimen: specimens.map((measures) => ({
       specimen_id: measures[0]?.row.specimen_id ?? '',
-      value: mean(measures.map((one) => one.value)),
+      value: meanOf(measures, (one) => one.value),
       found: !isRinging || hasRinging(measures),
     })),
     figure:

@@ -1,4 +1,4 @@
-import { mean, sum } from '../stats';
+import { mean, sum, sumOf } from '../stats';
 import { groupBy, withinArtefact, type Row, type Specimen, type StudyIndex } from '../study';
 
 type Defect = Row<'findings'>['defect'];
@@ -66,9 +66,9 @@ export function inspectedSpecimens(index: StudyIndex): Map<string, InspectedSpec
         };
       },
     );
-    const looked = sum(inspected.map((zone) => zone.weight));
+    const looked = sumOf(inspected, (zone) => zone.weight);
     const all = sum((zonesOfArtefact.get(artefact_id) ?? []).map(weightOf));
-    const lost = sum(inspected.map((zone) => zone.weight * zone.severity));
+    const lost = sumOf(inspected, (zone) => zone.weight * zone.severity);
     const row: InspectedSpecimen = {
       specimen,
       artefact_id,

@@ -1,4 +1,10 @@
-import { mean, oneSideInterval, unknownInterval, type Interval, type PrintValues } from '../stats';
+import {
+  type Interval,
+  meanOf,
+  oneSideInterval,
+  type PrintValues,
+  unknownInterval,
+} from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 import { inspectedSpecimens, type InspectedSpecimen } from './severity';
 
@@ -81,7 +87,7 @@ function printMeans<One extends InspectedSpecimen>(
   return new Map(
     [...groupBy(prints, ([first]) => first?.one.artefact_id ?? '')].map(([artefact, own]) => [
       artefact,
-      own.map((group) => mean(group.map(({ value }) => value))),
+      own.map((group) => meanOf(group, ({ value }) => value)),
     ]),
   );
 }

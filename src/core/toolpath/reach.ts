@@ -1,4 +1,4 @@
-import { median, sum } from '../stats/summary';
+import { median, sum, sumOf } from '../stats/summary';
 import { holdBack } from './claim';
 import type { ClaimFacts, ToolpathFacts } from './facts';
 import type { MachineRecord } from './machine';
@@ -79,7 +79,7 @@ const largestOf = (values: readonly (number | null)[]): number | null => {
 
 function addUp(histograms: readonly (readonly number[])[]): number[] {
   const longest = histograms.reduce((length, one) => Math.max(length, one.length), 0);
-  return Array.from({ length: longest }, (_, at) => sum(histograms.map((one) => one[at] ?? 0)));
+  return Array.from({ length: longest }, (_, at) => sumOf(histograms, (one) => one[at] ?? 0));
 }
 
 function spreadOf(seconds: readonly number[]): Reach['reached'] {

@@ -1,6 +1,6 @@
 import { outdatedPrints } from '../ledger';
 import { printHours } from '../reliability';
-import { clopperPearson, poissonRate, sum, type Interval } from '../stats';
+import { clopperPearson, type Interval, poissonRate, sumOf } from '../stats';
 import type { Print } from '../study';
 
 /** A machine's record of work, over whatever studies. */
@@ -31,11 +31,11 @@ export function recordOf(
   firmware: string | null,
   alpha = 0.05,
 ): MachineRecord {
-  const hours = sum(prints.map((print) => printHours(print) ?? 0));
+  const hours = sumOf(prints, (print) => printHours(print) ?? 0);
   const good = prints.filter((print) => print.outcome === 'success').length;
   return {
     ...{ prints: prints.length, good, hours, incidents },
-    metres: sum(prints.map((print) => print.filament_m ?? 0)),
+    metres: sumOf(prints, (print) => print.filament_m ?? 0),
     success: clopperPearson(good, prints.length, alpha),
     per_100_h: poissonRate(incidents, hours / 100, alpha),
     outdated: outdatedPrints(prints, firmware).length,

@@ -109,13 +109,13 @@ describe('a request', () => {
         : Promise.resolve(new Response('{}')),
     );
     const read = asItStands(() => callApi<{ at: number }>('GET', '/rows'));
-    await vi.waitFor(() => expect(answers).toHaveLength(1));
+    await vi.waitFor(() => expect(answers).toHaveLength(1), 60_000);
     await callApi('POST', '/rows', {});
     // It was made before the row was there.
     answers[0]?.('{"at":1}');
-    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    await vi.waitFor(() => expect(answers).toHaveLength(2), 60_000);
     const other = callApi('GET', '/other');
-    await vi.waitFor(() => expect(answers).toHaveLength(3));
+    await vi.waitFor(() => expect(answers).toHaveLength(3), 60_000);
     answers[2]?.('{}');
     await other;
     answers[1]?.('{"at":2}');

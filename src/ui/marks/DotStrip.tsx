@@ -181,25 +181,30 @@ function piled(
   return [...counts].map(([place, count]) => ({ place, count, largest }));
 }
 
-/** The axis under a set of strips. */
+/** The axis under a set of strips; where there is little room, its ends and every other mark between. */
 export function StripAxis({ scale, digits }: { scale: StripScale; digits: number }) {
+  const last = scale.ticks.length - 1;
   return (
-    <svg className="block w-full" height={18} aria-hidden="true">
-      {scale.ticks.map((tick, at) => (
-        <text
-          key={tick}
-          x={
-            at === 0 ? 0 : at === scale.ticks.length - 1 ? '100%' : percentOf(placeOn(scale, tick))
-          }
-          y={13}
-          textAnchor={at === 0 ? 'start' : at === scale.ticks.length - 1 ? 'end' : 'middle'}
-          fontSize={11}
-          fill="var(--ink-2)"
-          className="font-mono"
-        >
-          {tick.toFixed(digits)}
-        </text>
-      ))}
-    </svg>
+    <div className="@container">
+      <svg className="block w-full" height={18} aria-hidden="true">
+        {scale.ticks.map((tick, at) => {
+          const isEnd = at === 0 || at === last;
+          const staysNarrow = isEnd || (last % 2 === 0 && at % 2 === 0);
+          return (
+            <text
+              key={tick}
+              x={at === 0 ? 0 : at === last ? '100%' : percentOf(placeOn(scale, tick))}
+              y={13}
+              textAnchor={at === 0 ? 'start' : at === last ? 'end' : 'middle'}
+              fontSize={11}
+              fill="var(--ink-2)"
+              className={`font-mono ${staysNarrow ? '' : '@max-[200px]:hidden'}`}
+            >
+              {tick.toFixed(digits)}
+            </text>
+          );
+        })}
+      </svg>
+    </div>
   );
 }

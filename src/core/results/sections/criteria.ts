@@ -1,6 +1,6 @@
 import { alphaOfEach } from '../../compare';
 import type { CriterionEvidence, EvidenceOfCriteria } from '../../scorecard';
-import { clopperPearson, mean, sum, zQuantile, type Interval } from '../../stats';
+import { clopperPearson, type Interval, mean, sumOf, zQuantile } from '../../stats';
 import type { Machine } from '../../study';
 import { contenderIds, LINE_UP, type Section, type SectionContext } from '../section';
 
@@ -170,9 +170,7 @@ function buildLitres({
 const limits = ({ resultOf }: SectionContext, contender: string): Entry[] =>
   Object.entries(resultOf('ladders')?.[contender] ?? {}).flatMap(([key, own]) => {
     if (own.limit !== null) return plain(`limit:${key}`, own.limit);
-    const tried = sum(
-      own.by_step.map((step) => step.clear + step.effort + step.fail + step.broken),
-    );
+    const tried = sumOf(own.by_step, (step) => step.clear + step.effort + step.fail + step.broken);
     return tried > 0 ? [beyond(`limit:${key}`, 'fails')] : [];
   });
 

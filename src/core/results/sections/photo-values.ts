@@ -1,4 +1,4 @@
-import { mean, type PrintValues } from '../../stats';
+import { meanOf, type PrintValues } from '../../stats';
 import { groupBy } from '../../study';
 import type { SectionContext } from '../section';
 
@@ -10,6 +10,6 @@ export const photoValues =
       resultOf('photo')?.[contender]?.[key]?.by_specimen ?? [],
       (one) => index.specimens.get(one.specimen_id)?.print_id ?? '',
     );
-    const values = [...byPrint.values()].map((own) => mean(own.map((one) => one.value)));
+    const values = [...byPrint.values()].map((own) => meanOf(own, (one) => one.value));
     return values.length === 0 ? new Map() : new Map([[key, values]]);
   };
