@@ -1,7 +1,8 @@
-import { standingOf, type Standing } from '../../data';
+import { standingOf, type Standing, type StudyChange } from '../../data';
 import { presentWorker } from '../access/actor';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
+import { Unheard } from './unheard';
 
 /** A stream that nothing is said on says so itself: proxies end what is silent for a minute. */
 const BEAT_MS = 20_000;
@@ -21,7 +22,7 @@ export async function standing(studyId: string): Promise<Standing> {
 
 /**
  * What becomes of a study, as server-sent events: `revision` at first and after a gap, with the revision at
- * which each part was last touched; `change` with the revision, the parts that are another and the page that made it, for each commit.
+ * which each part was last touched; `change` with the revision, the parts that are another and the page that made it, for each later commit.
  *
  * @throws RequestError 429 where somebody has too many of them open
  */
@@ -45,15 +46,20 @@ export async function liveStream(studyId: string, signal: AbortSignal): Promise<
       };
       const event = (name: string, data: object) =>
         say(`event: ${name}\ndata: ${JSON.stringify(data)}\n\n`);
-      const now = () =>
-        standingOf(db, studyId).then(
-          (present) => (present === null ? end() : event('revision', present)),
-          () => end(),
-        );
+      const unheard = new Unheard();
+      const tell = (changes: readonly StudyChange[]) => {
+        for (const { revision, parts, tab } of changes) event('change', { revision, parts, tab });
+      };
+      const stand = (present: Standing | null) => {
+        if (present === null) return end();
+        event('revision', present);
+        tell(unheard.stand(present.revision));
+      };
+      const now = () => standingOf(db, studyId).then(stand, () => end());
       const leave = newsroom.listen(studyId, (news) => {
         if (news === 'over') end();
         else if (news === 'gap' || news.is_gone) void now();
-        else event('change', { revision: news.revision, parts: news.parts, tab: news.tab });
+        else tell(unheard.take(news));
       });
       const beat = setInterval(() => say(': still here\n\n'), BEAT_MS).unref();
       const last = setTimeout(() => end(), LONGEST_MS).unref();
