@@ -213,15 +213,16 @@ export function cellUncertainty(
     const name = instrumentId ?? 'no instrument named';
     const scatter = repeatability.get(instrumentId);
     const resolution = instrument?.resolution_mm ?? null;
-    const parts: number[] = [];
-    if (scatter !== undefined) parts.push(scatter ** 2 / values.length);
-    if (resolution !== null) parts.push(resolution ** 2 / 12);
-    if (parts.length === 0) gaps.scatter.add(name);
-    let own = parts.length > 0 ? Math.max(...parts) : 0;
+    // The larger of the two: what it scatters, and what it cannot show.
+    let own = 0;
+    if (scatter !== undefined) own = scatter ** 2 / values.length;
+    if (resolution !== null) own = Math.max(own, resolution ** 2 / 12);
+    const isStated = scatter !== undefined || resolution !== null;
+    if (!isStated) gaps.scatter.add(name);
     const expanded = instrument?.expanded_uncertainty_mm ?? null;
     if (expanded === null) gaps.certificate.add(name);
     else own += (expanded / 2) ** 2;
-    isKnown ||= parts.length > 0 || expanded !== null;
+    isKnown ||= isStated || expanded !== null;
     variance += (values.length / n) ** 2 * own;
   }
   return isKnown ? Math.sqrt(variance) : null;

@@ -1,4 +1,4 @@
-import { fUpperP, leastSquares, mean, sumOfSquares } from '../stats';
+import { fUpperP, leastSquares, mean, meanOf, sumOfSquares } from '../stats';
 import type { StudyIndex } from '../study';
 import { byDimension, byPrint, type Cell, type Measurements } from './cells';
 
@@ -65,9 +65,8 @@ function fitPlate(cells: readonly Cell[]): PlateFit {
   const centred = (valueOf: (cell: Cell) => number) => {
     const all: number[] = [];
     for (const group of prints) {
-      const values = group.map(valueOf);
-      const centre = mean(values);
-      for (const value of values) all.push(value - centre);
+      const centre = meanOf(group, valueOf);
+      for (const cell of group) all.push(valueOf(cell) - centre);
     }
     return all;
   };
