@@ -181,9 +181,16 @@ function piled(
   return [...counts].map(([place, count]) => ({ place, count, largest }));
 }
 
+/** Of a figure under an axis, px: a sign of it, and what it keeps from its neighbour. */
+const SIGN_PX = 6.6;
+const GAP_PX = 8;
+
 /** The axis under a set of strips; where there is little room, its ends and every other mark between. */
 export function StripAxis({ scale, digits }: { scale: StripScale; digits: number }) {
   const last = scale.ticks.length - 1;
+  const signs = Math.max(...scale.ticks.map((tick) => tick.toFixed(digits).length));
+  const isWide = scale.ticks.length * (signs * SIGN_PX + GAP_PX) > 130;
+  const narrow = isWide ? '@max-[200px]:hidden' : '@max-[130px]:hidden';
   return (
     <div className="@container">
       <svg className="block w-full" height={18} aria-hidden="true">
@@ -198,7 +205,7 @@ export function StripAxis({ scale, digits }: { scale: StripScale; digits: number
               textAnchor={at === 0 ? 'start' : at === last ? 'end' : 'middle'}
               fontSize={11}
               fill="var(--ink-2)"
-              className={`font-mono ${staysNarrow ? '' : '@max-[200px]:hidden'}`}
+              className={`font-mono ${staysNarrow ? '' : narrow}`}
             >
               {tick.toFixed(digits)}
             </text>
