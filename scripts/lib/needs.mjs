@@ -41,8 +41,6 @@ const installLine = (packages) =>
     .filter(Boolean)
     .join(' && ');
 
-const UNASKED = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-
 /** What is wrong with the surroundings, each with what to do; nothing is started before all of it is told. */
 function faultsOf(env, isServed) {
   const faults = [];
@@ -127,7 +125,8 @@ async function install(missing) {
     mkdirSync('/etc/postgresql-common', { recursive: true });
     writeFileSync(CLUSTER_CONF, 'create_main_cluster = false\n');
   }
-  await must('apt-get', ['update', '-qq'], { quiet: true, env: UNASKED });
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  await must('apt-get', ['update', '-qq'], { quiet: true, env });
   // Older Debian has no Chromium without a window: the other does the same, more slowly.
   const hasShell = (await run('apt-cache', ['show', SHELL_PACKAGE], { quiet: true })).code === 0;
   const packages = missing.flatMap((name) => {
@@ -135,7 +134,7 @@ async function install(missing) {
     return name === 'chromium' && hasShell ? [SHELL_PACKAGE] : [name];
   });
   const options = ['-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold'];
-  await must('apt-get', ['install', ...options, ...packages], { quiet: true, env: UNASKED });
+  await must('apt-get', ['install', ...options, ...packages], { quiet: true, env });
 }
 
 /** Checks what the work needs, and installs what is missing, as `checkNeeds` and `installNeeds` do. */

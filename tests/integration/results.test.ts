@@ -1,7 +1,14 @@
+import { QueryTypes } from 'sequelize';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PartName } from '../../src/core/results';
-import { codedSpecimens, listTables, placedSpecimens, type Database } from '../../src/data';
+import {
+  codedSpecimens,
+  findResults,
+  listTables,
+  placedSpecimens,
+  type Database,
+} from '../../src/data';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { DEMO_PAIR } from '../support/demo-files';
@@ -220,6 +227,35 @@ describe('results that are kept', () => {
     const after = await fresh<Accuracy>('accuracy');
     expect(after.accuracy).not.toEqual(before.accuracy);
     expect(Number(after.revision)).toBeGreaterThan(Number(before.revision));
+  });
+
+  it('older than is wanted are told of without their values', async () => {
+    await fresh('accuracy');
+    await resultsAreKept(db, study, ['accuracy']);
+    const [row] = await db.sequelize.query<{ parameters: string; revision: number }>(
+      `select parameters, revision::int as revision from results
+       where study_id = $1 and section = 'accuracy' order by revision desc limit 1`,
+      { bind: [study], type: QueryTypes.SELECT },
+    );
+    const { parameters, revision } = row ?? { parameters: '', revision: 0 };
+    const found = async (least: number | null) =>
+      (await findResults(db, study, [{ part: 'accuracy', parameters, least }]))[0];
+    expect((await found(revision))?.value).toHaveProperty('A-stock');
+    expect((await found(null))?.value).toHaveProperty('A-stock');
+    expect(await found(revision + 1)).toMatchObject({ revision, value: null });
+  });
+
+  it('on a page are as the study compares where the address names no contender of it', async () => {
+    const page = (path: string) => fetch(`${server.url}/studies/${path}`);
+    const [plain, asked] = await Promise.all([
+      page(`${study}/results/accuracy`),
+      page(`${study}/results/accuracy?ref=nobody`),
+    ]);
+    expect([plain.status, asked.status]).toEqual([200, 200]);
+    expect(await asked.text()).toContain('Mean absolute deviation from nominal');
+    for (const none of [uuid(), 'nonsense'])
+      for (const view of ['', '?ref=A-stock'])
+        expect((await page(`${none}/results/accuracy${view}`)).status).toBe(404);
   });
 
   it('of a reference that is no contender are refused', async () => {

@@ -1,5 +1,5 @@
 import { withoutOperators } from '../reliability';
-import { clopperPearson, type Interval, mean, meanOrNull, sumOf } from '../stats';
+import { clopperPearson, mean, meanOrNull, sumOf, type Interval } from '../stats';
 import { groupBy, type Print, type StudyIndex } from '../study';
 import { inspectedSpecimens, type InspectedSpecimen } from '../surface';
 

@@ -7,12 +7,12 @@ import {
   type StudyIndex,
 } from '../study';
 import {
-  type Interval,
   maxAbs,
   meanOf,
   meanOrNull,
   oneSideInterval,
   unknownInterval,
+  type Interval,
 } from '../stats';
 import { fitAxis, type AxisFit, type AxisPoint } from './axis-fit';
 import {

@@ -1,9 +1,7 @@
 import {
   combinationVariance,
   fUpperP,
-  type Interval,
   leastSquares,
-  type LeastSquares,
   mapInterval,
   mapIntervalReversed,
   meanOf,
@@ -11,6 +9,8 @@ import {
   sumOf,
   tQuantile,
   tTwoSidedP,
+  type Interval,
+  type LeastSquares,
 } from '../stats';
 import type { DimensionKind } from '../study';
 

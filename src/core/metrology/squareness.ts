@@ -1,4 +1,4 @@
-import { type Interval, meanOf, oneSideInterval, unknownInterval } from '../stats';
+import { meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
 import { groupBy, type Row, type StudyIndex } from '../study';
 import type { Cell, Measurements } from './cells';
 

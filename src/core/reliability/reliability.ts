@@ -1,10 +1,10 @@
 import {
   clopperPearson,
-  type Interval,
   poissonRate,
   sumOf,
   unknownInterval,
   wilson,
+  type Interval,
 } from '../stats';
 import { groupBy, type Incident, type Print, type StudyIndex } from '../study';
 import { printHours } from './hours';

@@ -1,13 +1,13 @@
 import { groupBy, type Print, type StudyIndex } from '../study';
 import {
-  type Interval,
   mapInterval,
   mean,
   meanOf,
   medianOrNull,
   oneSideInterval,
-  type PrintValues,
   unknownInterval,
+  type Interval,
+  type PrintValues,
 } from '../stats';
 
 /** How fast a contender is at one artefact. */

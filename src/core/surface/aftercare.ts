@@ -1,4 +1,4 @@
-import { type Interval, meanOf, oneSideInterval, sumOf, unknownInterval } from '../stats';
+import { meanOf, oneSideInterval, sumOf, unknownInterval, type Interval } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** What hands did to a contender's parts of an artefact once they were printed. */

@@ -1,5 +1,5 @@
 import { FIGURE_OF } from '../image';
-import { type Interval, meanOf, oneSideInterval, unknownInterval } from '../stats';
+import { meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
 import { groupBy, type Row, type StudyIndex } from '../study';
 
 /** A figure on photos of a contender's artefact, in one light. */

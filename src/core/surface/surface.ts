@@ -1,9 +1,9 @@
 import {
-  type Interval,
   meanOf,
   oneSideInterval,
-  type PrintValues,
   unknownInterval,
+  type Interval,
+  type PrintValues,
 } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 import { inspectedSpecimens, type InspectedSpecimen } from './severity';

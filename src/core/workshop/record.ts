@@ -1,6 +1,6 @@
 import { outdatedPrints } from '../ledger';
 import { printHours } from '../reliability';
-import { clopperPearson, type Interval, poissonRate, sumOf } from '../stats';
+import { clopperPearson, poissonRate, sumOf, type Interval } from '../stats';
 import type { Print } from '../study';
 
 /** A machine's record of work, over whatever studies. */

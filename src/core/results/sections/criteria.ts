@@ -1,6 +1,6 @@
 import { alphaOfEach } from '../../compare';
 import type { CriterionEvidence, EvidenceOfCriteria } from '../../scorecard';
-import { clopperPearson, type Interval, mean, sumOf, zQuantile } from '../../stats';
+import { clopperPearson, mean, sumOf, zQuantile, type Interval } from '../../stats';
 import type { Machine } from '../../study';
 import { contenderIds, LINE_UP, type Section, type SectionContext } from '../section';
 
