@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from 'esbuild';
-import { packed, shared } from './lib/bundles.mjs';
+import { command, processes, shared } from './lib/bundles.mjs';
 import { ROOT } from './lib/project.mjs';
 import { must } from './lib/run.mjs';
 
@@ -10,7 +10,7 @@ const isOnlyCommand = process.argv.includes('--cli');
 // What an earlier build left is nobody's any more.
 if (!isOnlyCommand) rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
 
-await build(packed(isOnlyCommand));
+await Promise.all([build(command), !isOnlyCommand && build(processes)]);
 
 // What a published report carries with it: it runs in its readers' browsers, from their disks.
 await build({
@@ -33,10 +33,10 @@ await build({
 });
 
 // So that `npx vergleich` finds the command here without asking a registry.
-const command = join(ROOT, 'node_modules', '.bin', 'vergleich');
+const link = join(ROOT, 'node_modules', '.bin', 'vergleich');
 mkdirSync(join(ROOT, 'node_modules', '.bin'), { recursive: true });
-rmSync(command, { force: true });
-symlinkSync(join('..', '..', 'bin', 'vergleich.mjs'), command);
+rmSync(link, { force: true });
+symlinkSync(join('..', '..', 'bin', 'vergleich.mjs'), link);
 
 if (!isOnlyCommand) {
   await must('npx', ['--no-install', 'astro', 'build'], {

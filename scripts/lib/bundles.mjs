@@ -13,36 +13,58 @@ export const shared = {
   logLevel: 'warning',
 };
 
-/**
- * What starts often is packed with all it needs: looking up hundreds of small files takes longer
- * than running them. The database's packages stay outside, and are loaded by the commands that need it.
- *
- * @param isOnlyCommand whether only the command is built, and no process of the application
- */
-export const packed = (isOnlyCommand) => ({
+/** What is packed: looking up hundreds of small files takes longer than running them. */
+const packed = {
   ...shared,
-  entryPoints: {
-    'cli/main': 'src/cli/main.ts',
-    ...(!isOnlyCommand && {
-      'processes/web': 'src/processes/web.ts',
-      'processes/worker': 'src/processes/worker.ts',
-      'threads/evaluate': 'src/threads/evaluate.ts',
-      'threads/mesh': 'src/threads/mesh.ts',
-      'threads/package': 'src/threads/package.ts',
-      'threads/photo': 'src/threads/photo.ts',
-      'threads/report': 'src/threads/report.ts',
-      'threads/toolpath': 'src/threads/toolpath.ts',
-    }),
-  },
   chunkNames: 'packed/[name]-[hash]',
   // What is shorter is read sooner; names stay, for whoever reads what went wrong.
   minifyWhitespace: true,
   minifySyntax: true,
-  external: [
-    ...['sequelize', 'pg', 'umzug', 'pg-boss', 'piscina', 'pino', 'mqtt', 'aedes'],
-    ...['sharp', 'zxing-wasm', 'playwright-core', 'selfsigned'],
-  ],
+  lineLimit: 200,
   banner: {
     js: "import { createRequire as makeRequire } from 'node:module';\nconst require = makeRequire(import.meta.url);",
   },
-});
+};
+
+/** What only a running application needs, or what is no JavaScript. */
+const OUTSIDE = [
+  ...['pg-boss', 'piscina', 'pino', 'mqtt', 'aedes'],
+  ...['sharp', 'zxing-wasm', 'playwright-core', 'selfsigned', 'umzug'],
+];
+
+/** The command, which starts often: with the database's packages, of which nothing else is asked here. */
+export const command = {
+  ...packed,
+  entryPoints: { 'cli/main': 'src/cli/main.ts' },
+  chunkNames: 'packed/cli-[name]-[hash]',
+  external: [
+    ...[...OUTSIDE, 'pg-native', 'pg-hstore'],
+    // Other databases, which are opened where they are named only.
+    ...['db2', 'mariadb', 'mssql', 'mysql', 'oracle', 'snowflake', 'sqlite'].map(
+      (dialect) => `./dialects/${dialect}`,
+    ),
+  ],
+  // Moments are in UTC here: nobody asks for the hours of places.
+  alias: { 'moment-timezone': './node_modules/moment-timezone/moment-timezone.js' },
+  // The database's client looks for other runtimes by it, and Node.js loads its HTTP client to answer.
+  define: { navigator: '{"userAgent":"Node.js"}' },
+};
+
+/**
+ * What runs in the application. The database's packages stay outside: its pages take them from there
+ * too, and what is of one copy is not known to another.
+ */
+export const processes = {
+  ...packed,
+  entryPoints: {
+    'processes/web': 'src/processes/web.ts',
+    'processes/worker': 'src/processes/worker.ts',
+    'threads/evaluate': 'src/threads/evaluate.ts',
+    'threads/mesh': 'src/threads/mesh.ts',
+    'threads/package': 'src/threads/package.ts',
+    'threads/photo': 'src/threads/photo.ts',
+    'threads/report': 'src/threads/report.ts',
+    'threads/toolpath': 'src/threads/toolpath.ts',
+  },
+  external: [...OUTSIDE, 'sequelize', 'pg'],
+};

@@ -1,9 +1,8 @@
-import { evaluate } from '../core/evaluate';
-import { brokenConstraints, damagedContents, isEmptyDatabase, KNOWN_MIGRATIONS, listStudies, loadStudy, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
-import { makeBackup, ranOn, rowsOf } from '../server/backup/dump';
-import { BackupError } from '../server/backup/fault';
+import { isEmptyDatabase, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
+import { makeBackup, rowsOf } from '../server/backup/dump';
 import { beside, hashOfFile, readManifest, type Manifest } from '../server/backup/manifest';
 import { runProgram } from '../server/backup/pg-program';
+import { inWords } from './in-words';
 import { InputError } from './input-error';
 import { withDatabase } from './with-database';
 
@@ -14,12 +13,7 @@ export const runBackup = (to: string): Promise<void> =>
   withDatabase(async (db) => {
     const manifest = await makeBackup(db, urlOf(), to).catch(inWords);
     process.stdout.write(`${to}: ${manifest.dump.bytes} bytes, ${rowsOf(manifest)} rows; keep ${beside(to)} with it\n`); // prettier-ignore
-  }, false);
-
-/** What cannot be done with a backup is said, and nothing else. */
-function inWords(error: unknown): never {
-  throw error instanceof BackupError ? new InputError(error.message) : error;
-}
+  }, 'nothing');
 
 /** `vergleich restore`: puts a backup into an empty database, and checks that it came to what it was. */
 export async function runRestore(file: string): Promise<void> {
@@ -52,26 +46,3 @@ async function differing(db: Database, { tables }: Manifest): Promise<string[]> 
     .filter(([name, sum]) => now[name]?.rows !== sum.rows || now[name].sha256 !== sum.sha256)
     .map(([name]) => name);
 }
-
-/** `vergleich check`: that constraints hold, contents are what their hashes say, and results can be made. */
-export const runCheck = (): Promise<void> =>
-  withDatabase(async (db) => {
-    const ran = await ranOn(db).catch(inWords);
-    if (KNOWN_MIGRATIONS.some((name) => !ran.includes(name))) {
-      throw new InputError('The database is of an older program: start this one once, or check it with that one.'); // prettier-ignore
-    }
-    const faults = [
-      ...(await brokenConstraints(db)).map((name) => `rows break a constraint: ${name}`),
-      ...(await damagedContents(db)).map((sha256) => `content is not what its hash says: ${sha256}`), // prettier-ignore
-    ];
-    const studies = await listStudies(db);
-    for (const { study_id, title } of studies) {
-      try {
-        evaluate((await loadStudy(db, study_id)).study);
-      } catch (error) {
-        faults.push(`no results of ${title}: ${error instanceof Error ? error.message : String(error)}`); // prettier-ignore
-      }
-    }
-    if (faults.length > 0) throw new InputError(faults.join('\n'));
-    process.stdout.write(`${studies.length} studies: constraints hold, contents are whole, results can be made\n`); // prettier-ignore
-  }, false);

@@ -127,7 +127,7 @@ function buildProgram(): Command {
     .description(
       'check the database in DATABASE_URL: constraints, contents, that results can be made',
     )
-    .action(async () => (await import('./backup')).runCheck());
+    .action(async () => (await import('./check')).runCheck());
   program
     .command('owner-link')
     .description('print a link, good once, that makes an owner or gives one another password')

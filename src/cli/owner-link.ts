@@ -1,4 +1,4 @@
-import { linkForOwner } from '../server/access/front';
+import { linkForOwner } from '../server/access/links';
 import { withDatabase } from './with-database';
 
 /** `vergleich owner-link`: prints a link that makes an owner, or gives one another password. */
@@ -8,4 +8,4 @@ export const runOwnerLink = (): Promise<void> =>
     process.stdout.write(
       `Open this in a browser on this computer, behind the application’s address, once, within 15 minutes:\n${path}\n`,
     );
-  });
+  }, 'tables');

@@ -47,4 +47,4 @@ export const runExport = (studyId: string, to: string): Promise<void> =>
       }
       throw error;
     }
-  });
+  }, 'tables');

@@ -4,12 +4,13 @@ import { InputError } from './input-error';
 /**
  * Works on the database in DATABASE_URL.
  *
- * @param isBrought whether it is brought to the newest schema first
+ * @param bring what is brought to the newest first: its tables with their constraints, or nothing; what
+ *   writes no row of a study has nothing to do with constraints, and does without looking at them
  * @throws InputError
  */
 export async function withDatabase<Result>(
   work: (db: Database) => Promise<Result>,
-  isBrought = true,
+  bring: 'all' | 'tables' | 'nothing' = 'all',
 ): Promise<Result> {
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl)
@@ -22,7 +23,7 @@ export async function withDatabase<Result>(
       const reason = error instanceof Error ? error.message : 'no answer';
       throw new InputError(`The database in DATABASE_URL cannot be used: ${reason}`);
     });
-    if (isBrought) await migrate(db.sequelize);
+    if (bring !== 'nothing') await migrate(db.sequelize, bring === 'tables');
     return await work(db);
   } catch (error) {
     throw error instanceof NewerDatabaseError ? new InputError(error.message) : error;

@@ -1,7 +1,7 @@
 import { QueryTypes, type ModelStatic, type Sequelize, type Transaction } from 'sequelize';
-import { plainValue, type TableName } from '../core/study';
+import { plainValue } from '../core/study';
 import { connect, type ConnectOptions } from './connect';
-import { defineRowModels, type RowModel } from './models/rows';
+import { rowModels, type RowModels } from './models/rows';
 import { defineStudyModel, type StudyRecord } from './models/study';
 
 /**
@@ -11,14 +11,14 @@ import { defineStudyModel, type StudyRecord } from './models/study';
 export interface Database {
   sequelize: Sequelize;
   studies: ModelStatic<StudyRecord>;
-  rows: Record<TableName, RowModel>;
+  rows: RowModels;
   transaction?: Transaction;
 }
 
 /** Opens the database at an address. The caller closes it by `sequelize.close()`. */
 export function openDatabase(databaseUrl: string, options?: ConnectOptions): Database {
   const sequelize = connect(databaseUrl, options);
-  return { sequelize, studies: defineStudyModel(sequelize), rows: defineRowModels(sequelize) };
+  return { sequelize, studies: defineStudyModel(sequelize), rows: rowModels(sequelize) };
 }
 
 /** What a query is told of the transaction that it runs in. */

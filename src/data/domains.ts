@@ -17,6 +17,15 @@ interface NumberBounds {
   exclusiveMaximum?: number;
 }
 
+/** Ends of the numbers of a schema. Columns share few schemas: each is asked once. */
+const ends = new WeakMap<z.ZodType, NumberBounds>();
+
+function endsOf(schema: z.ZodType): NumberBounds {
+  const found = ends.get(schema) ?? (z.toJSONSchema(schema, { unrepresentable: 'any' }) as NumberBounds); // prettier-ignore
+  ends.set(schema, found);
+  return found;
+}
+
 /** What a column may hold as an SQL expression, from its Zod schema; null where any text will do. */
 function expressionOf(column: Column): string | null {
   const name = `"${column.name}"`;
@@ -24,7 +33,7 @@ function expressionOf(column: Column): string | null {
     return `${name} in (${column.choices.map((word) => `'${word.replace(/'/g, "''")}'`).join(', ')})`;
   }
   if (column.cell === 'number' || column.cell === 'whole') {
-    const bounds = z.toJSONSchema(column.schema, { unrepresentable: 'any' }) as NumberBounds;
+    const bounds = endsOf(column.schema);
     // NaN is larger than any number to PostgreSQL: an upper end keeps it out too.
     const sides = [
       bounds.minimum !== undefined && `${name} >= ${bounds.minimum}`,

@@ -23,9 +23,10 @@ export class NewerDatabaseError extends Error {
  * Brings the database to the newest schema, and its constraints to what the tables' rows may hold; returns the
  * names of the migrations that ran.
  *
+ * @param areConstraintsSure whether they are looked at only where a migration ran
  * @throws NewerDatabaseError where it is newer than this program; nothing is changed then
  */
-export async function migrate(sequelize: Sequelize): Promise<string[]> {
+export async function migrate(sequelize: Sequelize, areConstraintsSure = false): Promise<string[]> {
   return sequelize.transaction(async (transaction) => {
     const run = (sql: string, bind: unknown[] = []) =>
       sequelize.query(sql, { transaction, ...(bind.length > 0 && { bind }) });
@@ -52,7 +53,7 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
     const newer = ran.filter((name) => !KNOWN_MIGRATIONS.includes(name));
     if (newer.length > 0) throw new NewerDatabaseError(newer);
     const now = ran.length < MIGRATIONS.length ? await bringUp(run, storage) : [];
-    await syncDomains(sequelize, transaction);
+    if (now.length > 0 || !areConstraintsSure) await syncDomains(sequelize, transaction);
     return now;
   });
 }

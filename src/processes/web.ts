@@ -5,7 +5,8 @@ import { migrateDatabase } from '../server/migrate';
 import { clearFolders } from '../files/temporary';
 import { afterwards, app } from '../server/app';
 import { bareHost, doors, outerName, tellDoors } from '../server/access/doors';
-import { isOwned, linkForOwner } from '../server/access/front';
+import { isOwned } from '../server/access/front';
+import { linkForOwner } from '../server/access/links';
 import { loadDemo, publishDemo } from '../server/demo';
 import { askedPort, listenOnFirst } from '../server/http/listen';
 import { isLoopback } from '../server/http/origin';
@@ -124,7 +125,7 @@ async function serve(): Promise<void> {
     sayOpen(scheme, port);
     await openLinkTo(outer, certificate);
   };
-  const enter = isWaiting ? await linkForOwner() : null;
+  const enter = isWaiting ? await linkForOwner(app().db) : null;
   if (enter) {
     say(`Nobody owns it yet. Open this on this computer within 15 minutes, once: ${local}${enter}`);
     openWhenOwned(async () => {

@@ -19,6 +19,12 @@ const CURRENCIES = new Set(Intl.supportedValuesOf('currency'));
 /** No length, time, mass, price or level of a study comes near it, and sums of squares of it are finite. */
 const LARGEST = 1e9;
 
+/** Gives a schema that is made once, when it is first asked for: a study has hundreds of columns, of few kinds. */
+function shared<Schema extends z.ZodType>(make: () => Schema): () => Schema {
+  let made: Schema | undefined;
+  return () => (made ??= make());
+}
+
 const number = (message: string) =>
   z
     .number({ error: message })
@@ -29,50 +35,57 @@ const plain = () =>
   z.string().refine(isPlainText, 'holds a control character: take it out, or write it in words');
 
 /** Identifier of a row: a letter or digit, then up to 63 letters, digits, dots, dashes, underscores. */
-export const id = () =>
+export const id = shared(() =>
   z
     .string()
     .regex(
       ID_PATTERN,
       'is not an id: start with a letter or digit, then letters, digits, . _ - (64 at most)',
     )
-    .meta({ cell: 'id' });
+    .meta({ cell: 'id' }),
+);
 
 const UUID_PATTERN = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** The lasting id of a thing of the workshop, as RFC 9562 writes a UUID. */
-export const uid = () =>
+export const uid = shared(() =>
   z
     .string()
     .regex(UUID_PATTERN, 'is not a UUID: 8-4-4-4-12 hexadecimal digits')
-    .meta({ cell: 'text' });
+    .meta({ cell: 'text' }),
+);
 
 /** Free text, not empty. */
-export const text = () =>
-  plain().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' });
+export const text = shared(() =>
+  plain().min(1, 'must not be empty').max(20_000, 'is too long').meta({ cell: 'text' }),
+);
 
 /** A name that is part of a key: text of at most 300 characters. */
-export const name = () =>
-  plain().min(1, 'must not be empty').max(300, 'is too long').meta({ cell: 'text' });
+export const name = shared(() =>
+  plain().min(1, 'must not be empty').max(300, 'is too long').meta({ cell: 'text' }),
+);
 
 /** Any finite number. */
-export const anyNumber = () => number('must be a number').meta({ cell: 'number' });
+export const anyNumber = shared(() => number('must be a number').meta({ cell: 'number' }));
 
 /** A number over 0. */
-export const positive = () =>
-  number('must be a number').positive('must be over 0').meta({ cell: 'number' });
+export const positive = shared(() =>
+  number('must be a number').positive('must be over 0').meta({ cell: 'number' }),
+);
 
 /** A number of at least 0. */
-export const nonNegative = () =>
-  number('must be a number').nonnegative('must not be below 0').meta({ cell: 'number' });
+export const nonNegative = shared(() =>
+  number('must be a number').nonnegative('must not be below 0').meta({ cell: 'number' }),
+);
 
 /** A share in percent, 0 to 100. */
-export const percent = () =>
+export const percent = shared(() =>
   z
     .number({ error: 'must be a number' })
     .min(0, 'must be from 0 to 100')
     .max(100, 'must be from 0 to 100')
-    .meta({ cell: 'number' });
+    .meta({ cell: 'number' }),
+);
 
 /** Sane ends of what is counted. */
 export const MOST_STEPS = 1000;
@@ -99,20 +112,22 @@ export const MOST_JUDGES = 500;
 export const MOST_QUESTIONS = 60;
 
 /** A share, 0 to 1. */
-export const share = () =>
+export const share = shared(() =>
   number('must be a number from 0 to 1')
     .min(0, 'must be a number from 0 to 1')
     .max(1, 'must be a number from 0 to 1')
-    .meta({ cell: 'number' });
+    .meta({ cell: 'number' }),
+);
 
 /** A defect grade: 0 none, 1 trace, 2 slight, 3 marked, 4 severe. */
-export const grade = () =>
+export const grade = shared(() =>
   z
     .number({ error: 'must be a whole number' })
     .int('must be a whole grade from 0 to 4')
     .min(0, 'must be a whole grade from 0 to 4')
     .max(4, 'must be a whole grade from 0 to 4')
-    .meta({ cell: 'whole' });
+    .meta({ cell: 'whole' }),
+);
 
 /** One word out of a closed list. */
 export const choice = <const T extends readonly [string, ...string[]]>(words: T) =>
@@ -121,17 +136,18 @@ export const choice = <const T extends readonly [string, ...string[]]>(words: T)
     .meta({ cell: 'choice', choices: words });
 
 /** An ISO 8601 date and time with its offset, kept as it was written. */
-export const time = () =>
+export const time = shared(() =>
   z
     .string()
     .refine(
       (value) => isIsoTime(value),
       'must be an ISO 8601 time with offset, such as 2026-03-02T09:30:00+01:00',
     )
-    .meta({ cell: 'time' });
+    .meta({ cell: 'time' }),
+);
 
 /** A relative path inside the package, with `/`. */
-export const path = () =>
+export const path = shared(() =>
   z
     .string()
     .max(400, 'is too long')
@@ -139,24 +155,34 @@ export const path = () =>
       (value) => isInsidePath(value),
       'must be a relative path inside the package, with / and without ..',
     )
-    .meta({ cell: 'path' });
+    .meta({ cell: 'path' }),
+);
 
 /** An ISO 4217 currency code. */
-export const currency = () =>
+export const currency = shared(() =>
   z
     .string()
     .refine((value) => CURRENCIES.has(value), 'must be an ISO 4217 currency code, such as EUR')
-    .meta({ cell: 'currency' });
+    .meta({ cell: 'currency' }),
+);
 
 /** A SHA-256 digest in hexadecimal. */
-export const sha256 = () =>
+export const sha256 = shared(() =>
   z
     .string()
     .regex(/^[0-9a-fA-F]{64}$/, 'must be a SHA-256 in 64 hexadecimal digits')
-    .meta({ cell: 'sha256' });
+    .meta({ cell: 'sha256' }),
+);
+
+const nullable = <T extends z.ZodType>(inner: T) => inner.nullable().default(null as never);
+const nullables = new WeakMap<z.ZodType, z.ZodType>();
 
 /** A value that may be unknown: null, and null where it is not given. */
-export const maybe = <T extends z.ZodType>(inner: T) => inner.nullable().default(null as never);
+export function maybe<T extends z.ZodType>(inner: T): ReturnType<typeof nullable<T>> {
+  const made = nullables.get(inner) ?? nullable(inner);
+  nullables.set(inner, made);
+  return made as ReturnType<typeof nullable<T>>;
+}
 
 /** The years in which anything of a study can have happened. */
 const FIRST_YEAR = 1900;

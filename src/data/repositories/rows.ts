@@ -78,7 +78,7 @@ export async function rowOrNull<Name extends TableName>(
   table: Name,
   key: RowKey<Name>,
 ): Promise<Stored<Name> | null> {
-  const found = await db.rows[table].findOne({
+  const found = await db.rows(table).findOne({
     where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
     raw: true,
     ...within(db),
@@ -133,7 +133,7 @@ export function insertRow<Name extends TableName>(
       if (isSame) return existing;
       throw new ConflictError(`${tableSpec(table).title}: this id is taken.`, existing);
     }
-    await db.rows[table].create({ ...asColumns(row), study_id: studyId }, within(db));
+    await db.rows(table).create({ ...asColumns(row), study_id: studyId }, within(db));
     write.touch(table);
     await logChange(write, { table, key, before: null, after: row });
     await tieAdded(write, table);
@@ -159,10 +159,12 @@ export function updateRow<Name extends TableName>(
     const before = await findRow(db, studyId, table, key);
     checkVersion(before, version);
     const after = { ...before, ...change, row_version: version + 1 };
-    await db.rows[table].update(
-      { ...asColumns(change), row_version: version + 1 },
-      { where: { study_id: studyId, ...key } as WhereOptions<StoredRow>, ...within(db) },
-    );
+    await db
+      .rows(table)
+      .update(
+        { ...asColumns(change), row_version: version + 1 },
+        { where: { study_id: studyId, ...key } as WhereOptions<StoredRow>, ...within(db) },
+      );
     write.touch(table);
     await logChange(write, { table, key, before, after });
     await followRow(write, table, asColumns(before), asColumns(after));
@@ -181,7 +183,7 @@ export function deleteRow<Name extends TableName>(
   return refusing(table, async () => {
     const before = await findRow(db, studyId, table, key);
     checkVersion(before, version);
-    await db.rows[table].destroy({
+    await db.rows(table).destroy({
       where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
       ...within(db),
     });
@@ -203,7 +205,7 @@ export function deleteRepeatable<Name extends TableName>(
   const { db, studyId } = write;
   return refusing(table, async () => {
     const where = { study_id: studyId, ...asColumns(row) } as WhereOptions<StoredRow>;
-    const count = await db.rows[table].destroy({ where, limit: 1, ...within(db) });
+    const count = await db.rows(table).destroy({ where, limit: 1, ...within(db) });
     if (count === 0) throw new NotFoundError('It is not there any more.');
     write.touch(table);
     await logChange(write, { table, key: {}, before: row, after: null });

@@ -67,7 +67,7 @@ export function pairDevice(role: Role, leadsTo: string): Promise<HandedLink> {
   return transact(app().db, async (db) => {
     const link = { kind: 'device' as const, person_id: personId, role, leads_to: leadsTo };
     await logAccess(db, { what: 'pairing link made', name, detail: { role } });
-    return makeLink(link, db);
+    return makeLink(db, link);
   });
 }
 

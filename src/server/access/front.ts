@@ -1,16 +1,11 @@
 import type { IncomingMessage } from 'node:http';
 import { may } from '../../core/access';
-import { hasOwner, type Database } from '../../data';
+import { hasOwner } from '../../data';
 import { app } from '../app';
-import { makeLink } from './links';
 import { whoAsks } from './who';
 
 /** Whether somebody owns the application: beyond this computer it is there only then. */
 export const isOwned = (): Promise<boolean> => hasOwner(app().db);
-
-/** The path of a link that makes the owner, once, on this computer. */
-export const linkForOwner = async (db: Database = app().db): Promise<string> =>
-  (await makeLink({ kind: 'owner', person_id: null, role: null, leads_to: '/people' }, db)).path;
 
 /** Who asks, as far as a page looks different for them; null where they may not see it. */
 export async function viewerOf(req: IncomingMessage): Promise<string | null> {

@@ -51,7 +51,7 @@ async function passwordLink(db: Database, person: Person): Promise<HandedLink> {
   if (closed_at !== null) {
     throw new RequestError(409, `${called} no longer comes in: open the door first.`);
   }
-  const link = await makeLink({ kind: 'person', person_id, role: null, leads_to: '/' }, db);
+  const link = await makeLink(db, { kind: 'person', person_id, role: null, leads_to: '/' });
   await logAccess(db, { what: 'link made', name: called });
   return link;
 }

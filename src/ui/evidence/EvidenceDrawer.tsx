@@ -71,7 +71,7 @@ export function EvidenceDrawer({
       onClose={close}
     >
       <div
-        className="flex-1 overflow-y-auto p-4"
+        className="@container flex-1 overflow-y-auto p-4"
         tabIndex={0}
         aria-label="What it was computed from"
       >
@@ -118,6 +118,9 @@ function EvidenceBody({ evidence }: { evidence: FoundEvidence }) {
   );
 }
 
+/** With more columns than these, rows are told in lines where there is little room. */
+const MOST_BESIDE = 4;
+
 const classOf = ({ isFigure, isList }: Partial<EvidenceColumn> = {}): string =>
   `${isFigure ? 'text-right font-mono' : ''} ${isList ? 'min-w-[104px]' : 'whitespace-nowrap'}`;
 
@@ -132,7 +135,9 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
         <p className="text-ink-2">none</p>
       ) : (
         <Leaving>
-          <table className="w-full text-xs">
+          <table
+            className={`w-full text-xs ${table.columns.length > MOST_BESIDE ? 'in-lines' : ''}`}
+          >
             <thead>
               <tr className="border-b border-line">
                 {table.columns.map((column) => (
@@ -151,6 +156,7 @@ function EvidenceRows({ table }: { table: EvidenceTable }) {
                   {row.map((cell, column) => (
                     <td
                       key={column}
+                      data-label={table.columns[column]?.label}
                       className={`px-1.5 py-1 ${classOf(table.columns[column])} ${
                         cell === null ? 'unknown' : ''
                       }`}

@@ -1,0 +1,35 @@
+import {
+  brokenConstraints,
+  damagedContents,
+  KNOWN_MIGRATIONS,
+  listStudies,
+  loadStudy,
+} from '../data';
+import { ranOn } from '../server/backup/dump';
+import { inWords } from './in-words';
+import { InputError } from './input-error';
+import { withDatabase } from './with-database';
+
+/** `vergleich check`: that constraints hold, contents are what their hashes say, and results can be made. */
+export const runCheck = (): Promise<void> =>
+  withDatabase(async (db) => {
+    const ran = await ranOn(db).catch(inWords);
+    if (KNOWN_MIGRATIONS.some((name) => !ran.includes(name))) {
+      throw new InputError('The database is of an older program: start this one once, or check it with that one.'); // prettier-ignore
+    }
+    const faults = [
+      ...(await brokenConstraints(db)).map((name) => `rows break a constraint: ${name}`),
+      ...(await damagedContents(db)).map((sha256) => `content is not what its hash says: ${sha256}`), // prettier-ignore
+    ];
+    const studies = await listStudies(db);
+    const { evaluate } = await import('../core/evaluate');
+    for (const { study_id, title } of studies) {
+      try {
+        evaluate((await loadStudy(db, study_id)).study);
+      } catch (error) {
+        faults.push(`no results of ${title}: ${error instanceof Error ? error.message : String(error)}`); // prettier-ignore
+      }
+    }
+    if (faults.length > 0) throw new InputError(faults.join('\n'));
+    process.stdout.write(`${studies.length} studies: constraints hold, contents are whole, results can be made\n`); // prettier-ignore
+  }, 'nothing');
