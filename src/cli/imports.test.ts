@@ -83,7 +83,7 @@ describe('what is read at the start of', () => {
     ['check', 1560],
     ['transfer', 1760],
   ])('%s, which works on the database, is its packages and little more', (name, most) => {
-    const { kilobytes = Infinity, packages = new Set() } = starts.get(name) ?? {};
+    const { kilobytes = Infinity, packages = new Set<string>() } = starts.get(name) ?? {};
     expect(kilobytes).toBeLessThan(most);
     // Packed with the command: what is outside is hundreds of small files.
     const outside = [...packages].filter((one) => !packed.has(one));
