@@ -107,6 +107,8 @@ class Cluster {
       'listen_addresses=127.0.0.1',
       `port=${port ?? (await freePort())}`,
       'unix_socket_directories=',
+      // No query here takes as long as to compile it.
+      'jit=off',
       ...(this.forTests
         ? ['fsync=off', 'full_page_writes=off', 'synchronous_commit=off', 'max_connections=200']
         : []),

@@ -1,13 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
-import { basename, join } from 'node:path';
-import {
-  KNOWN_MIGRATIONS,
-  migrate,
-  openDatabase,
-  SteadyClient,
-  type Database,
-} from '../../src/data';
+import { basename, delimiter, join } from 'node:path';
+import { migrate, openDatabase, SteadyClient, type Database } from '../../src/data';
+import { domainChecks } from '../../src/data/domains';
+import { MIGRATIONS } from '../../src/data/migrations';
 import { kill, startServer } from './server';
 
 /** The address of the test cluster's server, without a database. */
@@ -50,10 +46,9 @@ async function asAdmin<Result>(
  */
 export async function freshDatabase(studies: readonly string[] = []): Promise<FreshDatabase> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  const template = studies.length > 0 ? await demoTemplate(studies) : 'template1';
-  await asAdmin((ask) => ask(`create database ${name} template ${template}`));
+  const template = await templateOf(studies);
+  await asAdmin((ask) => ask(copyOf(template, name)));
   const db = openDatabase(addressOf(name));
-  await migrate(db.sequelize);
   return {
     url: addressOf(name),
     db,
@@ -64,9 +59,16 @@ export async function freshDatabase(studies: readonly string[] = []): Promise<Fr
   };
 }
 
+/** SQL that copies a database whole: its files, which is faster than to write down what is in them. */
+const copyOf = (template: string, name: string): string =>
+  `create database ${name} template ${template} strategy file_copy`;
+
+/** What the tables of every database come from: with another schema it is another database. */
+const SCHEMA = JSON.stringify([MIGRATIONS, domainChecks()]);
+
 /** A hash of what is in some studies, and of the tables that they come into: of another content is another database. */
 function contentOf(studies: readonly string[]): string {
-  const hash = createHash('sha256').update(KNOWN_MIGRATIONS.join(' '));
+  const hash = createHash('sha256').update(SCHEMA);
   for (const study of studies) {
     const files = readdirSync(study, { recursive: true, encoding: 'utf8' }).sort();
     hash.update(basename(study));
@@ -80,29 +82,47 @@ function contentOf(studies: readonly string[]): string {
   return hash.digest('hex');
 }
 
+const known = new Map<string, Promise<string>>();
+
+/** The name of the database that others with these studies are copied from. */
+function templateOf(studies: readonly string[]): Promise<string> {
+  const key = studies.join(delimiter);
+  const found = known.get(key) ?? makeTemplate(studies);
+  known.set(key, found);
+  return found;
+}
+
 /**
- * The database that others with these studies are copied from: what is printed and photographed in them is
- * read once for all tests of a run.
+ * Makes the database that others are copied from, unless it is there: it is migrated, and what is printed and
+ * photographed in its studies is read, once for all tests of a run. Each study comes into a copy of what holds
+ * those before it.
  */
-const demoTemplate = (studies: readonly string[]): Promise<string> =>
-  asAdmin(async (ask) => {
-    const name = `demo_${contentOf(studies).slice(0, 12)}`;
+async function makeTemplate(studies: readonly string[]): Promise<string> {
+  const name = `template_${contentOf(studies).slice(0, 12)}`;
+  const before = studies.length > 0 ? await templateOf(studies.slice(0, -1)) : 'template1';
+  return asAdmin(async (ask) => {
     // One makes it, whoever else wants it waits; the lock goes with the connection.
     await ask(`select pg_advisory_lock(hashtext('${name}'))`);
-    const known = await ask(`select from pg_database where datname = '${name}'`);
-    if (known.length === 0) {
-      const making = `${name}_making`;
-      await ask(`drop database if exists ${making} with (force)`);
-      await ask(`create database ${making}`);
+    const there = await ask(`select from pg_database where datname = '${name}'`);
+    if (there.length > 0) return name;
+    const making = `${name}_making`;
+    await ask(`drop database if exists ${making} with (force)`);
+    await ask(copyOf(before, making));
+    if (studies.length === 0) {
+      const { sequelize } = openDatabase(addressOf(making), { connections: 1 });
+      await migrate(sequelize);
+      await sequelize.close();
+    } else {
       const server = await startServer(addressOf(making), { studies });
       await allDone(server.url, addressOf(making));
       await kill(server.child);
-      // Its connections end a moment after it.
-      await ask(`select pg_terminate_backend(pid, 5000) from pg_stat_activity where datname = '${making}'`); // prettier-ignore
-      await ask(`alter database ${making} rename to ${name}`);
     }
+    // Its connections end a moment after it.
+    await ask(`select pg_terminate_backend(pid, 5000) from pg_stat_activity where datname = '${making}'`); // prettier-ignore
+    await ask(`alter database ${making} rename to ${name}`);
     return name;
   });
+}
 
 /** Waits until nothing is left to be read, laid flat or computed. */
 async function allDone(url: string, databaseUrl: string): Promise<void> {

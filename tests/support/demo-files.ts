@@ -5,7 +5,7 @@ import { join, relative } from 'node:path';
 export const DEMO = join(process.cwd(), 'demo', 'clip-bench');
 
 /** The demo studies that every browser test has, in the order in which they are imported. */
-export const DEMO_STUDIES = [join(process.cwd(), 'demo', 'gannet-update'), DEMO];
+export const DEMO_STUDIES = [DEMO, join(process.cwd(), 'demo', 'gannet-update')];
 
 /** The demo study that sweeps a speed. */
 export const DEMO_SWEEP = join(process.cwd(), 'demo', 'gannet-speeds');
