@@ -10,13 +10,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ReportModel, RevisionFigures } from '../../src/core/report';
 import type { ReportPage } from '../../src/server/report/page';
 import type { RevisionSeen } from '../../src/server/report/revisions';
-import { DEMO_SWEEP } from '../support/demo-files';
+import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 import { kill, startServer } from '../support/server';
 import { isForPrograms, readOn } from '../support/words';
 
 // The sweep has photos of everyone, and is small.
-const { call, get, url, db, databaseUrl, server } = served([DEMO_SWEEP]);
+const { call, get, url, db, databaseUrl, server } = served(DEMO_PAIR);
 const folder = mkdtempSync(join(tmpdir(), 'report-test-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -80,8 +80,8 @@ const inData = (name: string, edit: (text: string) => string) => (bytes: Uint8Ar
 const TIE = 'accuracy:B-120:mae_mm';
 
 beforeAll(async () => {
-  const [one] = await get<{ study_id: string }[]>('/studies');
-  study = one?.study_id ?? '';
+  const studies = await get<{ study_id: string; name: string }[]>('/studies');
+  study = studies.find(({ name }) => name === 'gannet-speeds')?.study_id ?? '';
 });
 
 describe('the words', () => {

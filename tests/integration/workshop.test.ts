@@ -7,9 +7,9 @@ import { served } from '../support/served';
 
 const demo = (name: string) => join('demo', name);
 const { call, db, get, url } = served([
+  demo('winter-stock'),
   demo('spoke-keys'),
   demo('gannet-update'),
-  demo('winter-stock'),
 ]);
 
 interface Thing {
