@@ -33,6 +33,14 @@ test('every figure opens its evidence by keyboard, and Esc goes back to it', asy
   await expect(drawer.getByText(/from t over prints/)).toBeVisible();
   await expect(drawer.getByRole('cell', { name: 'Stair block' }).first()).toBeVisible();
   await expect(drawer.getByRole('cell', { name: 'hole 6' }).first()).toBeVisible();
+  // On a phone nothing of a row lies beside the page, and it is a row of cells still.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(drawer.getByRole('cell', { name: 'hole 6' }).first()).toBeVisible();
+  const beside = await drawer
+    .locator('.overflow-x-auto')
+    .evaluateAll((all) => all.filter((one) => one.scrollWidth > one.clientWidth).length);
+  expect(beside).toBe(0);
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press('Escape');
   await expect(drawer).toBeHidden();
   await expect(figure).toBeFocused();

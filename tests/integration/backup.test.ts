@@ -9,6 +9,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openDatabase } from '../../src/data';
@@ -88,6 +89,8 @@ describe('a backup', () => {
           ...instrument,
         });
         expect(answer.status).toBe(201);
+        // As fast as a hand enters them, and no faster: the backup has its part of the processor.
+        await setTimeout(50);
       }
       return sent;
     })();

@@ -13,9 +13,9 @@ const EVIDENCE = {
 };
 
 /** A page with a figure, looked at with one's own reference or the study's. */
-async function opened(isOwnReference: boolean, figure = 'accuracy/A-stock') {
+async function opened(isOwnReference: boolean, figure = 'accuracy/A-stock', tables: object[] = []) {
   api.answers[`GET /studies/s/evidence?figure=${encodeURIComponent(figure)}&revision=3&ref=R`] =
-    () => json(EVIDENCE);
+    () => json({ ...EVIDENCE, tables });
   render(
     <>
       <button type="button" data-figure={figure}>
@@ -42,6 +42,22 @@ describe('the evidence of a figure', () => {
     cleanup();
     await opened(true, 'noise/A-stock');
     expect(screen.queryByRole('button', { name: 'Use in report' })).toBeNull();
+  });
+
+  it('says the column of every cell, for where its rows are told in lines', async () => {
+    const [narrow, wide] = [
+      ['print', 'MAE mm'],
+      ['specimen', 'nominal mm', 'mean mm', 'deviation mm', 'u mm'],
+    ].map((labels) => ({
+      ...{ title: labels.join(' '), more: 0, rows: [labels.map((_, at) => String(at))] },
+      columns: labels.map((label) => ({ label, isFigure: true, isList: false })),
+    }));
+    await opened(true, 'accuracy/A-stock', [narrow, wide]);
+    const [few, many] = screen.getAllByRole('table');
+    expect(few?.className).not.toContain('in-lines');
+    expect(many?.className).toContain('in-lines');
+    const said = [...(many?.querySelectorAll('td') ?? [])].map((cell) => cell.dataset.label);
+    expect(said).toEqual(['specimen', 'nominal mm', 'mean mm', 'deviation mm', 'u mm']);
   });
 
   it('gives the focus back to its figure when it is closed', async () => {
