@@ -45,14 +45,14 @@ describe('the evidence of a figure', () => {
   });
 
   it('says the column of every cell, for where its rows are told in lines', async () => {
-    const [narrow, wide] = [
+    const tables = [
       ['print', 'MAE mm'],
       ['specimen', 'nominal mm', 'mean mm', 'deviation mm', 'u mm'],
     ].map((labels) => ({
       ...{ title: labels.join(' '), more: 0, rows: [labels.map((_, at) => String(at))] },
       columns: labels.map((label) => ({ label, isFigure: true, isList: false })),
     }));
-    await opened(true, 'accuracy/A-stock', [narrow, wide]);
+    await opened(true, 'accuracy/A-stock', tables);
     const [few, many] = screen.getAllByRole('table');
     expect(few?.className).not.toContain('in-lines');
     expect(many?.className).toContain('in-lines');
