@@ -1,8 +1,8 @@
 import { beforeAll, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
-const { call, get, url } = served();
+const { call, get, url } = sharedServed();
 
 let base: string;
 beforeAll(async () => {

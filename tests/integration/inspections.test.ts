@@ -1,10 +1,10 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
 let base: string;
 
-const { call, get, url } = served();
+const { call, get, url } = sharedServed();
 
 beforeEach(async () => {
   base = `/studies/${await createFleet(url(), 1)}`;

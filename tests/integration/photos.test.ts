@@ -5,9 +5,9 @@ import { writeStl } from '../../src/core/mesh';
 import { createFleet } from '../support/fleet';
 import { boxSoup } from '../support/meshes';
 import { drawn, jpegOf, made, sendPhoto, type ListedPhoto } from '../support/photos';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
-const api = served();
+const api = sharedServed();
 const { call, get, url } = api;
 
 let study: string;

@@ -3,9 +3,9 @@ import { strToU8 } from 'fflate';
 import { v7 as uuid } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
-const { call, get, url } = served();
+const { call, get, url } = sharedServed();
 
 const bytes = (...head: number[]) => Uint8Array.from([...head, ...randomBytes(40)]);
 const JPEG = () => bytes(0xff, 0xd8, 0xff, 0xe0);

@@ -1,9 +1,9 @@
 import { v7 as uuid } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { createFleet } from '../support/fleet';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
-const { call, get, url } = served();
+const { call, get, url } = sharedServed();
 
 /** A study with the API of its rows. */
 async function bench(machines = 2) {

@@ -2,9 +2,9 @@ import { v7 as uuid } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { latestPrints, printedPlaces } from '../../src/data';
 import { createFleet } from '../support/fleet';
-import { served } from '../support/served';
+import { sharedServed } from '../support/served';
 
-const { call, db, get, url } = served();
+const { call, db, get, url } = sharedServed();
 
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
 

@@ -43,11 +43,17 @@ async function asAdmin<Result>(
  * A database of its own, migrated; dropped by `drop`.
  *
  * @param studies demo studies that are in it, with all that follows from them done already
+ * @param name what it is called; one of that name which an earlier run has left goes
  */
-export async function freshDatabase(studies: readonly string[] = []): Promise<FreshDatabase> {
-  const name = `test_${randomUUID().replaceAll('-', '')}`;
+export async function freshDatabase(
+  studies: readonly string[] = [],
+  name = `test_${randomUUID().replaceAll('-', '')}`,
+): Promise<FreshDatabase> {
   const template = await templateOf(studies);
-  await asAdmin((ask) => ask(copyOf(template, name)));
+  await asAdmin(async (ask) => {
+    await ask(`drop database if exists ${name} with (force)`);
+    await ask(copyOf(template, name));
+  });
   const db = openDatabase(addressOf(name));
   return {
     url: addressOf(name),
