@@ -19,6 +19,23 @@ import {
 const isTaken = (schema: { safeParse: (value: unknown) => { success: boolean } }, value: unknown) =>
   schema.safeParse(value).success;
 
+describe('the schema of a value', () => {
+  it('is one for all columns of its kind: what is known of it is found out once', () => {
+    expect(text()).toBe(text());
+    expect(maybe(text())).toBe(maybe(text()));
+    expect(maybe(text())).not.toBe(maybe(id()));
+    const columns = TABLE_NAMES.flatMap((table) => [...columnsOf(table)]);
+    const numbers = columns.filter(({ cell }) => cell === 'number');
+    expect(numbers.length).toBeGreaterThan(50);
+    expect(new Set(numbers.map(({ schema }) => schema)).size).toBeLessThan(10);
+  });
+
+  it('keeps its own words where it may be unknown, and is null where it is not given', () => {
+    expect(maybe(positive()).parse(undefined)).toBeNull();
+    expect(maybe(positive()).safeParse(-1).error?.issues[0]?.message).toBe('must be over 0');
+  });
+});
+
 describe('the domain of a value', () => {
   it.each([
     [
