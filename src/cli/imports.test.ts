@@ -81,7 +81,8 @@ describe('what is read at the start of', () => {
     ['owner-link', 1550],
     ['backup', 1560],
     ['check', 1560],
-    ['transfer', 1760],
+    ['export', 1620],
+    ['import', 1760],
   ])('%s, which works on the database, is its packages and little more', (name, most) => {
     const { kilobytes = Infinity, packages = new Set<string>() } = starts.get(name) ?? {};
     expect(kilobytes).toBeLessThan(most);
@@ -92,13 +93,14 @@ describe('what is read at the start of', () => {
       expect(packages).not.toContain(one);
   });
 
-  it('a link for the owner is nothing of packages of studies', () => {
-    const found = starts.get('owner-link')?.packages;
-    for (const one of ['papaparse', 'yauzl', 'fflate']) expect(found).not.toContain(one);
+  it('a link for the owner is nothing of packages of studies, and an export nothing of what reads them', () => {
+    const link = starts.get('owner-link')?.packages;
+    for (const one of ['papaparse', 'yauzl', 'fflate']) expect(link).not.toContain(one);
+    expect(starts.get('export')?.packages).not.toContain('yauzl');
   });
 
   it('commands that have no database is none of its packages', () => {
     expect(starts.get('verify')?.packages).not.toContain('sequelize');
-    expect(starts.get('transfer')?.packages).toContain('sequelize');
+    expect(starts.get('import')?.packages).toContain('sequelize');
   });
 });

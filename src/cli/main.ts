@@ -136,14 +136,14 @@ function buildProgram(): Command {
     .command('import')
     .description('put a study package into the database in DATABASE_URL')
     .argument('<study>', 'folder or zip of the study package')
-    .action(async (study: string) => (await import('./transfer')).runImport(study));
+    .action(async (study: string) => (await import('./import')).runImport(study));
   program
     .command('export')
     .description('write a study of the database in DATABASE_URL as a package')
     .argument('<study-id>', 'id of the study')
     .requiredOption('--to <file>', 'zip file to write')
     .action(async (id: string, { to }: { to: string }) =>
-      (await import('./transfer')).runExport(id, to),
+      (await import('./export')).runExport(id, to),
     );
   return program;
 }

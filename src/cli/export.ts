@@ -1,29 +1,10 @@
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
-import { formatFault } from '../core/package';
 import { NotFoundError } from '../data';
-import { readPackageOnDisk } from '../files/read-package';
 import { exportStudy } from '../server/study/export';
-import { importStudy } from '../server/study/import';
 import { InputError } from './input-error';
 import { withDatabase } from './with-database';
-
-/** `vergleich import`: prints the id of the new study. */
-export const runImport = (path: string): Promise<void> =>
-  withDatabase(async (db) => {
-    const outcome = await importStudy(db, path, readPackageOnDisk);
-    for (const warning of outcome.warnings) {
-      process.stderr.write(`warning: ${formatFault(warning)}\n`);
-    }
-    if (outcome.studyId === null) {
-      const more = outcome.faultCount - outcome.faults.length;
-      const lines = outcome.faults.map(formatFault);
-      if (more > 0) lines.push(`and ${more} more`);
-      throw new InputError(lines.join('\n'));
-    }
-    process.stdout.write(`${outcome.studyId}\n`);
-  });
 
 /** `vergleich export`: writes the zip beside its place first, so that no half file is left. */
 export const runExport = (studyId: string, to: string): Promise<void> =>

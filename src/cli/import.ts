@@ -1,0 +1,21 @@
+import { formatFault } from '../core/package';
+import { readPackageOnDisk } from '../files/read-package';
+import { importStudy } from '../server/study/import';
+import { InputError } from './input-error';
+import { withDatabase } from './with-database';
+
+/** `vergleich import`: prints the id of the new study. */
+export const runImport = (path: string): Promise<void> =>
+  withDatabase(async (db) => {
+    const outcome = await importStudy(db, path, readPackageOnDisk);
+    for (const warning of outcome.warnings) {
+      process.stderr.write(`warning: ${formatFault(warning)}\n`);
+    }
+    if (outcome.studyId === null) {
+      const more = outcome.faultCount - outcome.faults.length;
+      const lines = outcome.faults.map(formatFault);
+      if (more > 0) lines.push(`and ${more} more`);
+      throw new InputError(lines.join('\n'));
+    }
+    process.stdout.write(`${outcome.studyId}\n`);
+  });
