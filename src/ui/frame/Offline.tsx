@@ -3,6 +3,8 @@ import { WRITTEN_EVENT } from '../kit/request';
 
 const AFTER_ENTRIES_MS = 1500;
 
+const isBuilt = (address: string): boolean => new URL(address).pathname.startsWith('/_astro/');
+
 /**
  * Has the browser keep the pages of the bench, so that they open while the server is away. Browsers allow that on
  * this computer and over TLS that they trust; elsewhere the page is as it is.
@@ -11,10 +13,21 @@ export function Offline({ build }: { build: string }) {
   useEffect(() => {
     if (!('serviceWorker' in navigator)) return undefined;
     const { serviceWorker } = navigator;
+    const keep = (addresses: readonly string[]) =>
+      serviceWorker.controller?.postMessage({ addresses });
+    // It is told of what had come and of what comes: what was on its way when somebody was there to keep it
+    // passes by both.
+    const observer = new PerformanceObserver((come) => {
+      const built = come
+        .getEntries()
+        .map(({ name }) => name)
+        .filter(isBuilt);
+      if (built.length > 0) keep(built);
+    });
     /** What this page is made of was asked for before there was anybody to keep it. */
     const tell = () => {
-      const made = performance.getEntriesByType('resource').map(({ name }) => name);
-      serviceWorker.controller?.postMessage({ addresses: [location.href, ...made] });
+      keep([location.href]);
+      observer.observe({ type: 'resource', buffered: true });
     };
     serviceWorker.addEventListener('message', tell);
     // What was entered since stands on the page that is kept: it is kept anew after a burst of entries.
@@ -22,7 +35,7 @@ export function Offline({ build }: { build: string }) {
     const keepAnew = () => {
       clearTimeout(timer);
       timer = setTimeout(() => {
-        serviceWorker.controller?.postMessage({ addresses: [location.href] });
+        keep([location.href]);
       }, AFTER_ENTRIES_MS);
     };
     window.addEventListener(WRITTEN_EVENT, keepAnew);
@@ -30,6 +43,7 @@ export function Offline({ build }: { build: string }) {
     serviceWorker.register(`/offline.js?build=${build}`).catch(() => undefined);
     return () => {
       clearTimeout(timer);
+      observer.disconnect();
       serviceWorker.removeEventListener('message', tell);
       window.removeEventListener(WRITTEN_EVENT, keepAnew);
     };
