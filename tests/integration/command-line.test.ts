@@ -25,12 +25,18 @@ interface Ended {
   err: string;
 }
 
-const run = (...args: string[]): Promise<Ended> =>
+/** Runs the command; an object among its arguments is what else its environment says. */
+const run = (...args: (string | Record<string, string>)[]): Promise<Ended> =>
   new Promise((resolve) => {
+    const words = args.filter((one) => typeof one === 'string');
+    const more = args.filter((one) => typeof one !== 'string');
     execFile(
       process.execPath,
-      ['bin/vergleich.mjs', ...args],
-      { env: { ...process.env, DATABASE_URL: url }, maxBuffer: 1 << 28 },
+      ['bin/vergleich.mjs', ...words],
+      {
+        env: Object.assign({ ...process.env, DATABASE_URL: url }, ...more) as NodeJS.ProcessEnv,
+        maxBuffer: 1 << 28,
+      },
       (error, out, err) => resolve({ code: error ? Number(error.code) : 0, out, err }),
     );
   });
@@ -208,6 +214,34 @@ describe('import and export', () => {
     const back = await run('import', to);
     expect(back.code).toBe(1);
     expect(back.err).toContain('prints.csv:1:-');
+  });
+
+  it('bring an empty database to its tables and constraints, and mend these before rows are written', async () => {
+    const own = await freshDatabase();
+    const held = async () => {
+      const [rows] = await own.db.sequelize.query(
+        `select conname from pg_constraint where contype = 'c' and conname like 'domain\\_%' order by 1`,
+      );
+      return rows as { conname: string }[];
+    };
+    try {
+      const whole = await held();
+      expect(whole.length).toBeGreaterThan(100);
+      await own.db.sequelize.query('drop schema public cascade; create schema public');
+      const on = { DATABASE_URL: own.url };
+      expect((await run('check', on)).err).toContain('is not of this application');
+      expect((await run('owner-link', on)).code).toBe(0);
+      expect(await held()).toEqual(whole);
+      const lost = 'domain_db_a_%';
+      await own.db.sequelize.query(
+        `do $$ begin execute (select format('alter table noise drop constraint %I', conname) from pg_constraint where conname like '${lost}'); end $$`,
+      );
+      expect(await held()).toHaveLength(whole.length - 1);
+      expect((await run('import', join('demo', 'winter-stock'), on)).code).toBe(0);
+      expect(await held()).toEqual(whole);
+    } finally {
+      await own.drop();
+    }
   });
 
   it('say so where there is no database', async () => {

@@ -15,8 +15,8 @@ export function Offline({ build }: { build: string }) {
     const { serviceWorker } = navigator;
     const keep = (addresses: readonly string[]) =>
       serviceWorker.controller?.postMessage({ addresses });
-    // It is told of what had come and of what comes: what was on its way when somebody was there to keep it
-    // passes by both.
+    // Of what had come, and of what comes: what was on its way at that moment was asked for too early to be kept,
+    // and comes too late to be in a list that is made then.
     const observer = new PerformanceObserver((come) => {
       const built = come
         .getEntries()
