@@ -58,6 +58,9 @@ function placed(cells: readonly Cell[]): readonly Cell[] {
   return cells.every(isPlaced) ? cells : cells.filter(isPlaced);
 }
 
+/** Why nothing can be said of a tilt. */
+export const NO_GRADIENT = 'too few places, or all on one line: no gradient';
+
 /** Fits `e = a(print) + b·x + c·y`; deviations and places are taken from their print's means. */
 function fitPlate(cells: readonly Cell[]): PlateFit {
   const e = cells.map((cell) => cell.deviation_mm);
@@ -95,6 +98,6 @@ function fitPlate(cells: readonly Cell[]): PlateFit {
     gradient_x_um_per_100mm: isFitted ? 1e5 * (fit.coefficients[0] ?? 0) : null,
     gradient_y_um_per_100mm: isFitted ? 1e5 * (fit.coefficients[1] ?? 0) : null,
     trend_p: trend(),
-    notes: isFitted ? [] : ['too few places, or all on one line: no gradient'],
+    notes: isFitted ? [] : [NO_GRADIENT],
   };
 }

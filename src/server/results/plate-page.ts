@@ -26,7 +26,11 @@ export async function platePage(
   asked: string | null,
   plate: ResultParts['plate'],
 ): Promise<PlatePage | null> {
-  const keys = [...new Set(Object.values(plate ?? {}).flatMap((own) => Object.keys(own)))].sort();
+  // A part that always stood in the same place shows nothing of the plate.
+  const mapped = Object.values(plate ?? {}).flatMap((own) =>
+    Object.keys(own).filter((key) => own[key]?.gradient_x_um_per_100mm != null),
+  );
+  const keys = [...new Set(mapped)].sort();
   const chosen = keys.find((key) => key === asked) ?? keys[0];
   if (!plate || chosen === undefined) return null;
   const [artefactId = '', dimensionId = ''] = chosen.split('/');

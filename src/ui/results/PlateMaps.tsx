@@ -1,3 +1,4 @@
+import { NO_GRADIENT } from '../../core/metrology/plate';
 import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/study';
 import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
@@ -89,7 +90,7 @@ export function PlateMaps(props: PlateMapsProps) {
                 </svg>
                 <p className="mt-1 text-2xs text-ink-2">
                   {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
-                    ? (fit?.notes.join('; ') ?? 'too few places: no gradient')
+                    ? (fit?.notes.join('; ') ?? NO_GRADIENT)
                     : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ${
                         fit.trend_p === null
                           ? 'not tested'
