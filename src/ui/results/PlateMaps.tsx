@@ -14,6 +14,8 @@ interface PlateMapsProps extends PlatePage {
 }
 
 const SIZE = 150;
+/** Radius of the largest disc: those at the edge are whole. */
+const DISC_MM = 18;
 
 /** Deviation by place on the plate, every contender on one scale of colour and size. */
 export function PlateMaps(props: PlateMapsProps) {
@@ -21,7 +23,7 @@ export function PlateMaps(props: PlateMapsProps) {
   const all = Object.values(points).flat();
   const largest = Math.max(0.001, ...all.map((point) => Math.abs(point.deviation_mm)));
   const reach =
-    Math.max(10, ...all.flatMap((point) => [Math.abs(point.x), Math.abs(point.y)])) + 15;
+    Math.max(10, ...all.flatMap((point) => [Math.abs(point.x), Math.abs(point.y)])) + 1.1 * DISC_MM;
   const shown = marks.filter((mark) => (points[mark.contender_id] ?? []).length > 0);
   const figures = [
     ['contender', 'places', 'x mm', 'y mm', 'deviation mm'],
@@ -83,7 +85,7 @@ export function PlateMaps(props: PlateMapsProps) {
                       key={`${place.x} ${place.y}`}
                       {...place}
                       largest={largest}
-                      radius={18}
+                      radius={DISC_MM}
                       hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
                     />
                   ))}
