@@ -1,7 +1,8 @@
 import { mkdirSync, rmSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from 'esbuild';
-import { command, processes, shared } from './lib/bundles.mjs';
+import { command, databasePackages, processes, shared } from './lib/bundles.mjs';
+import { keepCompiled } from './lib/compiled.mjs';
 import { ROOT } from './lib/project.mjs';
 import { must } from './lib/run.mjs';
 
@@ -10,7 +11,8 @@ const isOnlyCommand = process.argv.includes('--cli');
 // What an earlier build left is nobody's any more.
 if (!isOnlyCommand) rmSync(join(ROOT, 'dist'), { recursive: true, force: true });
 
-await Promise.all([build(command), !isOnlyCommand && build(processes)]);
+await Promise.all([build(command), build(databasePackages), !isOnlyCommand && build(processes)]);
+keepCompiled(join(ROOT, databasePackages.outfile));
 
 // What a published report carries with it: it runs in its readers' browsers, from their disks.
 await build({

@@ -32,13 +32,27 @@ const OUTSIDE = [
   ...['sharp', 'zxing-wasm', 'playwright-core', 'selfsigned', 'umzug'],
 ];
 
-/** The command, which starts often: with the database's packages, of which nothing else is asked here. */
-export const command = {
+/** The database's packages, which `database-packages.mjs` hands out. */
+const DATABASE_PACKAGES = ['sequelize', 'pg'];
+
+/**
+ * The database's packages for the command, by themselves: so that they can be kept compiled.
+ * @type {import('esbuild').BuildOptions & { outfile: string }}
+ */
+export const databasePackages = {
   ...packed,
-  entryPoints: { 'cli/main': 'src/cli/main.ts' },
-  chunkNames: 'packed/cli-[name]-[hash]',
+  splitting: false,
+  format: 'cjs',
+  banner: {},
+  sourcemap: false,
+  stdin: {
+    contents: DATABASE_PACKAGES.map((name) => `exports.${name} = require('${name}');`).join('\n'),
+    resolveDir: ROOT,
+  },
+  outdir: undefined,
+  outfile: 'dist/cli/database-packages.cjs',
   external: [
-    ...[...OUTSIDE, 'pg-native', 'pg-hstore'],
+    ...['pg-native', 'pg-hstore'],
     // Other databases, which are opened where they are named only.
     ...['db2', 'mariadb', 'mssql', 'mysql', 'oracle', 'snowflake', 'sqlite'].map(
       (dialect) => `./dialects/${dialect}`,
@@ -48,6 +62,32 @@ export const command = {
   alias: { 'moment-timezone': './node_modules/moment-timezone/moment-timezone.js' },
   // The database's client looks for other runtimes by it, and Node.js loads its HTTP client to answer.
   define: { navigator: '{"userAgent":"Node.js"}' },
+};
+
+/** Whoever imports one of the database's packages has it from those that are kept compiled. */
+const fromCompiled = {
+  name: 'from-compiled',
+  setup(build) {
+    const namespace = 'compiled';
+    const filter = new RegExp(`^(${DATABASE_PACKAGES.join('|')})$`);
+    build.onResolve({ filter }, ({ path }) => ({ path, namespace }));
+    build.onLoad({ filter, namespace }, ({ path }) => ({
+      contents: `module.exports = require('./scripts/lib/database-packages.mjs').${path};`,
+      resolveDir: ROOT,
+    }));
+  },
+};
+
+/**
+ * The command, which starts often.
+ * @type {import('esbuild').BuildOptions}
+ */
+export const command = {
+  ...packed,
+  entryPoints: { 'cli/main': 'src/cli/main.ts' },
+  chunkNames: 'packed/cli-[name]-[hash]',
+  external: OUTSIDE,
+  plugins: [fromCompiled],
 };
 
 /**

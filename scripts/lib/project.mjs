@@ -50,6 +50,7 @@ const sourceHash = () => {
     'astro.config.mjs',
     'package-lock.json',
     'scripts/build.mjs',
+    'scripts/lib',
     'tsconfig.json',
     'package.json',
   ];

@@ -1,7 +1,7 @@
 import { isBuiltin } from 'node:module';
-import { build, type BuildOptions, type Metafile } from 'esbuild';
+import { build, type Metafile } from 'esbuild';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { command } from '../../scripts/lib/bundles.mjs';
+import { command, databasePackages } from '../../scripts/lib/bundles.mjs';
 
 /** What a command reads before it does anything, kB; and the packages that are among it. */
 interface Start {
@@ -14,8 +14,12 @@ const starts = new Map<string, Start>();
 const packed = new Set<string>();
 
 beforeAll(async () => {
-  const options = { ...command, sourcemap: false } as BuildOptions;
-  const { metafile } = await build({ ...options, metafile: true, write: false });
+  const { metafile } = await build({
+    ...command,
+    sourcemap: false,
+    metafile: true,
+    write: false,
+  });
   const outputs: Metafile['outputs'] = metafile.outputs;
   for (const { entryPoint } of Object.values(outputs)) {
     const [, name] = /^src\/cli\/([\w-]+)\.ts$/.exec(entryPoint ?? '') ?? [];
@@ -28,7 +32,8 @@ beforeAll(async () => {
       read.add(path);
       for (const [file, { bytesInOutput }] of Object.entries(output.inputs)) {
         start.kilobytes += bytesInOutput / 1000;
-        const name = /node_modules\/((?:@[^/]+\/)?[^/]+)/.exec(file)?.[1];
+        // The database's packages are a file of their own, kept compiled.
+        const name = /(?:node_modules\/|^compiled:)((?:@[^/]+\/)?[^/]+)/.exec(file)?.[1];
         if (!name || bytesInOutput === 0) continue;
         start.packages.add(name);
         packed.add(name);
@@ -76,13 +81,12 @@ describe('what is read at the start of', () => {
     }
   });
 
-  // The database's packages are 1.2 MB of them.
   it.each([
-    ['owner-link', 1550],
-    ['backup', 1560],
-    ['check', 1560],
-    ['export', 1620],
-    ['import', 1760],
+    ['owner-link', 340],
+    ['backup', 350],
+    ['check', 350],
+    ['export', 410],
+    ['import', 550],
   ])('%s, which works on the database, is its packages and little more', (name, most) => {
     const { kilobytes = Infinity, packages = new Set<string>() } = starts.get(name) ?? {};
     expect(kilobytes).toBeLessThan(most);
@@ -91,6 +95,19 @@ describe('what is read at the start of', () => {
     expect(outside).toEqual([]);
     for (const one of ['umzug', 'pino', 'piscina', 'ml-matrix'])
       expect(packages).not.toContain(one);
+  });
+
+  it('the database’s packages is nothing of other databases and of places’ hours', async () => {
+    const { metafile } = await build({ ...databasePackages, metafile: true, write: false });
+    const [output] = Object.values(metafile.outputs);
+    expect(output?.bytes).toBeLessThan(1_250_000);
+    // Nothing else is looked for when it starts.
+    expect(
+      output?.imports
+        .filter(({ path }) => !isBuiltin(path) && !/^\.\/dialects\//.test(path))
+        .map(({ path }) => path)
+        .sort(),
+    ).toEqual(['pg-hstore', 'pg-native']);
   });
 
   it('a link for the owner is nothing of packages of studies, and an export nothing of what reads them', () => {
