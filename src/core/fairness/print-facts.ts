@@ -85,8 +85,16 @@ export function printFacts(index: StudyIndex): PrintFacts {
 /** The instruments that readings which count were taken with, by specimen. */
 function instrumentsOfSpecimens(readings: readonly Reading[]): Map<string, Set<string>> {
   const found = new Map<string, Set<string>>();
-  for (const { specimen_id, instrument_id, superseded_at } of readings) {
+  let last: Pick<Reading, 'specimen_id' | 'instrument_id'> = {
+    specimen_id: '',
+    instrument_id: null,
+  };
+  for (const row of readings) {
+    const { specimen_id, instrument_id, superseded_at } = row;
     if (superseded_at !== null || instrument_id === null) continue;
+    // Many in a row are by one hand on one part.
+    if (specimen_id === last.specimen_id && instrument_id === last.instrument_id) continue;
+    last = row;
     const own = found.get(specimen_id);
     if (own) own.add(instrument_id);
     else found.set(specimen_id, new Set([instrument_id]));

@@ -1,4 +1,4 @@
-import { mean } from '../stats';
+import { meanOrNull } from '../stats';
 import { groupBy, isProcessSetting, type Print, type StudyIndex } from '../study';
 import { printFacts, type Fact } from './print-facts';
 
@@ -8,7 +8,7 @@ export interface Known {
   isWhole: boolean;
   /** Every different value, by the text that tells it from others. */
   values: ReadonlyMap<string, Fact>;
-  /** The mean of numbers; null without any. */
+  /** The mean of a circumstance over the prints that tell it in numbers; null of all else. */
   mean: number | null;
 }
 
@@ -34,10 +34,14 @@ export function sidesOf(index: StudyIndex): SideOf {
     return {
       mesh: knownOf([row?.mesh_sha256?.toLowerCase() ?? row?.mesh ?? null]),
       processKeys: [...new Set(settings.flatMap(Object.keys))].filter(isProcessSetting),
-      setting: remembered((key) => knownOf(prints.map((print) => facts.settings(print)[key] ?? null))), // prettier-ignore
-      circumstance: remembered((key) =>
-        knownOf(prints.map((print) => facts.circumstance(print, key))),
-      ),
+      setting: remembered((key) => knownOf(settings.map((one) => one[key] ?? null))),
+      circumstance: remembered((key) => {
+        const told = prints.map((print) => facts.circumstance(print, key));
+        return {
+          ...knownOf(told),
+          mean: meanOrNull(told.filter((fact) => typeof fact === 'number')),
+        };
+      }),
     };
   };
   return (contender, artefact) => {
@@ -67,7 +71,6 @@ function remembered(find: (key: string) => Known): (key: string) => Known {
 function knownOf(facts: readonly Fact[]): Known {
   const different = new Set(facts);
   const isWhole = !different.delete(null);
-  const numbers = facts.filter((fact) => typeof fact === 'number');
   return {
     isWhole,
     // Of several spellings of one text the same is shown, whatever the order of the prints.
@@ -77,7 +80,7 @@ function knownOf(facts: readonly Fact[]): Known {
         .reverse()
         .map((fact) => [plain(fact), fact]),
     ),
-    mean: numbers.length === 0 ? null : mean(numbers),
+    mean: null,
   };
 }
 

@@ -6,20 +6,14 @@ import {
   type DimensionKind,
   type StudyIndex,
 } from '../study';
-import {
-  maxAbs,
-  meanOf,
-  meanOrNull,
-  oneSideInterval,
-  unknownInterval,
-  type Interval,
-} from '../stats';
+import { maxAbs, meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
 import { fitAxis, type AxisFit, type AxisPoint } from './axis-fit';
 import {
   byDimension,
   byPrint,
   cellUncertainty,
   pooledDeviation,
+  readInCells,
   type Cell,
   type Measurements,
   type UncertaintyGaps,
@@ -145,7 +139,7 @@ function accuracyOf(
     })),
   );
   const isEmpty = cells.length === 0;
-  const repeatability = pooledDeviation(repeats(cells));
+  const repeatability = pooledDeviation(readInCells(cells));
   const notes = isEmpty
     ? ['no readings']
     : [
@@ -166,9 +160,9 @@ function accuracyOf(
       : oneSideInterval(printValues(specimens, 'mae_mm'), alpha),
     rmse_mm: isEmpty ? null : Math.sqrt(meanOf(deviations, (deviation) => deviation ** 2)),
     max_abs_mm: isEmpty ? null : maxAbs(deviations),
-    mean_abs_pct: meanOrNull(
-      cells.map((cell) => Math.abs((100 * cell.deviation_mm) / cell.dimension.nominal_mm)),
-    ),
+    mean_abs_pct: isEmpty
+      ? null
+      : meanOf(cells, (cell) => Math.abs((100 * cell.deviation_mm) / cell.dimension.nominal_mm)),
     repeatability_mm: repeatability,
     systematic_mm: systematicPart(index, cells),
     it_grade: zone.it_grade,
@@ -191,11 +185,6 @@ function accuracyOf(
   };
 }
 
-/** The values of each place that one instrument has read. */
-function* repeats(cells: readonly Cell[]): Generator<readonly number[]> {
-  for (const cell of cells) for (const { values } of cell.byInstrument) yield values;
-}
-
 function groupErrors<Key extends string>(
   cells: readonly Cell[],
   keys: readonly Key[],
@@ -204,13 +193,14 @@ function groupErrors<Key extends string>(
   const groups = groupBy(cells, keyOf);
   return Object.fromEntries(
     keys.map((key) => {
-      const deviations = (groups.get(key) ?? []).map((cell) => cell.deviation_mm);
-      const group: GroupError = {
-        n: deviations.length,
-        bias_mm: meanOrNull(deviations),
-        mae_mm: meanOrNull(deviations.map(Math.abs)),
+      const group = groups.get(key) ?? [];
+      const isEmpty = group.length === 0;
+      const errors: GroupError = {
+        n: group.length,
+        bias_mm: isEmpty ? null : meanOf(group, (cell) => cell.deviation_mm),
+        mae_mm: isEmpty ? null : meanOf(group, (cell) => Math.abs(cell.deviation_mm)),
       };
-      return [key, group];
+      return [key, errors];
     }),
   ) as Record<Key, GroupError>;
 }

@@ -28,12 +28,16 @@ export interface Cell {
 export interface InstrumentValues {
   instrument: string | null;
   values: readonly number[];
+  /** Sum of their squared deviations from their mean, mm². */
+  squares_mm2: number;
 }
 
 /** The readings of a study as cells, and what its instruments repeat. */
 export interface Measurements {
   cells: readonly Cell[];
   cellsOfContender: ReadonlyMap<string, readonly Cell[]>;
+  /** What each instrument read, cell by cell; null of readings that name none. */
+  readBy: ReadonlyMap<string | null, readonly InstrumentValues[]>;
   /** Repeatability standard deviation of each instrument in this study, mm. */
   repeatability: ReadonlyMap<string | null, number>;
 }
@@ -46,10 +50,12 @@ export function measure(index: StudyIndex): Measurements {
     const cell = formCell(index, dimensionOf, readings);
     if (cell) cells.push(cell);
   }
+  const readBy = groupBy(readInCells(cells), (own) => own.instrument);
   return {
     cells,
+    readBy,
     cellsOfContender: groupBy(cells, (cell) => cell.print.contender_id),
-    repeatability: instrumentRepeatability(cells),
+    repeatability: instrumentRepeatability(readBy),
   };
 }
 
@@ -57,10 +63,16 @@ export function measure(index: StudyIndex): Measurements {
 function readingsByPlace(all: readonly Reading[]): Reading[][] {
   const places: Reading[][] = [];
   const bySpecimen = new Map<string, Map<string, Reading[]>>();
+  let ofSpecimen = new Map<string, Reading[]>();
+  let specimen: string | null = null;
   for (const row of all) {
     if (row.superseded_at !== null) continue;
-    const ofSpecimen = bySpecimen.get(row.specimen_id) ?? new Map<string, Reading[]>();
-    if (ofSpecimen.size === 0) bySpecimen.set(row.specimen_id, ofSpecimen);
+    // A specimen is read from end to end, as a rule.
+    if (row.specimen_id !== specimen) {
+      specimen = row.specimen_id;
+      ofSpecimen = bySpecimen.get(specimen) ?? new Map<string, Reading[]>();
+      if (ofSpecimen.size === 0) bySpecimen.set(specimen, ofSpecimen);
+    }
     const place = ofSpecimen.get(row.dimension_id);
     if (place) {
       place.push(row);
@@ -150,37 +162,45 @@ function valuesByInstrument(
 ): readonly InstrumentValues[] {
   const instrument = readings[0]?.instrument_id ?? null;
   // All by one instrument is what is usual.
-  if (readings.every((row) => row.instrument_id === instrument)) return [{ instrument, values }];
-  return [...groupBy(readings.entries(), ([, row]) => row.instrument_id)].map(([id, group]) => ({
-    instrument: id,
-    values: group.map(([at]) => values[at] ?? 0),
-  }));
+  if (readings.every((row) => row.instrument_id === instrument))
+    return [readBy(instrument, values)];
+  return [...groupBy(readings.entries(), ([, row]) => row.instrument_id)].map(([id, group]) =>
+    readBy(
+      id,
+      group.map(([at]) => values[at] ?? 0),
+    ),
+  );
 }
 
+const readBy = (instrument: string | null, values: readonly number[]): InstrumentValues => ({
+  ...{ instrument, values, squares_mm2: sumOfSquares(values) },
+});
+
 /** Pools `s² = Σ(n − 1)s²/Σ(n − 1)` over groups with at least two values; null without one. */
-export function pooledDeviation(groups: Iterable<readonly number[]>): number | null {
+export function pooledDeviation(groups: readonly InstrumentValues[]): number | null {
   let squares = 0;
   let df = 0;
-  for (const group of groups) {
-    if (group.length < 2) continue;
-    squares += sumOfSquares(group);
-    df += group.length - 1;
+  for (const { values, squares_mm2 } of groups) {
+    if (values.length < 2) continue;
+    squares += squares_mm2;
+    df += values.length - 1;
   }
   return df === 0 ? null : Math.sqrt(squares / df);
 }
 
-function instrumentRepeatability(cells: readonly Cell[]): Map<string | null, number> {
-  const groups = new Map<string | null, (readonly number[])[]>();
-  for (const cell of cells) {
-    for (const { instrument, values } of cell.byInstrument) {
-      const group = groups.get(instrument);
-      if (group) group.push(values);
-      else groups.set(instrument, [values]);
-    }
-  }
+/** What instruments read of cells, cell by cell. */
+export function readInCells(cells: readonly Cell[]): InstrumentValues[] {
+  const read: InstrumentValues[] = [];
+  for (const cell of cells) for (const own of cell.byInstrument) read.push(own);
+  return read;
+}
+
+function instrumentRepeatability(
+  readBy: ReadonlyMap<string | null, readonly InstrumentValues[]>,
+): Map<string | null, number> {
   const repeatability = new Map<string | null, number>();
-  for (const [instrument, values] of groups) {
-    const pooled = pooledDeviation(values);
+  for (const [instrument, own] of readBy) {
+    const pooled = pooledDeviation(own);
     if (pooled !== null) repeatability.set(instrument, pooled);
   }
   return repeatability;

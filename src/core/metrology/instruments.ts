@@ -1,5 +1,5 @@
-import { groupBy, type StudyIndex } from '../study';
-import { pooledDeviation, type Measurements } from './cells';
+import type { StudyIndex } from '../study';
+import type { Measurements } from './cells';
 
 /** What an instrument did in a study. */
 export interface InstrumentUse {
@@ -14,21 +14,17 @@ export interface InstrumentUse {
 /** What every instrument of a study did, by its id; readings that name none are left out. */
 export function instrumentsOfAll(
   index: StudyIndex,
-  { cells }: Measurements,
+  { readBy, repeatability }: Measurements,
 ): Record<string, InstrumentUse> {
-  const groups = groupBy(
-    cells.flatMap((cell) => cell.byInstrument),
-    ({ instrument }) => instrument,
-  );
   return Object.fromEntries(
     index.study.tables.instruments.map(({ instrument_id }) => {
-      const own = (groups.get(instrument_id) ?? []).map(({ values }) => values);
+      const own = readBy.get(instrument_id) ?? [];
       return [
         instrument_id,
         {
-          readings: own.reduce((sum, values) => sum + values.length, 0),
-          repeated: own.filter((values) => values.length > 1).length,
-          repeatability_mm: pooledDeviation(own),
+          readings: own.reduce((sum, { values }) => sum + values.length, 0),
+          repeated: own.filter(({ values }) => values.length > 1).length,
+          repeatability_mm: repeatability.get(instrument_id) ?? null,
         },
       ];
     }),

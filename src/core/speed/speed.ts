@@ -47,9 +47,9 @@ const isTimed = (print: Print): print is TimedPrint =>
 export const timedPrints = (index: StudyIndex, contenderId: string): TimedPrint[] =>
   (index.printsOfContender.get(contenderId) ?? []).filter(isTimed);
 
-const byArtefact = (
-  prints: readonly TimedPrint[],
-  valueOf: (print: TimedPrint) => number,
+const byArtefact = <Row extends { artefact_id: string }>(
+  prints: readonly Row[],
+  valueOf: (print: Row) => number,
 ): PrintValues =>
   new Map(
     [...groupBy(prints, (print) => print.artefact_id)].map(([artefact, group]) => [
@@ -101,15 +101,10 @@ function speedOf(
   const untimed = finished.length - prints.length;
   const notes = untimed > 0 ? [`${untimed} finished prints without a printing time`] : [];
   if (prints.length === 0) notes.push('no finished print whose printing time is known');
-  const estimated = prints.flatMap((print) =>
-    print.estimate_s === null ? [] : [{ ...print, ratio: print.print_s / print.estimate_s }],
+  const estimated = prints.flatMap(({ artefact_id, print_s, estimate_s }) =>
+    estimate_s === null ? [] : [{ artefact_id, ratio: print_s / estimate_s }],
   );
-  const ratios = new Map(
-    [...groupBy(estimated, (print) => print.artefact_id)].map(([artefact, group]) => [
-      artefact,
-      group.map((print) => Math.log(print.ratio)),
-    ]),
-  );
+  const ratios = byArtefact(estimated, ({ ratio }) => Math.log(ratio));
   const artefacts = [...new Set(attempted.map((print) => print.artefact_id))];
   return {
     prints: prints.length,
