@@ -36,7 +36,7 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
-import { openSentStudy, TABLE_NAMES } from '../../src/core/study';
+import { openSentStudy, TABLE_NAMES, type Reading } from '../../src/core/study';
 import { exportStudy } from '../../src/server/study/export';
 import { importStudy } from '../../src/server/study/import';
 import { openPackage } from '../../src/files/packages';
@@ -257,6 +257,66 @@ describe('import and export', () => {
     );
     await expect(stored).rejects.toThrow(/domain_trial/);
     expect(await listStudies(db)).toEqual(before);
+  });
+
+  describe('many rows', () => {
+    const LOST = { instrument_id: 'gone-1' };
+    const [SUPERUSER, OTHER] = ['superuser', 'no superuser'] as const;
+
+    /** Stores 1200 readings, one of which is changed, as some role; how many there are then. All is undone. */
+    async function storedMany(role: string, change: Partial<Reading> = {}): Promise<number> {
+      const { content } = await readPackage(memorySource(demoFiles()));
+      const [reading] = content?.study.tables.readings ?? [];
+      if (!content || !reading) throw new Error('no study was read');
+      const readings = Array.from({ length: 1200 }, (_, at) => ({
+        ...{ ...reading, trial: at + 1 },
+        ...(at === 1100 && change),
+      }));
+      const study = { ...content.study, tables: { ...content.study.tables, readings } };
+      let count = 0;
+      const undone = new Error('undone');
+      const stored = transact(db, async (bound) => {
+        const ask = (sql: string) =>
+          bound.sequelize.query(sql, { transaction: bound.transaction ?? null });
+        if (role === OTHER) {
+          const name = `role_${uuid().replaceAll('-', '')}`;
+          for (const sql of [
+            `create role ${name}`,
+            `grant all on all tables in schema public to ${name}`,
+            `grant all on all sequences in schema public to ${name}`,
+            `set local role ${name}`,
+          ])
+            await ask(sql);
+        }
+        const id = uuid();
+        await storeStudy(bound, id, { study, packageExtras: {}, files: new Map(), history: [] });
+        await ask('set constraints all immediate');
+        const [held] = await ask(`select 1 from readings where study_id = '${id}'`);
+        count = held.length;
+        // What is changed afterwards is looked up row by row again.
+        const lost = `update readings set instrument_id = 'gone-2' where study_id = '${id}' and trial = 1`;
+        await expect(ask(lost)).rejects.toThrow(/instrument_id_fkey/);
+        throw undone;
+      });
+      await stored.catch((error: unknown) => {
+        if (error !== undone) throw error;
+      });
+      return count;
+    }
+
+    it.each([SUPERUSER, OTHER])('are kept by a %s', async (role) => {
+      expect(await storedMany(role)).toBe(1200);
+    });
+
+    it('are refused where one names what is not there, in words', async () => {
+      await expect(storedMany(SUPERUSER, LOST)).rejects.toThrow(
+        'readings: instrument_id gone-1 is not among the instruments.',
+      );
+    });
+
+    it('are refused by the database where the role may not look them up later', async () => {
+      await expect(storedMany(OTHER, LOST)).rejects.toThrow(/instrument_id_fkey/);
+    });
   });
 
   it('keeps nothing where there is a fault', async () => {

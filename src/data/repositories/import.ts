@@ -3,6 +3,7 @@ import type { HistoryEntry } from '../../core/package';
 import { sentColumns, TABLE_NAMES, type Study, type TableName } from '../../core/study';
 import { copyRows } from '../bulk';
 import { tieRows } from './ties';
+import { referringAtOnce } from '../references';
 import { asJson, execute, select, within, type Database } from '../database';
 
 /** Changes that are sent to the database in one statement. */
@@ -38,9 +39,16 @@ export async function storeStudy(
     },
     within(db),
   );
-  for (const table of TABLE_NAMES) {
-    await insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
-  }
+  const filled = TABLE_NAMES.filter((table) => study.tables[table].length > 0);
+  const large = filled.filter((table) => study.tables[table].length >= MANY);
+  const putIn = async () => {
+    for (const table of filled) {
+      await insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
+    }
+    await countAnew(db, large);
+  };
+  if (large.length > 0) await referringAtOnce(db, studyId, filled, putIn);
+  else await putIn();
   const begun = Date.parse(study.meta.created ?? '');
   await tieRows(db, studyId, {
     ...{ knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun), isKept: false },
@@ -64,14 +72,17 @@ export async function storeStudy(
       [studyId, asJson(history.slice(from, from + BATCH))],
     );
   }
-  // The planner does not wait until the database looks at its tables by itself: a plan for few rows
-  // takes minutes over many.
-  const large = TABLE_NAMES.filter((table) => study.tables[table].length >= MANY);
-  if (large.length > 0) {
-    // A rough count is enough for that.
-    await execute(db, 'set local default_statistics_target = 10');
-    await execute(db, `analyze ${large.join(', ')}`);
-  }
+}
+
+/**
+ * Has the database look at what is in tables now. The planner does not wait until it does so by itself: a
+ * plan for few rows takes minutes over many.
+ */
+async function countAnew(db: Database, tables: readonly TableName[]): Promise<void> {
+  if (tables.length === 0) return;
+  // A rough count is enough for that.
+  await execute(db, 'set local default_statistics_target = 10');
+  await execute(db, `analyze ${tables.join(', ')}`);
 }
 
 type Cells = Readonly<Record<string, unknown>>;
@@ -82,7 +93,6 @@ async function insertRows(
   table: TableName,
   rows: readonly Cells[],
 ): Promise<void> {
-  if (rows.length === 0) return;
   const isReadings = table === 'readings';
   const columns = sentColumns(table);
   const cells = function* () {
