@@ -27,8 +27,8 @@ export async function copyRows(
 }
 
 /**
- * The rows of a study's table as the text that COPY gives, in the order in which they came. Within a
- * transaction.
+ * The rows of a study's table as the text that COPY gives, as they lie: each behind its place in the order in
+ * which they came. Within a transaction.
  */
 export async function copyOut(
   db: Database,
@@ -36,7 +36,7 @@ export async function copyOut(
   columns: readonly string[],
   studyId: string,
 ): Promise<Uint8Array> {
-  const rows = `select ${listOf(columns)} from "${table}" where study_id = ${db.sequelize.escape(studyId)} order by ordinal`;
+  const rows = `select ordinal, ${listOf(columns)} from "${table}" where study_id = ${db.sequelize.escape(studyId)}`;
   return buffer(clientOf(db).query(copyTo(`copy (${rows}) to stdout`)));
 }
 

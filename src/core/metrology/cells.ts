@@ -45,9 +45,9 @@ export interface Measurements {
 /** Forms the cells of a study from the readings that are not superseded. */
 export function measure(index: StudyIndex): Measurements {
   const cells: Cell[] = [];
-  const dimensionOf = dimensionFinder(index);
+  const measuredOf = specimenFinder(index);
   for (const readings of readingsByPlace(index.study.tables.readings)) {
-    const cell = formCell(index, dimensionOf, readings);
+    const cell = formCell(index, measuredOf, readings);
     if (cell) cells.push(cell);
   }
   const readBy = groupBy(readInCells(cells), (own) => own.instrument);
@@ -85,27 +85,43 @@ function readingsByPlace(all: readonly Reading[]): Reading[][] {
   return places;
 }
 
-type DimensionOf = (artefact: string, dimension: string) => Dimension | undefined;
+/** A specimen with the dimensions of its artefact that are in use. */
+interface Measured {
+  specimen: Specimen;
+  print: Print;
+  dimensions: ReadonlyMap<string, Dimension>;
+}
 
-/** Finds dimensions that are in use, without making a key for each reading. */
-function dimensionFinder(index: StudyIndex): DimensionOf {
+/** Finds specimens; the one that was found last is at hand. */
+function specimenFinder(index: StudyIndex): (specimenId: string) => Measured | null {
   const byArtefact = groupBy(index.dimensions.values(), (row) => row.artefact_id);
-  const found = new Map(
+  const dimensionsOf = new Map(
     [...byArtefact].map(([id, rows]) => [id, new Map(rows.map((row) => [row.dimension_id, row]))]),
   );
-  return (artefact, dimension) => found.get(artefact)?.get(dimension);
+  const find = (specimenId: string): Measured | null => {
+    const specimen = index.specimens.get(specimenId);
+    const print = specimen && index.prints.get(specimen.print_id);
+    const dimensions = print && dimensionsOf.get(print.artefact_id);
+    return dimensions ? { specimen, print, dimensions } : null;
+  };
+  let last = '';
+  let found: Measured | null = null;
+  return (specimenId) => {
+    if (specimenId !== last) [last, found] = [specimenId, find(specimenId)];
+    return found;
+  };
 }
 
 function formCell(
   index: StudyIndex,
-  dimensionOf: DimensionOf,
+  measuredOf: (specimenId: string) => Measured | null,
   readings: readonly Reading[],
 ): Cell | null {
   const [first] = readings;
-  const specimen = first && index.specimens.get(first.specimen_id);
-  const print = specimen && index.prints.get(specimen.print_id);
-  const dimension = print && dimensionOf(print.artefact_id, first.dimension_id);
-  if (!dimension) return null;
+  const measured = first && measuredOf(first.specimen_id);
+  const dimension = measured?.dimensions.get(first?.dimension_id ?? '');
+  if (!first || !measured || !dimension) return null;
+  const { specimen, print } = measured;
   let zero_mm = zeroOf(index, first.instrument_id);
   let zeroed = first.instrument_id;
   const values = readings.map((row) => {

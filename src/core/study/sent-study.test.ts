@@ -25,17 +25,12 @@ const rows = fc.array(
   }),
 );
 
-const written = (list: readonly object[]): Uint8Array =>
-  new TextEncoder().encode(
-    list
-      .map(
-        (row) =>
-          sentColumns('readings')
-            .map((name) => cellText((row as never)[name]))
-            .join('\t') + '\n',
-      ) // prettier-ignore
-      .join(''),
-  );
+const lineOf = (row: object, place: number): string =>
+  [place, ...sentColumns('readings').map((name) => cellText((row as never)[name]))].join('\t');
+
+/** Rows as a database copies them out, which lie in some order. */
+const written = (list: readonly object[], order = [...list.keys()]): Uint8Array =>
+  new TextEncoder().encode(order.map((at) => `${lineOf(list[at] ?? {}, 7 + 2 * at)}\n`).join(''));
 
 const negativeZeroGone = (row: object): object =>
   Object.fromEntries(
@@ -53,8 +48,22 @@ describe('a study that is sent', () => {
     );
   });
 
+  it('has its rows in their order, however they lie where they are stored', () => {
+    const lying = rows.chain((list) =>
+      fc.tuple(
+        fc.constant(list),
+        fc.shuffledSubarray([...list.keys()], { minLength: list.length }),
+      ),
+    );
+    fc.assert(
+      fc.property(lying, ([list, order]) => {
+        expect(rowsOfText('readings', written(list, order))).toEqual(list.map(negativeZeroGone));
+      }),
+    );
+  });
+
   it('is read as a database copies it out', () => {
-    const line = 'S-1\tx\t1\t20.005\t\\N\tK\\\\M\\t\\n\t2026-03-02\t\\N\t{"a": "b\\\\\\\\c"}\n';
+    const line = '12\tS-1\tx\t1\t20.005\t\\N\tK\\\\M\\t\\n\t2026-03-02\t\\N\t{"a": "b\\\\\\\\c"}\n';
     const names = columnsOf('readings').map((column) => column.name);
     expect(names).toEqual([
       ...['specimen_id', 'dimension_id', 'trial', 'value_mm', 'instrument_id', 'operator', 'at'],

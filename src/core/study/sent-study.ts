@@ -7,7 +7,7 @@ import type { TableName } from './tables';
  * database copies out. Hundreds of thousands of rows are passed on so without being looked at.
  */
 export interface SentStudy extends Omit<Study, 'tables'> {
-  /** Tables of the study as UTF-8; those that are not here are empty. */
+  /** Tables of the study as UTF-8, each row behind its place among them; those that are not here are empty. */
   texts: Partial<Record<TableName, Uint8Array>>;
 }
 
@@ -42,7 +42,10 @@ export function cellText(value: unknown): string {
 const plainText = (cell: string): string =>
   cell.includes('\\') ? cell.replace(/\\(.)/gs, (_, sign: string) => SIGNS[sign] ?? sign) : cell;
 
-/** The rows of a table from its text. */
+/**
+ * The rows of a table from its text, by their places. A database gives them as they lie: to order what is in
+ * order already would take it a third of the time.
+ */
 export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
   const text = new TextDecoder().decode(bytes);
   // Neighbours mostly say the same: what the row before has said is kept, and not read again.
@@ -53,7 +56,14 @@ export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
     }),
   );
   const rows: object[] = [];
+  const places: number[] = [];
+  let isInOrder = true;
   for (let at = 0; at < text.length;) {
+    const start = text.indexOf('\t', at);
+    const place = Number(text.slice(at, start));
+    isInOrder &&= place >= (places.at(-1) ?? -Infinity);
+    places.push(place);
+    at = start + 1;
     const row: Record<string, unknown> = {};
     for (const column of columns) {
       if (!text.startsWith(column.said, at)) {
@@ -65,8 +75,11 @@ export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
     }
     rows.push(row);
   }
-  return rows;
+  return isInOrder ? rows : inOrder(rows, places);
 }
+
+const inOrder = (rows: readonly object[], places: readonly number[]): object[] =>
+  [...rows.keys()].sort((a, b) => (places[a] ?? 0) - (places[b] ?? 0)).map((at) => rows[at] ?? {});
 
 function valueOf(text: string, cell: string): unknown {
   if (text === '\\N') return null;
