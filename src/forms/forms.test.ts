@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { parse } from 'node-html-parser';
 import { describe, expect, it, vi } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../tests/support/small-study';
@@ -179,5 +180,28 @@ describe('letters', () => {
     expect(lines.some((line) => line.includes('58\u00a0%'))).toBe(true);
     expect(fitted('a long line that does not fit', 120, 30, 'regular')).toMatch(/…$/);
     expect(fitted('fits', 120, 30, 'regular')).toBe('fits');
+  });
+
+  it('are cut off as late as they must be, and never within a character', () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme', minLength: 2 }),
+        fc.integer({ min: 60, max: 600 }),
+        (text, width) => {
+          const shown = fitted(text, width, 30, 'regular');
+          expect(shown).not.toMatch(/\p{Surrogate}/u);
+          if (shown === text) return;
+          const head = shown.slice(0, -1);
+          expect(text.startsWith(head)).toBe(true);
+          const [first = '', next = ''] = [...text.slice(head.length)];
+          const longer = head === '' ? `${first}${next}` : `${head}${first}`;
+          // Blanks at the end are not shown, and take no place.
+          if (longer.trimEnd() === longer)
+            expect(widthOf(`${longer}…`, 30, 'regular')).toBeGreaterThan(width);
+          const lines = linesOf(text, width, 30, 'regular');
+          expect(lines.join('')).not.toMatch(/\p{Surrogate}/u);
+        },
+      ),
+    );
   });
 });

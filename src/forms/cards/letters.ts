@@ -35,8 +35,29 @@ function fontOf(face: Face, subset: string): Font | null {
   return font;
 }
 
+interface FoundGlyph {
+  font: Font;
+  character: string;
+}
+
+const glyphs: Readonly<Record<Face, Map<string, FoundGlyph>>> = {
+  ...{ regular: new Map(), bold: new Map(), mono: new Map() },
+};
+/** So many characters are remembered: all that the fonts have, and no end of those that they do not. */
+const MOST_GLYPHS = 5000;
+
 /** The font that has a character, and its glyph; the sign for what no font has stands for all others. */
-function glyphOf(face: Face, character: string) {
+function glyphOf(face: Face, character: string): FoundGlyph {
+  const known = glyphs[face];
+  let found = known.get(character);
+  if (!found) {
+    found = findGlyph(face, character);
+    if (known.size < MOST_GLYPHS) known.set(character, found);
+  }
+  return found;
+}
+
+function findGlyph(face: Face, character: string): FoundGlyph {
   for (const subset of SUBSETS) {
     const font = fontOf(face, subset);
     if (font && font.charToGlyphIndex(character) > 0) return { font, character };
@@ -124,11 +145,10 @@ export function linesOf(text: string, width: number, size: number, face: Face): 
     }
     if (line !== '') lines.push(line);
     line = word;
-    while (widthOf(line, size, face) > width && line.length > 1) {
-      let head = line.length - 1;
-      while (head > 1 && widthOf(line.slice(0, head), size, face) > width) head -= 1;
-      lines.push(line.slice(0, head));
-      line = line.slice(head);
+    while (widthOf(line, size, face) > width && [...line].length > 1) {
+      const head = longestHead(line, (part) => widthOf(part, size, face) <= width);
+      lines.push(head);
+      line = line.slice(head.length);
     }
   }
   return line === '' ? lines : [...lines, line];
@@ -137,7 +157,19 @@ export function linesOf(text: string, width: number, size: number, face: Face): 
 /** A text that fits a width, its end cut off where it must be. */
 export function fitted(text: string, width: number, size: number, face: Face): string {
   if (widthOf(text, size, face) <= width) return text;
-  let head = text.length - 1;
-  while (head > 1 && widthOf(`${text.slice(0, head)}…`, size, face) > width) head -= 1;
-  return `${text.slice(0, head).trimEnd()}…`;
+  const head = longestHead(text, (part) => widthOf(`${part}…`, size, face) <= width);
+  return `${head.trimEnd()}…`;
+}
+
+/** The longest beginning of a text that fits, without its last character at least; its first one at least. */
+function longestHead(text: string, fits: (part: string) => boolean): string {
+  const characters = [...text];
+  // The longer, the wider: it lies between what is known to fit and what is not.
+  let [least, most] = [1, characters.length - 1];
+  while (least < most) {
+    const middle = Math.ceil((least + most) / 2);
+    if (fits(characters.slice(0, middle).join(''))) least = middle;
+    else most = middle - 1;
+  }
+  return characters.slice(0, least).join('');
 }

@@ -1,8 +1,8 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { svgOf } from './picture';
 
-/** Gives elements the boxes that a page would: jsdom lays nothing out. */
+/** Gives elements the boxes that a page would: there is no layout in tests. */
 function placed(html: string, boxes: Readonly<Record<string, readonly number[]>>): HTMLElement {
   document.body.innerHTML = html;
   for (const [selector, [x = 0, y = 0, width = 0, height = 0]] of Object.entries(boxes)) {

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyOutbox } from '../../../tests/support/outbox';
 import { listWaiting, OUTBOX_EVENT, sendOrKeep, sendWaiting } from './outbox';

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ContenderMark, ReportSettings } from '../../core/study';
@@ -56,7 +56,7 @@ beforeEach(() => {
     ...{ sentences: [], proposals: [], caveats: [], findings: [], revisions: [], address: null },
     ...{ settings, isStale: false },
   };
-  // jsdom has dialogs, but does not show them.
+  // the document of tests has dialogs, but does not show them.
   HTMLDialogElement.prototype.showModal = function showModal(this: HTMLDialogElement) {
     this.open = true;
   };

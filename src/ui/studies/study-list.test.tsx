@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { render, screen, within } from '@testing-library/react';
 import { expect, it } from 'vitest';
 import { StudyList, type ListedStudy } from './StudyList';
