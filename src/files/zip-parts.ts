@@ -1,4 +1,6 @@
-import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import { pipeline } from 'node:stream/promises';
+import { createDeflateRaw } from 'node:zlib';
+import { Zip, ZipPassThrough } from 'fflate';
 
 /** A file on its way into a zip. */
 export interface Part {
@@ -8,7 +10,25 @@ export interface Part {
   content: AsyncIterable<Uint8Array>;
 }
 
-/** Packs parts one after another; what is packed leaves before more is taken in. */
+const NOTHING = new Uint8Array(0);
+
+/** A file that is packed elsewhere: what goes in is counted, and what comes out is given to it. */
+class PackedEntry extends ZipPassThrough {
+  override compression = 8;
+
+  protected override process(_: Uint8Array, isLast: boolean): void {
+    if (isLast) this.give(NOTHING, true);
+  }
+
+  give(packed: Uint8Array<ArrayBuffer>, isLast = false): void {
+    this.ondata(null, packed, isLast);
+  }
+}
+
+/**
+ * Packs parts one after another; what is packed leaves before more is taken in. It is packed on the threads
+ * of Node.js, so that whoever does it can do other things.
+ */
 export async function* zipParts(parts: AsyncIterable<Part>): AsyncGenerator<Uint8Array> {
   let ready: Uint8Array[] = [];
   let failure: Error | null = null;
@@ -22,16 +42,28 @@ export async function* zipParts(parts: AsyncIterable<Part>): AsyncGenerator<Uint
     ready = [];
     return taken;
   };
-  for await (const part of parts) {
-    const entry = part.isPacked
-      ? new ZipDeflate(part.path, { level: 6 })
-      : new ZipPassThrough(part.path);
+  for await (const { path, isPacked, content } of parts) {
+    const entry = isPacked ? new PackedEntry(path) : new ZipPassThrough(path);
     zip.add(entry);
-    for await (const chunk of part.content) {
-      entry.push(new Uint8Array(chunk));
-      yield* drain();
+    const counted = async function* () {
+      for await (const chunk of content) {
+        entry.push(new Uint8Array(chunk));
+        yield chunk;
+      }
+    };
+    if (entry instanceof PackedEntry) {
+      const deflate = createDeflateRaw({ level: 6 });
+      const packing = pipeline(counted(), deflate);
+      // What goes wrong is told by what is read.
+      packing.catch(() => undefined);
+      for await (const packed of deflate) {
+        entry.give(new Uint8Array(packed as Buffer));
+        yield* drain();
+      }
+    } else {
+      for await (const _ of counted()) yield* drain();
     }
-    entry.push(new Uint8Array(0), true);
+    entry.push(NOTHING, true);
     yield* drain();
   }
   zip.end();
