@@ -68,7 +68,9 @@ export function blurOf<Block>(
   if (weights) {
     const below = spread(weights);
     const [own, weight] = [bench.values(out), bench.values(below)];
-    for (let at = 0; at < own.length; at += 1) own[at] = (own[at] ?? 0) / (weight[at] ?? 0);
+    for (let at = 0; at < own.length; at += 1) {
+      own[at] = (own[at] as number) / (weight[at] as number);
+    }
     return out;
   }
   // Where all count, the weight of a place is that of its column times that of its row.
@@ -76,9 +78,9 @@ export function blurOf<Block>(
   const ofRow = weightsOf(down, height);
   const own = bench.values(out);
   for (let y = 0, at = 0; y < height; y += 1) {
-    const weight = ofRow[y] ?? 0;
+    const weight = ofRow[y] as number;
     for (let x = 0; x < width; x += 1, at += 1) {
-      own[at] = (own[at] ?? 0) / (weight * (ofColumn[x] ?? 0));
+      own[at] = (own[at] as number) / (weight * (ofColumn[x] as number));
     }
   }
   return out;

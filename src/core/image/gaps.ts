@@ -15,11 +15,7 @@ const LONG_MM = 2;
 /** Gaps in a flat face, and the ripple of what is whole. */
 export function gaps(raster: Raster, { px_per_mm }: MeasureOptions): Measured {
   const { width, height, data } = raster;
-  const around = localMeans(raster, Math.round(px_per_mm));
-  const mask = new Uint8Array(data.length);
-  for (let at = 0; at < mask.length; at += 1) {
-    if ((data[at] ?? 0) < DARKER * (around[at] ?? 0)) mask[at] = 1;
-  }
+  const mask = darkerThanAround(raster, Math.round(px_per_mm));
   const pixel = 1 / px_per_mm ** 2;
   const found = keepComponents(mask, width, ({ pixels }) => pixels * pixel >= SMALLEST_MM2 - 1e-12);
   const weights = found.length > 0 ? awayFrom(mask, width, height, MARGIN_MM * px_per_mm) : null;
@@ -52,21 +48,16 @@ function rippleOf(
   weights: Float64Array | null,
   px_per_mm: number,
 ): number | null {
-  let [count, total] = [0, 0];
-  for (let at = 0; at < data.length; at += 1) {
-    if (weights && !weights[at]) continue;
-    count += 1;
-    total += data[at] ?? 0;
-  }
-  const mean = total / count;
+  const { count, mean } = meanOfCounting(data, weights);
   if (!(mean > 0)) return null;
   const sigma = (period_mm: number) =>
     (period_mm / (2 * Math.PI)) * Math.sqrt(2 * Math.LN2) * px_per_mm;
   return usualFilters(data.length)((bench) => {
-    const contrast = weighted(bench, data, null);
+    const contrast = bench.room(data.length);
     const own = bench.values(contrast);
-    for (let at = 0; at < own.length; at += 1) {
-      own[at] = weights && !weights[at] ? 0 : (own[at] ?? 0) / mean - 1;
+    for (let at = 0; at < own.length; at += 1) own[at] = (data[at] as number) / mean - 1;
+    if (weights) {
+      for (let at = 0; at < own.length; at += 1) if (!weights[at]) own[at] = 0;
     }
     const counting = weights && weighted(bench, weights, null);
     const fineBlock = blurOf(bench, contrast, counting, width, sigma(SHORT_MM));
@@ -74,35 +65,63 @@ function rippleOf(
     const [fine, coarse] = [bench.values(fineBlock), bench.values(coarseBlock)];
     let squares = 0;
     for (let at = 0; at < fine.length; at += 1) {
-      if (weights && !weights[at]) continue;
-      const ripple = (fine[at] ?? 0) - (coarse[at] ?? 0);
+      if (weights !== null && weights[at] === 0) continue;
+      const ripple = (fine[at] as number) - (coarse[at] as number);
       squares += ripple * ripple;
     }
     return Math.sqrt(squares / count);
   });
 }
 
-/** The mean over a box around each pixel, as far as it lies inside. */
-function localMeans({ width, height, data }: Raster, reach: number): Float64Array {
-  const sums = new Float64Array((width + 1) * (height + 1));
-  for (let y = 0; y < height; y += 1) {
+/** How many pixels count, and their mean; NaN of none. */
+function meanOfCounting(
+  data: Float64Array,
+  weights: Float64Array | null,
+): { count: number; mean: number } {
+  let [count, total] = [0, 0];
+  if (weights) {
+    for (let at = 0; at < data.length; at += 1) {
+      if (weights[at] === 0) continue;
+      count += 1;
+      total += data[at] as number;
+    }
+  } else {
+    count = data.length;
+    for (let at = 0; at < data.length; at += 1) total += data[at] as number;
+  }
+  return { count, mean: total / count };
+}
+
+/** Marks the pixels that are darker than the mean over a box around them, as far as it lies inside. */
+function darkerThanAround({ width, height, data }: Raster, reach: number): Uint8Array {
+  // Of all above and to the left of a corner between pixels.
+  const across = width + 1;
+  const sums = new Float64Array(across * (height + 1));
+  for (let y = 0, at = 0; y < height; y += 1) {
     let row = 0;
-    for (let x = 0; x < width; x += 1) {
-      row += data[y * width + x] ?? 0;
-      sums[(y + 1) * (width + 1) + x + 1] = (sums[y * (width + 1) + x + 1] ?? 0) + row;
+    for (let x = 0, corner = (y + 1) * across + 1; x < width; x += 1, at += 1, corner += 1) {
+      row += data[at] as number;
+      sums[corner] = (sums[corner - across] as number) + row;
     }
   }
-  const at = (x: number, y: number) => sums[y * (width + 1) + x] ?? 0;
-  const out = new Float64Array(data.length);
-  for (let y = 0; y < height; y += 1) {
-    const [top, bottom] = [Math.max(0, y - reach), Math.min(height, y + reach + 1)];
-    for (let x = 0; x < width; x += 1) {
-      const [left, right] = [Math.max(0, x - reach), Math.min(width, x + reach + 1)];
-      const total = at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top);
-      out[y * width + x] = total / ((right - left) * (bottom - top));
+  const mask = new Uint8Array(data.length);
+  for (let y = 0, at = 0; y < height; y += 1) {
+    const top = Math.max(0, y - reach);
+    const bottom = Math.min(height, y + reach + 1);
+    const [above, below] = [top * across, bottom * across];
+    for (let x = 0; x < width; x += 1, at += 1) {
+      const left = Math.max(0, x - reach);
+      const right = Math.min(width, x + reach + 1);
+      const total =
+        (sums[below + right] as number) -
+        (sums[below + left] as number) -
+        (sums[above + right] as number) +
+        (sums[above + left] as number);
+      const mean = total / ((right - left) * (bottom - top));
+      if ((data[at] as number) < DARKER * mean) mask[at] = 1;
     }
   }
-  return out;
+  return mask;
 }
 
 /** 1 for the pixels further than a distance from every set one, else 0. */

@@ -20,31 +20,33 @@ export function strings({ width, height, data }: Raster): Measured {
     };
   }
   const background = backgroundOf({ width, height, data });
-  const apart = (at: number) => Math.abs((data[at] ?? 0) - (background[at] ?? 0));
   const distances = new Float64Array(data.length);
-  for (let at = 0; at < distances.length; at += 1) distances[at] = apart(at);
-  const scatter = FROM_MEDIAN * medianInPlace(distances);
-  const mask = new Uint8Array(data.length);
-  for (let at = 0; at < mask.length; at += 1) {
-    if (apart(at) > Math.max(5 * scatter, 0.03 * (background[at] ?? 0))) mask[at] = 1;
+  for (let at = 0; at < distances.length; at += 1) {
+    distances[at] = Math.abs((data[at] as number) - (background[at] as number));
   }
-  const covered = columns(width, height, (at) => mask[at] === 1);
-  const isBlind = covered.map((count) => count > height / 2);
+  const scatter = FROM_MEDIAN * medianInPlace(distances.slice());
+  const mask = new Uint8Array(data.length);
+  const covered = new Int32Array(width);
+  for (let y = 0, at = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, at += 1) {
+      const least = Math.max(5 * scatter, 0.03 * (background[at] as number));
+      if (!((distances[at] as number) > least)) continue;
+      mask[at] = 1;
+      covered[x] = (covered[x] as number) + 1;
+    }
+  }
+  const isBlind = Array.from(covered, (count) => count > height / 2);
   isBlind.forEach((is, x) => {
     if (is) for (let at = x; at < mask.length; at += width) mask[at] = 0;
   });
   keepComponents(mask, width, ({ left, right }) => right - left + 1 >= width / 10 - 1e-9);
-  const runs = columns(
-    width,
-    height,
-    (at) => mask[at] === 1 && (at < width || mask[at - width] === 0),
-  ).filter((_, x) => !isBlind[x]);
+  const [begun, set] = runsOf(mask, width);
+  const runs = Array.from(begun).filter((_, x) => !isBlind[x]);
   const blind = isBlind.filter(Boolean).length;
   const notes = blind > 0 ? [`columns without a background, left out: ${blind}`] : [];
   if (runs.length === 0) {
     return { values: { coverage_share: null, strands: null, densest: null }, notes };
   }
-  const set = columns(width, height, (at) => mask[at] === 1).reduce((sum, one) => sum + one, 0);
   return {
     values: {
       coverage_share: set / (runs.length * height),
@@ -55,13 +57,16 @@ export function strings({ width, height, data }: Raster): Measured {
   };
 }
 
-/** Counts the pixels of each column for which something holds. */
-function columns(width: number, height: number, holds: (at: number) => boolean): number[] {
-  const counts = new Array<number>(width).fill(0);
-  for (let y = 0, at = 0; y < height; y += 1) {
-    for (let x = 0; x < width; x += 1, at += 1) if (holds(at)) counts[x] = (counts[x] ?? 0) + 1;
+/** How many runs of set pixels each column has, and how many pixels are set at all. */
+function runsOf(mask: Uint8Array, width: number): [Int32Array, number] {
+  const runs = new Int32Array(width);
+  let set = 0;
+  for (let at = 0, x = 0; at < mask.length; at += 1, x = x + 1 === width ? 0 : x + 1) {
+    if (mask[at] === 0) continue;
+    set += 1;
+    if (at < width || mask[at - width] === 0) runs[x] = (runs[x] as number) + 1;
   }
-  return counts;
+  return [runs, set];
 }
 
 /** What every pixel would be without strings: in each column a parabola through three medians. */
@@ -85,7 +90,7 @@ function backgroundOf({ width, height, data }: Raster): Float64Array {
     const b = ((y - y0) * (y - y2)) / ((y1 - y0) * (y1 - y2));
     const c = ((y - y0) * (y - y1)) / ((y2 - y0) * (y2 - y1));
     for (let x = 0; x < width; x += 1, at += 1) {
-      out[at] = a * (upper[x] ?? 0) + b * (middle[x] ?? 0) + c * (lower[x] ?? 0);
+      out[at] = a * (upper[x] as number) + b * (middle[x] as number) + c * (lower[x] as number);
     }
   }
   return out;

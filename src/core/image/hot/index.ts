@@ -77,10 +77,9 @@ class CompiledBench implements Bench<Block> {
     new Float64Array(this.code.memory.buffer, at, length);
 
   filtered = (block: Block, width: number, pass: Pass): Block => {
-    const padded = this.room(pass.padded * width);
+    const padded = this.#padded(block, width, pass);
     const out = this.room(pass.points * width);
     const kernels = pass.rows.map(({ kernel }) => this.#put(kernel));
-    this.values(padded).set(this.values(block), pass.before * width);
     pass.rows.forEach(({ kernel, of, to, count }, at) => {
       this.code.filterDown(
         padded.at + 8 * of.from * width,
@@ -96,6 +95,17 @@ class CompiledBench implements Bench<Block> {
     });
     return out;
   };
+
+  /** Values with the zeros that a pass wants before and behind them. */
+  #padded(block: Block, width: number, { before, padded }: Pass): Block {
+    const whole = this.#place(padded * width);
+    const values = this.values(whole);
+    const [first, end] = [before * width, before * width + block.length];
+    values.fill(0, 0, first);
+    values.set(this.values(block), first);
+    values.fill(0, end);
+    return whole;
+  }
 
   #put(values: Float64Array): Block {
     const block = this.#place(values.length);
