@@ -11,25 +11,38 @@ interface Reference {
 }
 
 /**
- * Puts in rows of a study that nobody else sees yet, where the database lets it without looking each one's
- * references up by itself: what `tables` refer to is looked up table by table afterwards, which takes a
- * twentieth of the time. Within a transaction.
+ * Fills tables of a study that nobody else sees yet, where the database lets it without looking up each row's
+ * references by itself. Tables with rules of their own (triggers) are filled in the usual way. Within a
+ * transaction.
+ *
+ * @returns the tables whose references are still to be looked up
+ */
+export async function fillFreely<Table extends string>(
+  db: Database,
+  tables: readonly Table[],
+  fill: (table: Table) => Promise<void>,
+): Promise<Table[]> {
+  const ruled = (await mayLookLater(db)) ? await withTriggers(db, tables) : new Set(tables);
+  const free = tables.filter((table) => !ruled.has(table));
+  if (free.length > 0) {
+    await execute(db, 'set local session_replication_role = replica');
+    for (const table of free) await fill(table);
+    await execute(db, 'set local session_replication_role = default');
+  }
+  for (const table of tables) if (ruled.has(table)) await fill(table);
+  return free;
+}
+
+/**
+ * Looks up what the rows of a study refer to, a table at a time: in a sixth of the time that it takes row by row.
  *
  * @throws RefusedError where a row refers to one that is not there
  */
-export async function referringAtOnce(
+export async function lookUpReferences(
   db: Database,
   studyId: string,
   tables: readonly string[],
-  putIn: () => Promise<void>,
 ): Promise<void> {
-  if (!(await mayLookLater(db))) {
-    await putIn();
-    return;
-  }
-  await execute(db, 'set local session_replication_role = replica');
-  await putIn();
-  await execute(db, 'set local session_replication_role = default');
   for (const reference of await referencesOf(db, tables)) {
     const lost = await firstLost(db, studyId, reference);
     if (lost === null) continue;
@@ -39,6 +52,21 @@ export async function referringAtOnce(
     );
   }
 }
+
+/** Those of some tables that have triggers of their own for rows that come. */
+async function withTriggers(db: Database, tables: readonly string[]): Promise<Set<string>> {
+  const found = await select<{ name: string }>(
+    db,
+    `select distinct tgrelid::regclass::text as name from pg_trigger
+     where not tgisinternal and tgtype & ${ON_INSERT} <> 0
+       and tgrelid::regclass::text in (select jsonb_array_elements_text($1::jsonb))`,
+    [JSON.stringify(tables)],
+  );
+  return new Set(found.map(({ name }) => name));
+}
+
+/** The bit by which PostgreSQL keeps that a trigger is for rows that come. */
+const ON_INSERT = 4;
 
 /** Whether the role may say when references are looked up. */
 async function mayLookLater(db: Database): Promise<boolean> {

@@ -36,7 +36,7 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
-import { openSentStudy, TABLE_NAMES, type Reading } from '../../src/core/study';
+import { openSentStudy, TABLE_NAMES, type Incident, type Reading } from '../../src/core/study';
 import { exportStudy } from '../../src/server/study/export';
 import { importStudy } from '../../src/server/study/import';
 import { openPackage } from '../../src/files/packages';
@@ -269,7 +269,11 @@ describe('import and export', () => {
     const [SUPERUSER, OTHER] = ['superuser', 'no superuser'] as const;
 
     /** Stores 1200 readings, one of which is changed, as some role; how many there are then. All is undone. */
-    async function storedMany(role: string, change: Partial<Reading> = {}): Promise<number> {
+    async function storedMany(
+      role: string,
+      change: Partial<Reading> = {},
+      incidents: readonly Incident[] = [],
+    ): Promise<number> {
       const { content } = await readPackage(memorySource(demoFiles()));
       const [reading] = content?.study.tables.readings ?? [];
       if (!content || !reading) throw new Error('no study was read');
@@ -277,7 +281,9 @@ describe('import and export', () => {
         ...{ ...reading, trial: at + 1 },
         ...(at === 1100 && change),
       }));
-      const study = { ...content.study, tables: { ...content.study.tables, readings } };
+      const own = [...content.study.tables.incidents, ...incidents];
+      const tables = { ...content.study.tables, readings, incidents: own };
+      const study = { ...content.study, tables };
       let count = 0;
       const undone = new Error('undone');
       const stored = transact(db, async (bound) => {
@@ -317,6 +323,14 @@ describe('import and export', () => {
       await expect(storedMany(SUPERUSER, LOST)).rejects.toThrow(
         'readings: instrument_id gone-1 is not among the instruments.',
       );
+    });
+
+    it('are refused where a rule of the database’s own is broken', async () => {
+      const { content } = await readPackage(memorySource(demoFiles()));
+      const [incident] = content?.study.tables.incidents ?? [];
+      if (!incident) throw new Error('no incident');
+      const lost = { ...incident, incident_id: 'lost-1', print_id: 'gone-1' };
+      await expect(storedMany(SUPERUSER, {}, [lost])).rejects.toThrow(/gone-1/);
     });
 
     it('are refused by the database where the role may not look them up later', async () => {

@@ -3,7 +3,7 @@ import type { HistoryEntry } from '../../core/package';
 import { sentColumns, TABLE_NAMES, type Study, type TableName } from '../../core/study';
 import { copyRows } from '../bulk';
 import { tieRows } from './ties';
-import { referringAtOnce } from '../references';
+import { fillFreely, lookUpReferences } from '../references';
 import { asJson, execute, select, within, type Database } from '../database';
 
 /** Changes that are sent to the database in one statement. */
@@ -41,14 +41,13 @@ export async function storeStudy(
   );
   const filled = TABLE_NAMES.filter((table) => study.tables[table].length > 0);
   const large = filled.filter((table) => study.tables[table].length >= MANY);
-  const putIn = async () => {
-    for (const table of filled) {
-      await insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
-    }
+  const fill = (table: TableName) =>
+    insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
+  if (large.length > 0) {
+    const free = await fillFreely(db, filled, fill);
     await countAnew(db, large);
-  };
-  if (large.length > 0) await referringAtOnce(db, studyId, filled, putIn);
-  else await putIn();
+    await lookUpReferences(db, studyId, free);
+  } else for (const table of filled) await fill(table);
   const begun = Date.parse(study.meta.created ?? '');
   await tieRows(db, studyId, {
     ...{ knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun), isKept: false },
@@ -79,7 +78,6 @@ export async function storeStudy(
  * plan for few rows takes minutes over many.
  */
 async function countAnew(db: Database, tables: readonly TableName[]): Promise<void> {
-  if (tables.length === 0) return;
   // A rough count is enough for that.
   await execute(db, 'set local default_statistics_target = 10');
   await execute(db, `analyze ${tables.join(', ')}`);
