@@ -13,10 +13,13 @@ export const median = (values: readonly number[]): number => {
   return sorted[Math.floor(sorted.length / 2)] ?? NaN;
 };
 
-export const p95 = (values: readonly number[]): number => {
+/** The value below which a share of others lies. */
+export const percentileOf = (values: readonly number[], share: number): number => {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(0.95 * sorted.length)] ?? NaN;
+  return sorted[Math.floor(share * sorted.length)] ?? NaN;
 };
+
+export const p95 = (values: readonly number[]): number => percentileOf(values, 0.95);
 
 export async function timed(work: () => unknown): Promise<number> {
   const started = performance.now();

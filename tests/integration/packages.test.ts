@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
@@ -71,7 +71,9 @@ describe('hostile packages', () => {
     const bytes = zipped(demoFiles());
     const at = 400;
     bytes.fill(0x55, at, at + 200);
-    await expect(faultsOf(write('damaged.zip', bytes))).rejects.toThrow(PackageError);
+    const reading = faultsOf(write('damaged.zip', bytes));
+    await expect(reading).rejects.toThrow(PackageError);
+    await expect(reading).rejects.toThrow(/^[\w/.-]+\.\w+ /);
   });
 
   it('a folder with a link that leads out', async () => {
@@ -83,6 +85,13 @@ describe('hostile packages', () => {
     }
     symlinkSync('/etc/hostname', join(target, 'host.txt'));
     expect(await faultsOf(target)).toEqual(['host.txt: is a link that leads out of the package']);
+    // A cell that names it is at fault too.
+    const table = join(target, 'artefacts.csv');
+    writeFileSync(table, readFileSync(table, 'utf8').replace(/meshes\/[^,]+/, 'host.txt'));
+    expect(await faultsOf(target)).toEqual([
+      'artefacts.csv: "host.txt" leads out of the package through a link: put the file itself there',
+      'host.txt: is a link that leads out of the package',
+    ]);
   });
 });
 

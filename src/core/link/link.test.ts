@@ -146,6 +146,17 @@ describe('what is read at all', () => {
     expect(read({ sequence: -1 })).toBe(false);
   });
 
+  it('no word that could not be kept: half a character, a control character, one that is too long', () => {
+    const read = (more: object) =>
+      machineMessageSchema.safeParse({ ...message(1, 0, 'printing'), ...more }).success;
+    for (const field of ['session', 'job', 'file']) {
+      expect(read({ [field]: 'clip 🖨 ä' })).toBe(true);
+      for (const wrong of ['a\ud800', '\udc00b', 'a\u0000b', 'a\u001bb', '', 'x'.repeat(256)]) {
+        expect(read({ [field]: wrong })).toBe(false);
+      }
+    }
+  });
+
   it('only topics of ours', () => {
     expect(readTopic('vergleich/1/machine/m-1/state')).toEqual({ kind: 'state', machine: 'm-1' });
     expect(readTopic('vergleich/1/meter/m-1')).toEqual({ kind: 'meter', machine: 'm-1' });

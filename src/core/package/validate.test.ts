@@ -131,6 +131,12 @@ describe('every planted fault is named with its place', () => {
       { 'artefacts.csv': cell(2, 3, '../x.stl') },
       ['artefacts.csv:2:mesh'],
     ],
+    [
+      'a path with a backslash',
+      { 'artefacts.csv': cell(2, 3, 'a\\x.stl') },
+      ['artefacts.csv:2:mesh'],
+    ],
+    ['a path from the root', { 'artefacts.csv': cell(2, 3, '/x.stl') }, ['artefacts.csv:2:mesh']],
     ['a path with a drive', { 'artefacts.csv': cell(2, 3, 'C:/x.stl') }, ['artefacts.csv:2:mesh']],
     ['a grade of 5', { 'findings.csv': cell(2, 4, '5') }, ['findings.csv:2:grade']],
     ['a print of nobody', { 'prints.csv': cell(2, 1, 'Z-stock') }, ['prints.csv:2:contender_id']],

@@ -265,6 +265,28 @@ describe('reading', () => {
     expect(facts.travel_mm).toBe(2);
   });
 
+  it.each(['G1 X1,5 Y9', 'G1 X Y9', 'G1 X1e', 'G1 X--1', 'G1 X1.2.3', 'G1 X+ Y9', 'G1 X9 F6,00'])(
+    'executes nothing of %s: all of a word is its number',
+    (line) => {
+      const facts = analyse(`G1 X5 F600\n${line}\nG1 X6`);
+      expect(facts.bad_lines.map((bad) => bad.line)).toEqual([2]);
+      expect(facts.travel_mm).toBe(6);
+    },
+  );
+
+  it('begins a word with every letter, and asks a number only of those that move', () => {
+    for (const line of ['G1 X10mm', 'G1 Y0x10', 'G1 X10 F6OO', 'G1X10']) {
+      expect(analyse(`${line}\nG1 X10 Y0`), line).toMatchObject({
+        bad_line_count: 0,
+        travel_mm: 10,
+      });
+    }
+  });
+
+  it('skips a byte order mark at the head', () => {
+    expect(analyse('\ufeffG1 X5 F600')).toMatchObject({ bad_line_count: 0, travel_mm: 5 });
+  });
+
   it('refuses a file without motion, and takes a last line without end', () => {
     expect(() => analyse('; hello\nM104 S200\n')).toThrow(NoMotionError);
     expect(analyse('G1 X1\nG1 X2')).toMatchObject({ lines: 2, bytes: 11 });
