@@ -57,9 +57,11 @@ export async function lookUpReferences(
 async function withTriggers(db: Database, tables: readonly string[]): Promise<Set<string>> {
   const found = await select<{ name: string }>(
     db,
-    `select distinct tgrelid::regclass::text as name from pg_trigger
-     where not tgisinternal and tgtype & ${ON_INSERT} <> 0
-       and tgrelid::regclass::text in (select jsonb_array_elements_text($1::jsonb))`,
+    `select name from jsonb_array_elements_text($1::jsonb) as name
+     where exists (
+       select from pg_trigger
+       where tgrelid = to_regclass(name) and not tgisinternal and tgtype & ${ON_INSERT} <> 0
+     )`,
     [JSON.stringify(tables)],
   );
   return new Set(found.map(({ name }) => name));
@@ -87,7 +89,9 @@ const referencesOf = (db: Database, tables: readonly string[]): Promise<Referenc
        (select json_agg(attname order by n) from unnest(confkey) with ordinality as k(attnum, n)
           join pg_attribute a on a.attrelid = confrelid and a.attnum = k.attnum) as keys
      from pg_constraint
-     where contype = 'f' and conrelid::regclass::text in (select jsonb_array_elements_text($1::jsonb))`,
+     where contype = 'f' and conrelid in (
+       select to_regclass(name) from jsonb_array_elements_text($1::jsonb) as name
+     )`,
     [JSON.stringify(tables)],
   );
 
@@ -106,9 +110,9 @@ async function firstLost(
   const [found] = await select<{ lost: string }>(
     db,
     `select concat_ws(' ', ${[...namesOf(columns).map((column) => `r."${column}"`), 'null'].join(', ')}) as lost
-     from "${from}" r where r.study_id = $1
+     from ${from} r where r.study_id = $1
        and ${own.map((column) => `${column} is not null`).join(' and ')}
-       and not exists (select from "${to}" t where ${pairs.join(' and ')}) limit 1`,
+       and not exists (select from ${to} t where ${pairs.join(' and ')}) limit 1`,
     [studyId],
   );
   return found?.lost ?? null;
