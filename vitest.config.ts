@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { TEST_WORKERS } from './tests/support/workers';
 
 export default defineConfig({
   test: {
@@ -11,7 +12,7 @@ export default defineConfig({
           // Modules are read once for all files of a thread: nothing in them is changed by tests.
           isolate: false,
           pool: 'threads',
-          maxWorkers: 2,
+          maxWorkers: TEST_WORKERS,
           // What a test does is bounded by its work; this only ends one that hangs.
           testTimeout: 120_000,
         },
@@ -22,7 +23,7 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.ts'],
           // Every file has a database of its own; what it reads is read once for all files of a process.
           isolate: false,
-          maxWorkers: 2,
+          maxWorkers: TEST_WORKERS,
           testTimeout: 120_000,
           hookTimeout: 120_000,
           // What is waited for is an event, however slow the machine.
