@@ -1,10 +1,9 @@
 import { defineConfig } from '@playwright/test';
-import { TEST_WORKERS } from './tests/support/workers';
 
 export default defineConfig({
   testDir: 'tests/e2e',
   outputDir: 'test-results',
-  workers: TEST_WORKERS,
+  workers: 2,
   fullyParallel: true,
   // They end what hangs; what a test waits for is an event, however slow the machine.
   timeout: 240_000,

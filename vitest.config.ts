@@ -1,5 +1,4 @@
 import { defineConfig } from 'vitest/config';
-import { TEST_WORKERS } from './tests/support/workers';
 
 export default defineConfig({
   test: {
@@ -12,7 +11,7 @@ export default defineConfig({
           // Modules are read once for all files of a thread: nothing in them is changed by tests.
           isolate: false,
           pool: 'threads',
-          maxWorkers: TEST_WORKERS,
+          maxWorkers: 2,
           // What a test does is bounded by its work; this only ends one that hangs.
           testTimeout: 120_000,
         },
@@ -23,7 +22,7 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.ts'],
           // Every file has a database of its own; what it reads is read once for all files of a process.
           isolate: false,
-          maxWorkers: TEST_WORKERS,
+          maxWorkers: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,
           // What is waited for is an event, however slow the machine.
