@@ -33,6 +33,36 @@ test('a ladder is tried by keyboard, and its limit follows', async ({ page, benc
   await expectAccessible(page);
 });
 
+test('on a phone the limits stand beside their steps, and no row of results is four lines high', async ({
+  page,
+  bench,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const station of ['limits', 'accuracy', 'surface', 'speed', 'reliability', 'cost']) {
+    await open(page, `${bench.study}/results/${station}`);
+    const seen = await page.evaluate(() => ({
+      width: document.documentElement.scrollWidth,
+      rows: [...document.querySelectorAll('tbody tr')].map(
+        (row) => row.getBoundingClientRect().height,
+      ),
+    }));
+    expect(seen.width, station).toBe(390);
+    expect(Math.max(...seen.rows), station).toBeLessThan(76);
+  }
+  await open(page, `${bench.study}/results/limits`);
+  // Nothing of a ladder is out of sight.
+  const lacking = await page
+    .getByRole('table')
+    .evaluateAll((tables) =>
+      tables.map((table) => table.scrollWidth - (table.parentElement?.clientWidth ?? 0)),
+    );
+  expect(lacking.length).toBeGreaterThan(3);
+  expect(Math.max(...lacking)).toBeLessThanOrEqual(0);
+  // The badge alone is seen, and the name is still read aloud.
+  await expect(page.getByRole('rowheader', { name: /Gannet X26 tuned/ }).first()).toBeAttached();
+  await expectAccessible(page);
+});
+
 test('the plate map shows the tilt that is there, and the noise that is none', async ({
   page,
   bench,

@@ -37,37 +37,43 @@ export function LadderLimits(props: LadderLimitsProps) {
         <table className="w-full text-xs">
           <thead>
             <tr className="border-b border-line">
-              <th className="th">contender</th>
+              <th className="th">
+                <span className="max-sm:sr-only">contender</span>
+              </th>
               {steps.map((step) => (
-                <th key={step.step} className="th text-center">
+                <th key={step.step} className="th text-center max-sm:px-0.5">
                   {step.value}
                 </th>
               ))}
-              <th className="th text-right">limit · {unit}</th>
-              <th className="th text-right">with effort</th>
-              <th className="th text-right">specimens</th>
+              <th className={`${END} th`}>limit · {unit}</th>
+              <th className={`${END} th`}>with effort</th>
+              <th className={`${END} th`}>specimens</th>
             </tr>
           </thead>
           <tbody>
             {shown.map(({ mark, own }) => (
               <tr key={mark.contender_id} className="border-b border-line-soft">
                 <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                  <ContenderName
+                    mark={mark}
+                    isReference={mark.contender_id === reference}
+                    isShortOnPhone
+                  />
                 </th>
                 {own.by_step.map((step) => (
-                  <td key={step.step} className="px-1">
+                  <td key={step.step} className="px-1 max-sm:px-0.5">
                     <StepBar step={step} hue={mark.hue} />
                   </td>
                 ))}
-                <td className="px-2 text-right font-mono">
+                <td className={`${END} font-mono`}>
                   {own.limit ?? <Unknown why={own.notes.join('; ') || 'none is passed'} />}
                 </td>
-                <td className="px-2 text-right font-mono">
+                <td className={`${END} font-mono`}>
                   {own.limit_with_effort ?? (
                     <Unknown why={own.notes.join('; ') || 'none is passed'} />
                   )}
                 </td>
-                <td className="px-2 text-right font-mono">{own.specimens}</td>
+                <td className={`${END} font-mono`}>{own.specimens}</td>
               </tr>
             ))}
             {marks
@@ -75,7 +81,11 @@ export function LadderLimits(props: LadderLimitsProps) {
               .map((mark) => (
                 <tr key={mark.contender_id} className="border-b border-line-soft">
                   <th scope="row" className="px-2 py-1 text-left text-sm font-normal">
-                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                    <ContenderName
+                      mark={mark}
+                      isReference={mark.contender_id === reference}
+                      isShortOnPhone
+                    />
                   </th>
                   <UnknownCell span={steps.length + 3} why="no specimen: not tested" />
                 </tr>
@@ -87,14 +97,17 @@ export function LadderLimits(props: LadderLimitsProps) {
   );
 }
 
+const END = 'px-2 text-right max-sm:px-1 max-sm:whitespace-normal';
 const WIDTH = 44;
+/** As wide as that where there is room, and narrower on a phone, so that the limit is beside the steps. */
+const BAR = 'h-4 w-11 max-sm:w-full max-sm:min-w-4';
 
 function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: number }) {
   const tested = step.clear + step.effort + step.fail + step.broken;
   const label = `${step.value}: ${step.clear} clear, ${step.effort} with effort, ${step.fail} fail, ${step.broken} broken, ${step.untested} untested`;
   if (tested === 0) {
     return (
-      <span className="mx-auto block h-4 w-11 unknown" tabIndex={0} data-hint={label}>
+      <span className={`mx-auto block ${BAR} unknown`} tabIndex={0} data-hint={label}>
         <span className="sr-only">{label}</span>
       </span>
     );
@@ -103,16 +116,24 @@ function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: num
   const effort = (WIDTH * step.effort) / tested;
   return (
     <svg
-      className={`hue-${hue} mx-auto block`}
-      width={WIDTH}
-      height={16}
+      className={`hue-${hue} mx-auto block overflow-visible ${BAR}`}
+      viewBox={`0 0 ${WIDTH} 16`}
+      preserveAspectRatio="none"
       role="img"
       aria-label={label}
       data-hint={label}
     >
       <rect width={clear} height={16} fill="var(--hue)" />
       <rect x={clear} width={effort} height={16} fill="var(--hue)" fillOpacity={0.35} />
-      <rect x={0.5} y={0.5} width={WIDTH - 1} height={15} fill="none" stroke="var(--hue)" />
+      <rect
+        x={0.5}
+        y={0.5}
+        width={WIDTH - 1}
+        height={15}
+        fill="none"
+        stroke="var(--hue)"
+        vectorEffect="non-scaling-stroke"
+      />
     </svg>
   );
 }

@@ -61,17 +61,17 @@ export function PlateMaps(props: PlateMapsProps) {
         </nav>
       </header>
       <Leaving isPicture figures={figures}>
-        <div className="flex flex-wrap gap-4 p-3">
+        <div className="flex flex-wrap gap-4 p-3 max-sm:grid max-sm:grid-cols-2 max-sm:gap-3">
           {shown.map((mark) => {
             const fit = fits[mark.contender_id];
             const places = meanByPlace(points[mark.contender_id] ?? []);
             return (
-              <figure key={mark.contender_id} className="w-[190px]">
+              <figure key={mark.contender_id} className="w-[190px] max-sm:w-auto">
                 <figcaption className="mb-1">
                   <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                 </figcaption>
                 <svg
-                  className="block border border-line"
+                  className="block max-w-full border border-line"
                   width={SIZE}
                   height={SIZE}
                   viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
@@ -97,8 +97,8 @@ export function PlateMaps(props: PlateMapsProps) {
                         fit.trend_p === null
                           ? 'not tested'
                           : fit.trend_p < 0.05
-                            ? `it is there (p ${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
-                            : `not beyond the noise (p ${fixed(fit.trend_p, 2)})`
+                            ? `it is there (p\u00a0${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
+                            : `not beyond the noise (p\u00a0${fixed(fit.trend_p, 2)})`
                       }`}
                 </p>
               </figure>
