@@ -51,6 +51,26 @@ describe('parts in a zip', () => {
     expect(whole.length).toBeLessThan(line.length / 50);
   });
 
+  it('are packed beside what else is to be done', async () => {
+    // Lines that take long to pack, all at once.
+    const numbers = Array.from(
+      { length: 300_000 },
+      (_, at) => `G1 X${(at * 7919) % 997} Y${at % 89}`,
+    );
+    let turns = 0;
+    let isPacking = true;
+    const turn = () => {
+      turns += 1;
+      if (isPacking) setImmediate(turn);
+    };
+    const content = each([new TextEncoder().encode(numbers.join('\n'))]);
+    const packing = packed([{ path: 'a.gcode', isPacked: true, content }]);
+    setImmediate(turn);
+    await packing;
+    isPacking = false;
+    expect(turns).toBeGreaterThan(100);
+  });
+
   it('fail with what their content failed with', async () => {
     const broken = async function* () {
       yield await Promise.resolve(new Uint8Array(10));

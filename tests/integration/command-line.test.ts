@@ -47,6 +47,17 @@ const write = (name: string, bytes: Uint8Array | string): string => {
   return path;
 };
 
+it('has the database’s packages as this V8 keeps them: they are not compiled at every start', () => {
+  const asked = `
+    const file = require('node:path').resolve('dist/cli/database-packages.cjs');
+    const read = require('node:fs').readFileSync;
+    const cachedData = read(file + '.compiled');
+    const source = require('node:module').wrap(read(file, 'latin1'));
+    console.log(new (require('node:vm').Script)(source, { filename: file, cachedData }).cachedDataRejected);`;
+  const { stdout, stderr } = spawnSync(process.execPath, ['-e', asked], { encoding: 'utf8' });
+  expect([stdout.trim(), stderr]).toEqual(['false', '']);
+});
+
 describe('evaluate', () => {
   it('prints one JSON object with the keys of the contract, and nothing else', async () => {
     const { code, out, err } = await run(

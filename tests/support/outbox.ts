@@ -8,9 +8,16 @@ export function emptyOutbox(): void {
     for (const { id } of await listWaiting()) await discard(id);
   };
   beforeEach(async () => {
-    // One page of a browser holds the lock; here there is one page.
+    // Whoever asks for the lock waits for those before.
+    let turn: Promise<unknown> = Promise.resolve();
     vi.stubGlobal('navigator', {
-      locks: { request: (_: string, work: () => Promise<unknown>) => work() },
+      locks: {
+        request: (_: string, work: () => Promise<unknown>) => {
+          const own = turn.then(work);
+          turn = own.catch(() => undefined);
+          return own;
+        },
+      },
     });
     await clear();
   });

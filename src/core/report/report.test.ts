@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { demoFiles } from '../../../tests/support/demo-files';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
@@ -6,6 +7,7 @@ import { memorySource, readPackage } from '../package';
 import type { Results } from '../results';
 import type { Study } from '../study';
 import {
+  addressOnPage,
   buildReport,
   caveatsOf,
   figureAt,
@@ -223,6 +225,65 @@ describe('the words of a report', () => {
     expect(thrown.length).toBe(proposed.length - 1);
   });
 
+  it('are proposed for a sweep: how far it holds, and on which figures that rests', async () => {
+    const { content } = await readPackage(memorySource(demoFiles(join('demo', 'gannet-speeds'))));
+    if (!content) throw new Error('no study was read');
+    const swept = { ...content.study, tables: { ...content.study.tables, verdicts: [] } };
+    const found = evaluate(swept);
+    const own = proposalsOf(openReport(swept, found)).filter(({ kind }) => kind === 'answer');
+    const [answer] = own.filter(({ contender }) => contender === found.sweep?.holds_to);
+    expect(answer?.text).toMatch(/^Up to 200 mm\/s nothing is lost against 120 mm\/s/);
+    const tested = Object.values(found.sweep?.figures ?? {}).filter(({ delta }) => delta !== null);
+    expect(answer?.rests_on).toHaveLength(tested.length);
+    for (const address of answer?.rests_on ?? [])
+      expect(figureAt(found, address), address).not.toBeNull();
+  });
+
+  it('are proposed without a card: whose parts cannot be told apart', () => {
+    const sizes = (prints: readonly string[], mm: number) =>
+      prints.map((print_id, at) => ({
+        specimen_id: `s-${print_id}`,
+        dimension_id: 'd',
+        trial: 1,
+        value_mm: mm + 0.001 * at,
+      }));
+    const [own, other] = [
+      ['p1', 'p2', 'p3'],
+      ['p4', 'p5', 'p6'],
+    ];
+    const alike = (apart: number) =>
+      smallStudy(
+        {
+          ...TWO_SIDES,
+          dimensions: [
+            {
+              artefact_id: 'part',
+              dimension_id: 'd',
+              name: 'd',
+              axis: 'x',
+              kind: 'external',
+              nominal_mm: 20,
+            },
+          ],
+          prints: [...own.map((id) => print(id, 'R')), ...other.map((id) => print(id, 'C'))],
+          specimens: [...own, ...other].map((print_id) => ({
+            specimen_id: `s-${print_id}`,
+            print_id,
+          })),
+          readings: [...sizes(own, 20.05), ...sizes(other, 20.05 + apart)],
+        },
+        { smallest_difference: { accuracy_mm: 0.02 } },
+      );
+    const said = (one: Study) =>
+      proposalsOf(openReport(one, evaluate(one)))
+        .filter(({ kind }) => kind === 'answer')
+        .map(({ text }) => text);
+    expect(said(alike(0))).toEqual([
+      'The parts of Other machine stock and Reference machine stock cannot be told apart by their sizes.',
+    ]);
+    expect(said(alike(0.2))).toEqual([]);
+  });
+
   it('say their ties in a few words', () => {
     expect(said('pairs:A-tuned:accuracy_mm')).toBe(
       'Auklet 23 tuned mean deviation better · 0.06 mm',
@@ -276,6 +337,98 @@ describe('the words of a report', () => {
     expect(whole.find(({ key }) => key === 'settled')?.text).toMatch(
       /mean deviation, is unsettled of Petrel D30 stock \(\d+ prints each\)/,
     );
+  });
+});
+
+describe('a pair that is confounded', () => {
+  const BARE = { text: 'It is loud.', evidence: null, kind: 'caveat', order: 1 };
+  const spoken = (row: object | null, tables: object = {}) => {
+    const fairness = results.fairness.map((one) => ({
+      ...one,
+      result: one.contender === 'C-stock' ? ('confounded' as const) : ('clean' as const),
+    }));
+    const verdicts = row ? [{ ...BARE, verdict_id: 'v', contender_id: null, ...row }] : [];
+    const own = {
+      ...study,
+      tables: { ...study.tables, verdicts, accepted_differences: [], ...tables },
+    };
+    const found = readinessOf(openReport(own as Study, { ...results, fairness }));
+    return found.find(({ key }) => key === 'confounded');
+  };
+
+  it('is to be spoken of before a report is published', () => {
+    expect(spoken(null)).toMatchObject({
+      weight: 'missing',
+      text: 'No caveat speaks of the confounded pair with Petrel D30 stock.',
+    });
+  });
+
+  it.each([
+    ['a caveat is about the contender', { contender_id: 'C-stock' }],
+    ['a caveat rests on its fairness', { evidence: 'pairs:A:x fairness:C-stock:tile-field' }],
+    ['a caveat names it and what is not fair', { text: 'Petrel D30 stock had other walls.' }],
+  ])('is spoken of where %s', (_, row) => {
+    expect(spoken(row)?.weight).toBe('ready');
+  });
+
+  it.each([
+    ['is about somebody else', { contender_id: 'B-stock' }],
+    ['names it, and says nothing of fairness', { text: 'Petrel D30 stock is loud.' }],
+    ['is no caveat', { kind: 'plus', contender_id: 'C-stock' }],
+  ])('is not by a sentence that %s', (_, row) => {
+    expect(spoken(row)?.weight).toBe('missing');
+  });
+
+  it('is where somebody has accepted the difference, with a reason', () => {
+    const accepted = {
+      contender_id: 'C-stock',
+      reference_id: 'A-stock',
+      artefact_id: 'tile-field',
+    };
+    expect(spoken(null, { accepted_differences: [accepted] })?.weight).toBe('ready');
+  });
+});
+
+describe('a figure on a page of results', () => {
+  it('has its place in the results, under whichever contender it stands', () => {
+    const figures = [
+      ...[
+        'accuracy',
+        'tolerance',
+        'pair',
+        'finish',
+        'time',
+        'surface',
+        'speed',
+        'reliability',
+        'incidents',
+      ].map((kind) => `${kind}/A-tuned`),
+      ...[
+        'fit/A-tuned/x',
+        'group/A-tuned/z',
+        'speed/A-tuned/tile-field',
+        'cost/A-tuned/tile-field',
+      ],
+    ];
+    const addresses = figures.map((figure) => addressOnPage(figure) ?? `none of ${figure}`);
+    expect(new Set(addresses).size).toBe(figures.length);
+    for (const address of addresses) {
+      expect(figureAt(results, address), address).not.toBeNull();
+      expect(address).toContain(':A-tuned:');
+    }
+  });
+
+  it('has none in a report where it is no figure of it', () => {
+    for (const figure of [
+      'accuracy',
+      'fit/A-tuned',
+      'group/A-tuned/to-30',
+      'cost/A-tuned',
+      'photo/A-tuned/x',
+      '',
+    ]) {
+      expect(addressOnPage(figure)).toBeNull();
+    }
   });
 });
 

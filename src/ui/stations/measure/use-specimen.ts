@@ -46,6 +46,8 @@ export interface SpecimenBench {
 /** The specimen at hand: what was measured, what is kept now, and taking it back. */
 export function useSpecimen(studyId: string, specimenId: string | null): SpecimenBench {
   const [known, setKnown] = useState<Known>({});
+  /** The specimens of which it has come what was measured before: of others there may be more. */
+  const [loaded, setLoaded] = useState<ReadonlySet<string>>(new Set());
   const [blind, setBlind] = useState<ReadonlySet<string>>(new Set());
   const [pending, setPending] = useState<ReadonlySet<string>>(new Set());
   const steps = useRef<Step[]>([]);
@@ -61,24 +63,26 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     [],
   );
 
-  const isKnown = specimenId !== null && known[specimenId] !== undefined;
+  const isLoaded = specimenId !== null && loaded.has(specimenId);
   useEffect(() => {
-    if (specimenId === null || isKnown) return;
+    if (specimenId === null || isLoaded) return;
     let isStale = false;
     callApi<SpecimenMeasurements>('GET', `${base}/specimens/${specimenId}/measurements`).then(
       (found) => {
-        if (!isStale)
-          setKnown((all) => ({ ...all, [specimenId]: cellsFrom(specimenId, found, all) }));
+        if (isStale) return;
+        const held = (all: Known) => cellsFrom(specimenId, found, all, undone.current);
+        setKnown((all) => ({ ...all, [specimenId]: held(all) }));
+        setLoaded((all) => new Set(all).add(specimenId));
       },
       () => !isStale && setBlind((all) => new Set(all).add(specimenId)),
     );
     return () => {
       isStale = true;
     };
-  }, [base, specimenId, isKnown]);
+  }, [base, specimenId, isLoaded]);
 
   const refresh = async () => {
-    if (specimenId === null || !isKnown) return;
+    if (specimenId === null || !isLoaded) return;
     const idsWaiting = async () => (await listWaiting()).map(({ id }) => id);
     const before = await idsWaiting();
     const path = `${base}/specimens/${specimenId}/measurements`;
@@ -98,6 +102,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     // The others are asked for again when they come to hand.
     if (specimenId !== null) {
       setKnown((all) => (all[specimenId] ? { [specimenId]: all[specimenId] } : {}));
+      setLoaded((all) => new Set([...all].filter((id) => id === specimenId)));
     }
     refresh().catch(() => undefined);
   });
@@ -190,7 +195,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     (specimenId === null ? undefined : known[specimenId]?.[dimensionId]) ?? NOTHING;
   const measuredOf = (id: string) => {
     const cells = known[id];
-    if (!cells || blind.has(id)) return null;
+    if (!cells || !loaded.has(id) || blind.has(id)) return null;
     return Object.values(cells).filter((cell) => cell.isUnmeasurable || cell.readings.length > 0)
       .length;
   };
@@ -203,13 +208,14 @@ function cellsFrom(
   specimenId: string,
   found: SpecimenMeasurements,
   all: Known,
+  undone: ReadonlySet<string>,
 ): Record<string, BenchCell> {
   const cells: Record<string, BenchCell> = { ...all[specimenId] };
   const ownIds = new Set(
     Object.values(cells).flatMap((cell) => cell.readings.map((r) => r.reading_id)),
   );
   for (const reading of found.readings) {
-    if (ownIds.has(reading.reading_id)) continue;
+    if (ownIds.has(reading.reading_id) || undone.has(reading.reading_id)) continue;
     const cell = cells[reading.dimension_id] ?? NOTHING;
     const known: BenchReading = { ...reading, specimen_id: specimenId };
     cells[reading.dimension_id] = { ...cell, readings: [...cell.readings, known] };
