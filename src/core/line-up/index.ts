@@ -5,7 +5,6 @@ export {
   type ProposedFile,
 } from './from-files';
 export { MACHINE_FACTS, type MachineFact, type MachineFacts, type Written } from './facts';
-export { idFrom } from './ids';
 export {
   changesOf,
   settingRows,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { changesOf, idFrom, MACHINE_FACTS, profileSettings, proposeFromFiles, settingRows, type MachineFacts } from '.'; // prettier-ignore
+import { changesOf, MACHINE_FACTS, profileSettings, proposeFromFiles, settingRows, type MachineFacts } from '.'; // prettier-ignore
 
 const fact = (key: string) => {
   const found = MACHINE_FACTS.find((one) => one.key === key);
@@ -107,16 +107,6 @@ describe('settings side by side', () => {
   it('that a tuned profile lacks differ from a parent that has them', () => {
     const rows = settingRows(contenders, profiles, [set('s', 'walls', '3')]);
     expect(rows[0]?.cells[1]).toMatchObject({ value: null, differs: true });
-  });
-});
-
-describe('an id', () => {
-  it('is made of a name, and of no other row', () => {
-    expect(idFrom('Gannet X26', [])).toBe('gannet-x26');
-    expect(idFrom('Gannet X26', ['gannet-x26', 'gannet-x26-2'])).toBe('gannet-x26-3');
-    expect(idFrom('Küstenseeschwalbe', [])).toBe('kustenseeschwalbe');
-    expect(idFrom('北斗', [], 'machine')).toBe('machine');
-    expect(idFrom('x'.repeat(200), []).length).toBeLessThanOrEqual(64);
   });
 });
 

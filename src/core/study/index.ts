@@ -55,6 +55,7 @@ export {
   isIsoTime,
 } from './values';
 export { contenderMarks, type ContenderMark } from './marks';
+export { idFrom } from './ids';
 export { columnLabel, columnWords, counted, inWords } from './labels';
 export { nextCodes } from './codes';
 export {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { breachesOf } from '../../core/package';
-import { tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/study';
+import { idFrom, tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/study';
 import {
   findFile,
   findRow,
@@ -33,7 +33,8 @@ type PartTable = (typeof PARTS)[number];
 
 /** An artefact with all that is looked at on it. */
 export const artefactContent = z.strictObject({
-  artefact: TABLES.artefacts.row.strict(),
+  /** Without an id of its own it gets one that is made of its name. */
+  artefact: TABLES.artefacts.row.partial({ artefact_id: true }).strict(),
   ...(Object.fromEntries(
     PARTS.map((table) => [table, z.array(tableSpec(table).row.strict()).max(500).default([])]),
   ) as unknown as Record<PartTable, z.ZodDefault<z.ZodArray<z.ZodObject>>>),
@@ -51,16 +52,26 @@ export async function addArtefact(
   who: string | null,
 ): Promise<{ artefact_id: string }> {
   const { artefact } = content;
-  const { artefact_id } = artefact;
   checkWithin(content);
-  await writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app().db, studyId, who, async (write) => {
     const mesh_sha256 = await hashOf(write, artefact.mesh);
-    await insertRow(write, 'artefacts', { ...artefact, mesh_sha256 });
+    const artefact_id = artefact.artefact_id ?? (await freeId(write, artefact.name));
+    await insertRow(write, 'artefacts', { ...artefact, artefact_id, mesh_sha256 });
     for (const table of PARTS) {
       for (const part of content[table]) await insertRow(write, table, asOf(part, artefact_id));
     }
+    return { artefact_id };
   });
-  return { artefact_id };
+}
+
+/** An id made of a name that no artefact of the study has. */
+async function freeId({ db, studyId }: Write, name: string): Promise<string> {
+  const all = await listRows(db, studyId, 'artefacts');
+  return idFrom(
+    name,
+    all.map((row) => row.artefact_id),
+    'artefact',
+  );
 }
 
 /** Places name what is there, and no row breaks the rules of its table. */

@@ -143,7 +143,6 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
               studyId={studyId}
               artefactId={artefactId}
               places={sheet.places}
-              taken={dimensions.map((row) => String(row.dimension_id))}
               picked={picked}
               onPick={setPicked}
               onAdded={(dimension, place) => {
@@ -234,7 +233,6 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
               <NewZone
                 studyId={studyId}
                 artefactId={artefactId}
-                taken={props.zones.map((row) => String(row.zone_id))}
                 drawn={drawnZone}
                 onDrawn={setDrawnZone}
               />

@@ -5,7 +5,7 @@ import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { callApi, failureText } from '../kit/request';
 import { fixed } from '../lib/format';
 import { MeshLine } from './MeshLine';
-import { idFor, sendArtefact, sendMesh } from './send-artefact';
+import { sendArtefact, sendMesh } from './send-artefact';
 import { Turnable } from './Turnable';
 import { useMeshBench } from './use-mesh-bench';
 
@@ -89,11 +89,7 @@ export function MeshImport({ studyId, artefacts, replaces }: MeshImportProps) {
       location.assign(`/studies/${studyId}/artefacts/${artefact_id}`);
       return;
     }
-    const id = idFor(
-      name,
-      artefacts.map((one) => one.id),
-    );
-    await sendArtefact(studyId, { artefact_id: id, name: name.trim(), notes: null }, mesh, {});
+    const id = await sendArtefact(studyId, { name: name.trim(), notes: null }, mesh, {});
     location.assign(`/studies/${studyId}/artefacts/${id}`);
   };
   const keep = (evenIfSame: boolean) =>

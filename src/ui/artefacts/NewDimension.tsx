@@ -4,23 +4,26 @@ import type { Stored } from '../../data';
 import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
 import { cornerName, faceName, proposalOf, roundName, type Picked } from './Picking';
-import { idFor } from './send-artefact';
 
 interface NewDimensionProps {
   studyId: string;
   artefactId: string;
   places: MeasuringPlaces;
-  taken: readonly string[];
   picked: Picked;
   onPick: (picked: Picked) => void;
   onAdded: (dimension: Stored<'dimensions'>, place: Stored<'dimension_places'>) => void;
+}
+
+interface Kept {
+  dimension: Stored<'dimensions'>;
+  place: Stored<'dimension_places'>;
 }
 
 const isCorner = (id: string): boolean => id.startsWith('corner-');
 
 /** A dimension set on the drawing: what is picked, what the geometry proposes, the limits. */
 export function NewDimension(props: NewDimensionProps) {
-  const { studyId, artefactId, places, taken, picked, onPick, onAdded } = props;
+  const { studyId, artefactId, places, picked, onPick, onAdded } = props;
   const proposal = proposalOf(places, picked);
   const isProposed = proposal !== null && typeof proposal !== 'string';
   const usualName = isProposed
@@ -42,29 +45,22 @@ export function NewDimension(props: NewDimensionProps) {
       return;
     }
     const said = (name ?? usualName).trim();
-    const key = { artefact_id: artefactId, dimension_id: idFor(said, taken) };
     const dimension = {
-      ...key,
       ...{ name: said, axis: proposal.axis, kind: proposal.kind, nominal_mm: size.value },
       lower_tol_mm: tolerance.value === null ? null : -tolerance.value,
       upper_tol_mm: tolerance.value,
     };
     const [x1_mm, y1_mm, z1_mm] = proposal.from;
     const [x2_mm, y2_mm, z2_mm] = proposal.to;
-    const place = { ...key, x1_mm, y1_mm, z1_mm, x2_mm, y2_mm, z2_mm };
+    const place = { x1_mm, y1_mm, z1_mm, x2_mm, y2_mm, z2_mm };
     try {
-      const rows = `/studies/${studyId}/rows`;
-      const added = await callApi<Stored<'dimensions'>>('POST', `${rows}/dimensions`, dimension);
-      const placed = await callApi<Stored<'dimension_places'>>(
-        'POST',
-        `${rows}/dimension_places`,
-        place,
-      );
+      const path = `/studies/${studyId}/artefacts/${artefactId}/dimensions`;
+      const kept = await callApi<Kept>('POST', path, { dimension, place });
       setName(null);
       setNominal(null);
       setMessage(null);
       onPick([]);
-      onAdded(added, placed);
+      onAdded(kept.dimension, kept.place);
     } catch (error) {
       setMessage(failureText(error, 'This did not work.'));
     }

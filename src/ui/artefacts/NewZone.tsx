@@ -2,7 +2,6 @@ import { useRef, useState } from 'react';
 import { SHOWN_SIDES, type Box, type ShownSide } from '../drawing/layout';
 import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
-import { idFor } from './send-artefact';
 
 /** A rectangle that is being drawn on a side: u to the right and v upwards, mm. */
 export interface DrawnZone {
@@ -16,7 +15,6 @@ export interface DrawnZone {
 interface NewZoneProps {
   studyId: string;
   artefactId: string;
-  taken: readonly string[];
   drawn: DrawnZone | null;
   onDrawn: (zone: DrawnZone | null) => void;
 }
@@ -30,7 +28,7 @@ const CORNERS = [
 
 /** A zone drawn on a side: dragged in the drawing, or typed. */
 export function NewZone(props: NewZoneProps) {
-  const { studyId, artefactId, taken, drawn, onDrawn } = props;
+  const { studyId, artefactId, drawn, onDrawn } = props;
   const [name, setName] = useState('');
   const [weight, setWeight] = useState('1');
   const [message, setMessage] = useState<string | null>(null);
@@ -44,12 +42,12 @@ export function NewZone(props: NewZoneProps) {
       setMessage('The rectangle is empty: drag one in the drawing, or type its corners.');
       return;
     }
-    const key = { artefact_id: artefactId, zone_id: idFor(name, taken) };
-    const rows = `/studies/${studyId}/rows`;
     const { side, u1: u1_mm, v1: v1_mm, u2: u2_mm, v2: v2_mm } = drawn;
     try {
-      await callApi('POST', `${rows}/zones`, { ...key, name: name.trim(), weight: heavy.value });
-      await callApi('POST', `${rows}/zone_places`, { ...key, side, u1_mm, v1_mm, u2_mm, v2_mm });
+      await callApi('POST', `/studies/${studyId}/artefacts/${artefactId}/zones`, {
+        zone: { name: name.trim(), weight: heavy.value },
+        place: { side, u1_mm, v1_mm, u2_mm, v2_mm },
+      });
       // The table of zones below shows it too.
       location.reload();
     } catch (error) {

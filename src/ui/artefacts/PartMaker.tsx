@@ -10,14 +10,12 @@ import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { readNumber } from '../lib/entry';
 import { MeshLine } from './MeshLine';
 import { saveFile } from '../kit/save-file';
-import { idFor, sendArtefact, sendMesh } from './send-artefact';
+import { sendArtefact, sendMesh } from './send-artefact';
 import { Turnable } from './Turnable';
 import { useMeshBench } from './use-mesh-bench';
 
 interface PartMakerProps {
   studyId: string;
-  /** Ids of the artefacts that the study has. */
-  taken: readonly string[];
 }
 
 interface Made {
@@ -44,7 +42,7 @@ function comesWith(rows: PartRows): string {
 }
 
 /** Benchmark parts made from numbers: change a number, see the part, take it into the study. */
-export function PartMaker({ studyId, taken }: PartMakerProps) {
+export function PartMaker({ studyId }: PartMakerProps) {
   const isNarrow = useNarrow();
   const ask = useMeshBench();
   const [key, setKey] = useState(PART_DESIGNS[0]?.key ?? '');
@@ -103,12 +101,11 @@ export function PartMaker({ studyId, taken }: PartMakerProps) {
     setMessage(null);
     try {
       const mesh = await sendMesh(studyId, `${key}.stl`, await ask({ ask: 'stl' }), true);
-      const id = idFor(design.name, taken);
       const notes = design.parameters
         .map(({ key: name, name: said, unit }) => `${said} ${values[name]}${unit && ` ${unit}`}`)
         .join(', ');
-      const artefact = { artefact_id: id, name: design.name, notes };
-      await sendArtefact(studyId, artefact, mesh.path, partRows(shown.part, id));
+      const artefact = { name: design.name, notes };
+      const id = await sendArtefact(studyId, artefact, mesh.path, partRows(shown.part, key));
       location.assign(`/studies/${studyId}/artefacts/${id}`);
     } catch (error) {
       setBusy(false);

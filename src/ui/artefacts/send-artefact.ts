@@ -22,10 +22,10 @@ export async function sendMesh(
   );
 }
 
-/** Adds an artefact with its mesh and what is looked at on it; gives its id. */
+/** Adds an artefact with its mesh and what is looked at on it; gives the id that it got. */
 export async function sendArtefact(
   studyId: string,
-  artefact: { artefact_id: string; name: string; notes: string | null },
+  artefact: { name: string; notes: string | null },
   mesh: string | null,
   rows: Partial<PartRows>,
 ): Promise<string> {
@@ -35,18 +35,4 @@ export async function sendArtefact(
   };
   const path = `/studies/${studyId}/artefacts`;
   return (await callApi<{ artefact_id: string }>('POST', path, content)).artefact_id;
-}
-
-/** A name as an id that is not taken: `Stair block` → `stair-block`, `stair-block-2`. */
-export function idFor(name: string, taken: readonly string[]): string {
-  const stem =
-    name
-      .normalize('NFKD')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 50) || 'artefact';
-  let id = stem;
-  for (let number = 2; taken.includes(id); number += 1) id = `${stem}-${number}`;
-  return id;
 }

@@ -2,11 +2,13 @@
 export function idFrom(name: string, taken: Iterable<string>, otherwise = 'thing'): string {
   const plain = name
     .normalize('NFKD')
-    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/\p{Mark}/gu, '')
+    .replace(/ß/g, 'ss')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 48);
+    .replace(/^-+/, '')
+    .slice(0, 48)
+    .replace(/-+$/, '');
   const base = plain || otherwise;
   const known = new Set(taken);
   if (!known.has(base)) return base;
