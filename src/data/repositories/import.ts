@@ -9,8 +9,11 @@ import { asJson, execute, select, within, type Database } from '../database';
 /** Changes that are sent to the database in one statement. */
 const BATCH = 20_000;
 
-/** So many rows of a table are worth counting what is in it anew. */
+/** So many rows of a table are worth the way for many of them. */
 const MANY = 1000;
+
+/** What is in a table is counted anew where more rows have come than this, and than this share of those before. */
+const COUNTED = { rows: 50, share: 0.1 };
 
 /** A study that comes from elsewhere, whole. */
 export interface IncomingStudy {
@@ -40,14 +43,20 @@ export async function storeStudy(
     within(db),
   );
   const filled = TABLE_NAMES.filter((table) => study.tables[table].length > 0);
-  const large = filled.filter((table) => study.tables[table].length >= MANY);
+  const isLarge = filled.some((table) => study.tables[table].length >= MANY);
   const fill = (table: TableName) =>
     insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
-  if (large.length > 0) {
+  const count = () =>
+    countAnew(db, new Map(filled.map((table) => [table, study.tables[table].length])));
+  if (isLarge) {
     const free = await fillFreely(db, filled, fill);
-    await countAnew(db, large);
+    await count();
     await lookUpReferences(db, studyId, free);
-  } else for (const table of filled) await fill(table);
+  } else {
+    // Few rows are looked up one by one sooner than their tables are prepared for many.
+    for (const table of filled) await fill(table);
+    await count();
+  }
   const begun = Date.parse(study.meta.created ?? '');
   await tieRows(db, studyId, {
     ...{ knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun), isKept: false },
@@ -74,13 +83,25 @@ export async function storeStudy(
 }
 
 /**
- * Has the database look at what is in tables now. The planner does not wait until it does so by itself: a
- * plan for few rows takes minutes over many.
+ * Has the database look at what is in tables now, where it is much more than before: by itself it does so a minute
+ * later, and until then a plan for few rows takes minutes over many.
+ *
+ * @param come how many rows have come into each table
  */
-async function countAnew(db: Database, tables: readonly TableName[]): Promise<void> {
+async function countAnew(db: Database, come: ReadonlyMap<TableName, number>): Promise<void> {
+  const known = await select<{ name: TableName; rows: number }>(
+    db,
+    `select name, greatest(reltuples, 0) as rows
+     from unnest($1::text[]) as name join pg_class on oid = name::regclass`,
+    [[...come.keys()]],
+  );
+  const tables = known
+    .filter(({ name, rows }) => (come.get(name) ?? 0) > COUNTED.rows + COUNTED.share * rows)
+    .map(({ name }) => name);
+  if (tables.length === 0) return;
   // A rough count is enough for that.
   await execute(db, 'set local default_statistics_target = 10');
-  await execute(db, `analyze ${tables.join(', ')}`);
+  await execute(db, `analyze ${tables.sort().join(', ')}`);
 }
 
 type Cells = Readonly<Record<string, unknown>>;
