@@ -1,4 +1,4 @@
-import { isEmptyDatabase, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
+import { countTables, isEmptyDatabase, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
 import { makeBackup, rowsOf } from '../server/backup/dump';
 import { beside, hashOfFile, readManifest, type Manifest } from '../server/backup/manifest';
 import { runProgram } from '../server/backup/pg-program';
@@ -34,6 +34,8 @@ export async function runRestore(file: string): Promise<void> {
     await runProgram('pg_restore', ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', `--dbname=${decodeURIComponent(new URL(urlOf()).pathname.slice(1))}`, file], urlOf()).catch(inWords); // prettier-ignore
     const wrong = await differing(db, manifest);
     if (wrong.length > 0) throw new InputError(`These tables did not come to what they were: ${wrong.join(', ')}.`); // prettier-ignore
+    // Without it pages are slow for a minute, no more: it is no reason to fail.
+    await countTables(db).catch(() => undefined);
     process.stdout.write(`${Object.keys(manifest.tables).length} tables, all as they were on ${manifest.made_at}\n`); // prettier-ignore
   } finally {
     await db.sequelize.close();

@@ -308,6 +308,7 @@ export {
   asItStands,
   brokenConstraints,
   damagedContents,
+  countTables,
   isEmptyDatabase,
   migrationsOf,
   NOT_KEPT,

@@ -111,6 +111,9 @@ describe('a backup', () => {
     const { code, out, err } = await run(restored, 'restore', file);
     expect([code, err]).toEqual([0, '']);
     expect(out).toContain('all as they were');
+    // The planner knows at once what has come.
+    const counted = `select tablename from pg_stats where attname = 'study_id' and tablename = 'prints'`;
+    expect(await rowsOf(restored, counted)).toHaveLength(1);
     const checked = await run(restored, 'check');
     expect([checked.code, checked.out, checked.err]).toEqual([
       0,

@@ -47,6 +47,9 @@ export async function sumTables(db: Database): Promise<Record<string, TableSum>>
   return sums;
 } // prettier-ignore
 
+/** Has the planner know what is in all tables: a database that was filled by others learns it a minute later only. */
+export const countTables = (db: Database): Promise<void> => execute(db, 'analyze');
+
 /** Does some work on the database as it stands at one moment, whatever is written meanwhile. */
 export const asItStands = <Result>(
   db: Database,
