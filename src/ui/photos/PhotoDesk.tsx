@@ -4,6 +4,7 @@ import type { PhotosData, ShownPhoto } from '../../server/photos';
 import { callApi } from '../kit/request';
 import { useDrop } from '../kit/use-drop';
 import { useKeys } from '../kit/use-keys';
+import { askedSpecimen } from '../lib/asked-specimen';
 import { Badge } from '../marks/Badge';
 import { levelAddress, levelFor } from './photo-address';
 import { Choice, Keys } from './choices';
@@ -37,7 +38,7 @@ const keyOfView = (view: View): string =>
 export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial }: PhotoDeskProps) {
   const desk = usePhotos(studyId, initial.photos);
   const { photos, sending } = desk;
-  const own = specimens.find((one) => one.specimen_id === asked || one.code === asked);
+  const own = askedSpecimen(specimens, asked);
   const shownPhotos = own
     ? photos.filter((photo) => photo.filed?.specimen_id === own.specimen_id)
     : photos;

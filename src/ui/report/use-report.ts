@@ -1,9 +1,10 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ReportPage, SeenSentence } from '../../server/report/page';
 import type { StudyAbout } from '../../server/study/studies';
 import type { ReportSettings } from '../../core/study';
-import { ApiError, callApi, failureText } from '../kit/request';
+import { ApiError, asItStands, callApi, failureText } from '../kit/request';
+import { useInTurn } from '../kit/use-in-turn';
 import type { SaveState } from '../records/use-record';
 
 /** A sentence to be kept. */
@@ -17,11 +18,11 @@ export type Written = Pick<SeenSentence, 'kind' | 'contender_id' | 'text'> & {
 export function useReport(studyId: string, first: ReportPage) {
   const [page, setPage] = useState(first);
   const [save, setSave] = useState<SaveState>({ kind: 'idle' });
-  const settling = useRef<Promise<unknown>>(Promise.resolve());
+  const inTurn = useInTurn();
   const at = `/studies/${studyId}/report`;
 
   const refresh = useCallback(async () => {
-    setPage(await callApi<ReportPage>('GET', at));
+    setPage(await asItStands(() => callApi<ReportPage>('GET', at)));
   }, [at]);
 
   /** Does something, then shows how things stand. */
@@ -62,12 +63,9 @@ export function useReport(studyId: string, first: ReportPage) {
       ),
     order: (ids: readonly string[]) => act(() => callApi('POST', `${at}/words`, { order: ids })),
     throwAway: (key: string) => act(() => callApi('POST', `${at}/words`, { key })),
-    settle: (change: Partial<ReportSettings>) => {
-      // One after another: what is left in two fields at once is kept of both.
-      const kept = settling.current.then(() => act(() => keepSettings(studyId, change)));
-      settling.current = kept;
-      return kept;
-    },
+    // One after another: what is left in two fields at once is kept of both.
+    settle: (change: Partial<ReportSettings>) =>
+      inTurn(() => act(() => keepSettings(studyId, change))),
     freeze: () => act(() => callApi('POST', `${at}/revisions`, {})),
     publish: (number: number, name: string | null) =>
       act(() => callApi('PATCH', `${at}/revisions/${number}`, { publish: true, name })),

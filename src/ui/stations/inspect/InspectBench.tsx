@@ -4,6 +4,7 @@ import type { InspectBenchData } from '../../../server/inspect/page';
 import type { ShownPhoto } from '../../../server/photos';
 import { isLaidFlat } from '../../photos/tiles';
 import { usePhotos } from '../../photos/use-photos';
+import { askedSpecimen } from '../../lib/asked-specimen';
 import { OPERATOR_KEY } from '../../lib/operator';
 import { useKeys } from '../../kit/use-keys';
 import { useRemembered } from '../../lib/remembered';
@@ -48,10 +49,7 @@ export function InspectBench({
   const { photos } = usePhotos(studyId, initial.photos);
   const words = useWords(studyId, inspector.trim());
   const [specimenId, setSpecimenId] = useState(
-    () =>
-      specimens.find((one) => one.specimen_id === asked || one.code === asked)?.specimen_id ??
-      specimens[0]?.specimen_id ??
-      '',
+    () => askedSpecimen(specimens, asked)?.specimen_id ?? specimens[0]?.specimen_id ?? '',
   );
   const [place, setPlace] = useState(() => {
     const first = specimens.find((one) => one.specimen_id === specimenId);

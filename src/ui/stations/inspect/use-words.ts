@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { InspectorsWord, SaidFinding } from '../../../server/inspect/inspections';
 import type { Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
+import { useInTurn } from '../../kit/use-in-turn';
 import { sendOrKeep } from '../../lib/outbox';
 
 /** What was said of a zone: its findings, none where it is clean; undefined where nothing is said. */
@@ -30,7 +31,7 @@ export function useWords(studyId: string, inspector: string): Words {
   const [words, setWords] = useState<ReadonlyMap<string, Word> | null>(null);
   const [message, setMessage] = useState('');
   const said = useRef<Said[]>([]);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const inTurn = useInTurn();
   const base = `/studies/${studyId}/inspections`;
   useEffect(() => {
     said.current = [];
@@ -73,7 +74,7 @@ export function useWords(studyId: string, inspector: string): Words {
       findings: word ? [...word] : null,
     };
     // One after another: what is said last of a zone is what stands.
-    queue.current = queue.current.then(() =>
+    void inTurn(() =>
       sendOrKeep(base, content).then(
         () => setMessage(''),
         (error: unknown) => {

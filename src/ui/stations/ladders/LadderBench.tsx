@@ -2,9 +2,11 @@ import { useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { LadderBenchData } from '../../../server/measure/ladder-page';
 import type { LADDER_RESULTS } from '../../../core/study';
-import type { Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
+import { useInTurn } from '../../kit/use-in-turn';
 import { useKeys } from '../../kit/use-keys';
+import { useLatest } from '../../kit/use-latest';
+import { askedSpecimen } from '../../lib/asked-specimen';
 import { sendOrKeep } from '../../lib/outbox';
 import { Badge } from '../../marks/Badge';
 import { FunctionChecks } from './FunctionChecks';
@@ -21,12 +23,10 @@ interface LadderBenchProps extends LadderBenchData {
 export function LadderBench(props: LadderBenchProps) {
   const { studyId, marks, specimens, ladders, checks } = props;
   const [results, setResults] = useState(props.results);
+  const functions = useLatest<LadderBenchProps['functions']>(props.functions);
+  const inTurn = useInTurn();
   const [specimenId, setSpecimenId] = useState(
-    () =>
-      specimens.find((one) => one.specimen_id === props.asked || one.code === props.asked)
-        ?.specimen_id ??
-      specimens[0]?.specimen_id ??
-      null,
+    () => askedSpecimen(specimens, props.asked)?.specimen_id ?? specimens[0]?.specimen_id ?? null,
   );
   const [place, setPlace] = useState(0);
   const [message, setMessage] = useState('');
@@ -66,11 +66,13 @@ export function LadderBench(props: LadderBenchProps) {
       place + 1 < places.length ? '' : 'All steps of this specimen are said: PgDn goes on.',
     );
     try {
-      if (before) {
+      // What was said of the step before is there when it is changed.
+      await inTurn<unknown>(() => {
+        if (!before) return sendOrKeep(base, row);
         const key = [specimenId, current.ladder, current.step].map(encodeURIComponent).join('/');
         const change = { version: before.row_version, change: { result } };
-        await callApi<Stored<'ladder_results'>>('PATCH', `${base}/${key}`, change);
-      } else await sendOrKeep<Stored<'ladder_results'>>(base, row);
+        return callApi('PATCH', `${base}/${key}`, change);
+      });
     } catch (error) {
       setResults((known) => [
         ...known.filter(
@@ -131,6 +133,7 @@ export function LadderBench(props: LadderBenchProps) {
           onChange={(event) => {
             setSpecimenId(event.target.value);
             setPlace(0);
+            setMessage('');
           }}
         >
           {specimens.map((one) => (
@@ -210,7 +213,8 @@ export function LadderBench(props: LadderBenchProps) {
             studyId={studyId}
             specimenId={specimen.specimen_id}
             known={checks[specimen.artefact_id] ?? []}
-            functions={props.functions}
+            functions={functions}
+            inTurn={inTurn}
           />
         </div>
       </div>

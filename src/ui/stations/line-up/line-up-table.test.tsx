@@ -120,13 +120,17 @@ describe('a cell', () => {
   });
 
   it('says so where somebody else has changed it meanwhile', async () => {
-    api.answers['PATCH /studies/s/rows/machines/a'] = () => json({ detail: 'Changed by somebody else.', current: {} }, 409); // prettier-ignore
+    const current = { ...stored(tables.machines)[0], firmware: '2.5', row_version: 9 };
+    api.answers['PATCH /studies/s/rows/machines/a'] = () => json({ detail: 'Changed.', current }, 409); // prettier-ignore
     shown();
     fireEvent.click(cell('Auklet stock, firmware: 2.4.1'));
     const field = screen.getByLabelText('Auklet stock, firmware');
     fireEvent.change(field, { target: { value: '3' } });
     fireEvent.keyDown(field, { key: 'Enter' });
-    expect((await screen.findByRole('alert')).textContent).toBe('Changed by somebody else. Load the page again to see it.'); // prettier-ignore
+    expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.'); // prettier-ignore
+    expect((field as HTMLInputElement).value).toBe('3');
+    fireEvent.keyDown(field, { key: 'Escape' });
+    expect(cell('Auklet stock, firmware: 2.5')).toBeTruthy();
   });
 
   it('of a setting is emptied by Delete, and shown as the server names it', async () => {

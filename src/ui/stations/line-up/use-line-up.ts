@@ -1,59 +1,90 @@
-import { useState } from 'react';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { ApiError, callApi, failureText } from '../../kit/request';
+import { useInTurn } from '../../kit/use-in-turn';
+import { useLatest } from '../../kit/use-latest';
 
 type Rows = Pick<LineUpPage['rows'], 'contenders' | 'machines' | 'profiles' | 'profile_settings'>;
+type Change = Readonly<Record<string, unknown>>;
 
 /** The rows of a line-up while they are typed into; each method answers what went wrong, or null. */
 export interface LineUpEdits {
   rows: Rows;
-  changeMachine: (machineId: string, change: object) => Promise<string | null>;
-  changeProfile: (profileId: string, change: object) => Promise<string | null>;
+  changeMachine: (machineId: string, change: Change) => Promise<string | null>;
+  changeProfile: (profileId: string, change: Change) => Promise<string | null>;
   setSetting: (profileId: string, key: string, value: string) => Promise<string | null>;
 }
 
-/** Keeps the rows of a line-up as they are saved. */
-export function useLineUp(studyId: string, given: Rows): LineUpEdits {
-  const [rows, setRows] = useState(given);
-  const base = `/studies/${studyId}`;
-  const saved = async (work: () => Promise<void>): Promise<string | null> => {
-    try {
-      await work();
-      return null;
-    } catch (error) {
-      if (error instanceof ApiError && error.status === 409) {
-        return `${error.message} Load the page again to see it.`;
-      }
-      return failureText(error);
+/** A row that changes faster than this is others’ at the moment. */
+const MOST_TRIES = 3;
+
+/** Somebody else has changed meanwhile what is changed here. */
+class OvertakenError extends Error {
+  override name = 'OvertakenError';
+}
+
+/**
+ * Changes a row as it stands. Where it is newer on the server, the change is laid over it, unless the very same
+ * was changed there to something else: that is for a person to decide.
+ *
+ * @param show takes the row as it is on the server
+ * @throws ApiError, UnreachableError, OvertakenError
+ */
+async function changeRow<Row extends { row_version: number }>(
+  path: string,
+  row: Row,
+  change: Change,
+  show: (row: Row) => void,
+  attempt = 1,
+): Promise<void> {
+  try {
+    show(await callApi<Row>('PATCH', path, { version: row.row_version, change }));
+  } catch (error) {
+    const now = error instanceof ApiError && error.status === 409 ? error.current : null;
+    if (now == null) throw error;
+    const newer = now as Row & Change;
+    show(newer);
+    const isOvertaken = Object.entries(change).some(
+      ([field, value]) => newer[field] !== (row as Row & Change)[field] && newer[field] !== value,
+    );
+    if (isOvertaken || attempt === MOST_TRIES) {
+      throw new OvertakenError(
+        'Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.',
+      );
     }
-  };
+    await changeRow(path, newer, change, show, attempt + 1);
+  }
+}
+
+/** Keeps the rows of a line-up as they are saved, one after another. */
+export function useLineUp(studyId: string, given: Rows): LineUpEdits {
+  const latest = useLatest(given);
+  const inTurn = useInTurn();
+  const base = `/studies/${studyId}`;
+  const saved = (work: () => Promise<void>): Promise<string | null> =>
+    inTurn(() => work().then(() => null, failureText));
   return {
-    rows,
+    rows: latest.shown,
     changeMachine: (machineId, change) =>
       saved(async () => {
-        const row = rows.machines.find((one) => one.machine_id === machineId);
-        const answer = await callApi<Rows['machines'][number]>(
-          'PATCH',
-          `${base}/rows/machines/${machineId}`,
-          { version: row?.row_version ?? 1, change },
+        const row = latest.read().machines.find((one) => one.machine_id === machineId);
+        if (!row) return;
+        await changeRow(`${base}/rows/machines/${machineId}`, row, change, (now) =>
+          latest.change((all) => ({
+            ...all,
+            machines: all.machines.map((one) => (one.machine_id === machineId ? now : one)),
+          })),
         );
-        setRows((all) => ({
-          ...all,
-          machines: all.machines.map((one) => (one.machine_id === machineId ? answer : one)),
-        }));
       }),
     changeProfile: (profileId, change) =>
       saved(async () => {
-        const row = rows.profiles.find((one) => one.profile_id === profileId);
-        const answer = await callApi<Rows['profiles'][number]>(
-          'PATCH',
-          `${base}/rows/profiles/${profileId}`,
-          { version: row?.row_version ?? 1, change },
+        const row = latest.read().profiles.find((one) => one.profile_id === profileId);
+        if (!row) return;
+        await changeRow(`${base}/rows/profiles/${profileId}`, row, change, (now) =>
+          latest.change((all) => ({
+            ...all,
+            profiles: all.profiles.map((one) => (one.profile_id === profileId ? now : one)),
+          })),
         );
-        setRows((all) => ({
-          ...all,
-          profiles: all.profiles.map((one) => (one.profile_id === profileId ? answer : one)),
-        }));
       }),
     setSetting: (profileId, key, value) =>
       saved(async () => {
@@ -62,7 +93,7 @@ export function useLineUp(studyId: string, given: Rows): LineUpEdits {
           `${base}/line-up/settings`,
           { profile_id: profileId, key, value: value.trim() || null },
         );
-        setRows((all) => {
+        latest.change((all) => {
           const others = all.profile_settings.filter(
             (one) => one.profile_id !== profileId || one.key !== answer.key,
           );

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import type { ContenderMark } from '../../../core/study';
 import type { SpecimenFacts } from '../../../data';
 import type { MeasureBenchData } from '../../../server/measure/page';
+import { askedSpecimen } from '../../lib/asked-specimen';
 import { fixed, signed } from '../../lib/format';
 import { callApi } from '../../kit/request';
 import { concerns, useStudyNews } from '../../lib/live';
@@ -29,7 +30,7 @@ const BLIND_KEY = 'vergleich.blind';
 /** Where to begin: what the address asks for, else the first specimen that is not all measured. */
 function firstSpecimen(props: MeasureBenchProps, order: readonly SpecimenFacts[]): string | null {
   const { asked, dimensions } = props;
-  const wanted = order.find((one) => one.specimen_id === asked || one.code === asked);
+  const wanted = askedSpecimen(order, asked);
   const open = order.find((one) => one.measured < (dimensions[one.artefact_id]?.length ?? 0));
   return (wanted ?? open ?? order[0])?.specimen_id ?? null;
 }

@@ -5,6 +5,8 @@ import type { SlicedSummary, Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
 import { counted, duration } from '../../lib/format';
 import { Leaving } from '../../kit/Leaving';
+import { useInTurn } from '../../kit/use-in-turn';
+import { useLatest } from '../../kit/use-latest';
 
 interface PlanMatrixProps {
   studyId: string;
@@ -23,19 +25,21 @@ const cellKey = (contender: string, artefact: string, material: string) =>
 /** Artefacts × contenders × materials: how often each is printed, and from which sliced file. */
 export function PlanMatrix(props: PlanMatrixProps) {
   const { studyId, marks, reference, artefacts, materials, files, warnings } = props;
-  const [planned, setPlanned] = useState(props.planned);
+  const latest = useLatest(props.planned);
+  const planned = latest.shown;
+  const inTurn = useInTurn();
   const used = materials.find((one) => planned.some((row) => row.material_id === one.id));
   const [material, setMaterial] = useState(used?.id ?? materials[0]?.id ?? '');
   const [message, setMessage] = useState<string | null>(null);
-  const find = (contender: string, artefact: string) =>
-    planned.find(
+  const find = (contender: string, artefact: string, rows = planned) =>
+    rows.find(
       (row) =>
         row.contender_id === contender &&
         row.artefact_id === artefact &&
         row.material_id === material,
     );
-  const keep = async (contender: string, artefact: string, change: Record<string, unknown>) => {
-    const row = find(contender, artefact);
+  const put = async (contender: string, artefact: string, change: Record<string, unknown>) => {
+    const row = find(contender, artefact, latest.read());
     const base = `/studies/${studyId}/rows/planned`;
     const address = `${base}/${[contender, artefact, material].map(encodeURIComponent).join('/')}`;
     const is = (one: Stored<'planned'>) =>
@@ -45,13 +49,13 @@ export function PlanMatrix(props: PlanMatrixProps) {
       setMessage(null);
       if (row && change.repeats === 0) {
         await callApi('DELETE', address, { version: row.row_version });
-        setPlanned((known) => known.filter((one) => !is(one)));
+        latest.change((known) => known.filter((one) => !is(one)));
       } else if (row) {
         const saved = await callApi<Stored<'planned'>>('PATCH', address, {
           version: row.row_version,
           change,
         });
-        setPlanned((known) => known.map((one) => (is(one) ? { ...one, ...saved } : one)));
+        latest.change((known) => known.map((one) => (is(one) ? { ...one, ...saved } : one)));
       } else if (change.repeats !== 0) {
         const added = await callApi<Stored<'planned'>>('POST', base, {
           contender_id: contender,
@@ -61,12 +65,13 @@ export function PlanMatrix(props: PlanMatrixProps) {
           toolpath: fileFor(files, contender, artefact),
           ...change,
         });
-        setPlanned((known) => [...known, added]);
+        latest.change((known) => [...known, added]);
       }
     } catch (error) {
       setMessage(failureText(error));
     }
   };
+  const keep = (...cell: Parameters<typeof put>) => inTurn(() => put(...cell));
   const total = planned.reduce((sum, row) => sum + Number(row.repeats), 0);
   const seconds = planned.reduce((sum, row) => {
     const file = files.find((one) => one.path === row.toolpath);

@@ -1,0 +1,14 @@
+import { useCallback, useRef } from 'react';
+
+/** Does some work when all that was asked for before it has been done, however that ended. */
+export type InTurn = <Result>(work: () => Promise<Result>) => Promise<Result>;
+
+/** Does things one after another, in the order in which they are asked for: what is said last is what stands. */
+export function useInTurn(): InTurn {
+  const last = useRef<Promise<unknown>>(Promise.resolve());
+  return useCallback((work) => {
+    const own = last.current.then(work);
+    last.current = own.catch(() => undefined);
+    return own;
+  }, []);
+}
