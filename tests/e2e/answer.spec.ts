@@ -120,6 +120,13 @@ test('a new user makes a card of their own and has the answer in words', async (
   await page.reload();
   await page.getByRole('button', { name: 'a poor student' }).click();
   await expect(answer).toContainText('For a poor student, Auklet 23');
+  // What is changed in the moment before one goes elsewhere is kept too.
+  await weight.press('ArrowLeft');
+  await page.getByRole('link', { name: 'Speed' }).click();
+  await page.waitForURL(/results\/speed/);
+  await open(page, `${bench.study}/results/scorecard`);
+  await page.getByRole('button', { name: 'a poor student' }).click();
+  await expect(weight).toHaveValue('99');
   await page.getByRole('button', { name: 'Take the card away' }).click();
   await expect(page.getByRole('button', { name: 'a poor student' })).toHaveCount(0);
   await page.getByRole('button', { name: /^Undo/ }).click();

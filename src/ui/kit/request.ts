@@ -43,7 +43,12 @@ interface RequestOptions {
   body?: BodyInit;
   contentType?: string;
   headers?: Readonly<Record<string, string>>;
+  /** Whether it is to arrive though the page is left at this moment. */
+  isLast?: boolean;
 }
+
+/** What a browser still sends of a page that is gone, bytes. */
+const LAST_BYTES = 60_000;
 
 /** Who is at the bench, and at which page, as headers of each request. */
 export function operatorHeader(): Record<string, string> {
@@ -84,7 +89,7 @@ export async function asItStands<Answer>(ask: () => Promise<Answer>): Promise<An
 async function request<Answer>(
   method: Method,
   path: string,
-  { body, contentType, headers }: RequestOptions,
+  { body, contentType, headers, isLast = false }: RequestOptions,
 ): Promise<Answer> {
   const response = await fetch(`/api/v1${path}`, {
     method,
@@ -94,6 +99,7 @@ async function request<Answer>(
       ...headers,
     },
     ...(body !== undefined && { body }),
+    keepalive: isLast && typeof body === 'string' && new Blob([body]).size <= LAST_BYTES,
   }).catch(() => {
     throw new UnreachableError('The server does not answer.');
   });
@@ -110,14 +116,22 @@ async function request<Answer>(
 /**
  * Calls the API with JSON and gives its JSON.
  *
+ * @param options whether it is the last thing that a page says before it goes
  * @throws ApiError, UnreachableError
  */
-export const callApi = <Answer>(method: Method, path: string, content?: unknown): Promise<Answer> =>
-  request<Answer>(
-    method,
-    path,
-    content === undefined ? {} : { body: JSON.stringify(content), contentType: 'application/json' },
-  );
+export const callApi = <Answer>(
+  method: Method,
+  path: string,
+  content?: unknown,
+  options: Pick<RequestOptions, 'isLast'> = {},
+): Promise<Answer> =>
+  request<Answer>(method, path, {
+    ...options,
+    ...(content !== undefined && {
+      body: JSON.stringify(content),
+      contentType: 'application/json',
+    }),
+  });
 
 /**
  * Sends bytes to the API as they are and gives its JSON.

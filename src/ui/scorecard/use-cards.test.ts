@@ -12,7 +12,9 @@ interface Sent {
   change: { scorecard: OwnCard | null; scorecards: OwnCard[] | null };
 }
 let sent: Sent[];
-let answer: (version: number) => Response;
+let answer: (version: number) => Response | Promise<Response>;
+/** Of each: whether it is sent though the page has gone. */
+let outlives: (boolean | undefined)[];
 
 const json = (content: object, status = 200) =>
   new Response(JSON.stringify(content), {
@@ -25,10 +27,12 @@ const card = (weight: number, name = 'bench'): OwnCard => ({
 
 beforeEach(() => {
   sent = [];
+  outlives = [];
   answer = (version) => json({ row_version: version + 1 });
   vi.stubGlobal('fetch', (_: string, init: RequestInit) => {
     const content = JSON.parse(init.body as string) as Sent;
     sent.push(content);
+    outlives.push(init.keepalive);
     return Promise.resolve(answer(content.version));
   });
 });
@@ -95,6 +99,55 @@ describe('the cards of a study', () => {
     act(() => result.current.change([card(6)]));
     act(() => void window.dispatchEvent(new Event('pagehide')));
     await waitFor(() => expect(sent).toHaveLength(1), { timeout: 300 });
+    expect(outlives).toEqual([true]);
+  });
+
+  it('are sent when the page goes while others are on their way: from the version that these make', async () => {
+    let end: () => void = () => undefined;
+    answer = (version) =>
+      new Promise((resolve) => (end = () => resolve(json({ row_version: version + 1 }))));
+    const { result } = opened();
+    act(() => result.current.change([card(2)]));
+    await waitFor(() => expect(sent).toHaveLength(1), { timeout: 3000 });
+    act(() => result.current.change([card(3)]));
+    act(() => void window.dispatchEvent(new Event('pagehide')));
+    expect(sent.map(({ version, change }) => [version, change.scorecard])).toEqual([
+      [7, card(2)],
+      [8, card(3)],
+    ]);
+    expect(outlives).toEqual([false, true]);
+    end();
+  });
+
+  it('too large to outlive their page are sent all the same', async () => {
+    const { result } = opened();
+    act(() => result.current.change([card(2, 'x'.repeat(70_000))]));
+    act(() => void window.dispatchEvent(new Event('pagehide')));
+    await waitFor(() => expect(outlives).toEqual([false]), { timeout: 300 });
+  });
+
+  it('are tried again while the server is away, with what was changed meanwhile', async () => {
+    vi.useFakeTimers();
+    try {
+      let isAway = true;
+      answer = (version) =>
+        isAway ? Promise.reject(new TypeError('network')) : json({ row_version: version + 1 });
+      const { result } = opened();
+      act(() => result.current.change([card(2)]));
+      await act(() => vi.advanceTimersByTimeAsync(700));
+      expect(result.current.state).toEqual({ failed: 'The server does not answer.', isConflict: false }); // prettier-ignore
+      await act(() => vi.advanceTimersByTimeAsync(2600));
+      expect(sent).toHaveLength(2);
+      isAway = false;
+      act(() => result.current.change([card(3)]));
+      await act(() => vi.advanceTimersByTimeAsync(700));
+      expect(result.current.state).toBe('kept');
+      expect(sent.at(-1)).toMatchObject({ version: 7, change: { scorecard: card(3) } });
+      await act(() => vi.advanceTimersByTimeAsync(10_000));
+      expect(sent).toHaveLength(3);
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });
 

@@ -1,10 +1,12 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Card } from '../../core/scorecard';
-import { ApiError, callApi, failureText } from '../kit/request';
+import { ApiError, callApi, failureText, UnreachableError } from '../kit/request';
 import { cardFault, type OwnCard } from './cards';
 
 /** How soon after the last change the cards are kept. */
 const PAUSE_MS = 600;
+/** How soon it is tried again where the server is away. */
+const RETRY_MS = 2500;
 
 export type SaveState = 'kept' | 'waiting' | 'saving' | { failed: string; isConflict: boolean };
 
@@ -19,33 +21,40 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMark = useRef('');
 
-  const save = async (): Promise<void> => {
-    if (isSaving.current || !pending.current) return;
+  const save = async (isLast = false): Promise<void> => {
+    if (!pending.current || (isSaving.current && !isLast)) return;
+    // What is on its way makes the next version; who leaves cannot wait for it.
+    const from = version.current + (isSaving.current ? 1 : 0);
     const own = pending.current;
     pending.current = null;
     isSaving.current = true;
     setState('saving');
+    let isAway = false;
     const [first = null, ...rest] = own;
     const change = { scorecard: first, scorecards: rest.length > 0 ? rest : null };
     try {
-      const answer = await callApi<{ row_version: number }>('PATCH', `/studies/${studyId}`, {
-        ...{ version: version.current, change },
-      });
+      const content = { version: from, change };
+      const at = `/studies/${studyId}`;
+      const answer = await callApi<{ row_version: number }>('PATCH', at, content, { isLast });
       version.current = answer.row_version;
       setState('kept');
     } catch (error) {
       const isConflict = error instanceof ApiError && error.status === 409;
+      isAway = error instanceof UnreachableError;
+      // What has been changed since is all that there is to keep.
+      if (isAway) pending.current ??= own;
       setState({ failed: failureText(error, 'It could not be kept.'), isConflict });
     }
     isSaving.current = false;
-    if (pending.current) await save();
+    if (isAway) timer.current = setTimeout(() => void save(), RETRY_MS);
+    else if (pending.current) await save();
   };
   useEffect(() => () => clearTimeout(timer.current), []);
   useEffect(() => {
     // What is changed in the last moment before the page goes is kept too.
     const leave = () => {
       clearTimeout(timer.current);
-      void save();
+      void save(true);
     };
     window.addEventListener('pagehide', leave);
     return () => window.removeEventListener('pagehide', leave);

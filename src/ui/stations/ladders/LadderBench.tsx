@@ -23,7 +23,7 @@ interface LadderBenchProps extends LadderBenchData {
 export function LadderBench(props: LadderBenchProps) {
   const { studyId, marks, specimens, ladders, checks } = props;
   const [results, setResults] = useState(props.results);
-  const functions = useLatest<LadderBenchProps['functions']>(props.functions);
+  const functions = useLatest<readonly LadderBenchProps['functions'][number][]>(props.functions);
   const inTurn = useInTurn();
   const [specimenId, setSpecimenId] = useState(
     () => askedSpecimen(specimens, props.asked)?.specimen_id ?? specimens[0]?.specimen_id ?? null,
