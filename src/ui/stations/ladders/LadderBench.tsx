@@ -19,15 +19,25 @@ interface LadderBenchProps extends LadderBenchData {
   asked: string | null;
 }
 
+/** Where to begin: what the address asks for, else the first specimen of which not every step is said. */
+function firstSpecimen({ specimens, asked, ladders, results }: LadderBenchProps): string | null {
+  const said = new Map<string, number>();
+  for (const { specimen_id } of results) said.set(specimen_id, (said.get(specimen_id) ?? 0) + 1);
+  const open = specimens.find(({ specimen_id, artefact_id }) => {
+    const own = ladders[artefact_id] ?? [];
+    const steps = own.reduce((sum, ladder) => sum + ladder.steps.length, 0);
+    return (said.get(specimen_id) ?? 0) < steps;
+  });
+  return (askedSpecimen(specimens, asked) ?? open ?? specimens[0])?.specimen_id ?? null;
+}
+
 /** Ladders at the bench: a key for each step, then the next one, then the next specimen. */
 export function LadderBench(props: LadderBenchProps) {
   const { studyId, marks, specimens, ladders, checks } = props;
   const [results, setResults] = useState(props.results);
   const functions = useLatest<readonly LadderBenchProps['functions'][number][]>(props.functions);
   const inTurn = useInTurn();
-  const [specimenId, setSpecimenId] = useState(
-    () => askedSpecimen(specimens, props.asked)?.specimen_id ?? specimens[0]?.specimen_id ?? null,
-  );
+  const [specimenId, setSpecimenId] = useState(() => firstSpecimen(props));
   const [place, setPlace] = useState(0);
   const [message, setMessage] = useState('');
   const specimen = specimens.find((one) => one.specimen_id === specimenId);

@@ -124,6 +124,20 @@ describe('ladders at the bench', () => {
     expect(screen.getByRole('status').textContent).toBe('');
   });
 
+  it('begin at the first specimen of which not every step is said, or at the first of all', () => {
+    const choice = () => screen.getByLabelText<HTMLSelectElement>('Specimen').value;
+    const said = (specimen_id: string, steps: readonly number[]) =>
+      steps.map((at) => ({ ...result(at, 'clear'), specimen_id, row_version: 1 }));
+    shown({ results: [...said('S-1', [1, 2, 3]), ...said('S-2', [1])] });
+    expect(choice()).toBe('S-2');
+    cleanup();
+    shown({ results: [...said('S-1', [1, 2, 3]), ...said('S-2', [1, 2, 3])] });
+    expect(choice()).toBe('S-1');
+    cleanup();
+    shown({ asked: 'S-2' });
+    expect(choice()).toBe('S-2');
+  });
+
   it('are not there without a specimen', () => {
     shown({ specimens: [] });
     expect(screen.getByText(/Nothing to try yet/)).toBeTruthy();
