@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SlicedSummary } from '../../data';
 import type { FirstLook } from '../workers/first-look';
-import { callApi } from '../kit/request';
+import { asItStands, callApi } from '../kit/request';
 import { useDrop } from '../kit/use-drop';
 import { usePolling } from '../kit/use-polling';
 import { counted, duration, fixed, percent } from '../lib/format';
@@ -46,7 +46,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   const address = `/studies/${studyId}/sliced-files`;
   const isReading = files.some((file) => file.state === 'waiting' || file.state === 'reading');
 
-  const refresh = () => callApi<SlicedSummary[]>('GET', address).then(setFiles, () => undefined);
+  const refresh = () =>
+    asItStands(() => callApi<SlicedSummary[]>('GET', address)).then(setFiles, () => undefined);
   usePolling(refresh, EVERY_MS, isReading);
 
   const change = (key: string, more: Partial<Sending>) =>

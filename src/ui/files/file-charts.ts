@@ -1,5 +1,5 @@
 import type { ToolpathFacts } from '../../core/toolpath';
-import { duration, fixed, percent } from '../lib/format';
+import { counted, duration, fixed, percent } from '../lib/format';
 import type { Series } from '../charts/Chart';
 
 /** What the chart of speeds shows: time at each speed, asked for and reached. */
@@ -54,37 +54,43 @@ export function flowChart(
   };
 }
 
-/** What the chart over the height shows: time and flow of each layer. */
+/** What the chart over the height shows: time and flow of each layer whose height is known. */
 export function layerChart(facts: ToolpathFacts): { sentence: string; series: Series[] } {
-  const tops = facts.layer_tops_mm;
-  const at = (index: number): number => tops[index] ?? index;
   const times = facts.time_by_layer_s;
-  const slowest = times.reduce(
-    (best, time, index) => (time > (times[best] ?? 0) ? index : best),
-    0,
-  );
-  const quickest = times.reduce(
-    (best, time, index) => (time < (times[best] ?? 0) ? index : best),
-    0,
-  );
+  const layers = times.flatMap((time, index) => {
+    const top = facts.layer_tops_mm[index] ?? null;
+    return top === null ? [] : [{ top, time, flow: facts.flow_by_layer_mm3_s[index] ?? null }];
+  });
   return {
-    sentence:
-      times.length === 0
-        ? 'No layers are told apart in this file.'
-        : `${times.length} layers; the longest takes ${duration(times[slowest] ?? 0)} at ${fixed(at(slowest), 2)} mm, the shortest ${duration(times[quickest] ?? 0)} at ${fixed(at(quickest), 2)} mm.`,
+    sentence: saidOfLayers(times.length, layers),
     series: [
       {
         name: 'time',
         colour: 'plum',
-        points: times.map((time, index) => [at(index), time] as const),
+        points: layers.map(({ top, time }) => [top, time] as const),
       },
       {
         name: 'mean flow',
         colour: 'small',
         isSecond: true,
         dashed: true,
-        points: facts.flow_by_layer_mm3_s.map((flow, index) => [at(index), flow] as const),
+        points: layers.map(({ top, flow }) => [top, flow] as const),
       },
     ],
   };
+}
+
+interface Layer {
+  top: number;
+  time: number;
+}
+
+function saidOfLayers(count: number, layers: readonly Layer[]): string {
+  if (count === 0) return 'No layers are told apart in this file.';
+  const [first] = layers;
+  const many = counted(count, 'layer');
+  if (!first) return `${many}, none of a known height.`;
+  const slowest = layers.reduce((best, one) => (one.time > best.time ? one : best), first);
+  const quickest = layers.reduce((best, one) => (one.time < best.time ? one : best), first);
+  return `${many}; the longest takes ${duration(slowest.time)} at ${fixed(slowest.top, 2)} mm, the shortest ${duration(quickest.time)} at ${fixed(quickest.top, 2)} mm.`;
 }

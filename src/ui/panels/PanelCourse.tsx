@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { inWords, type ContenderMark } from '../../core/study';
 import type { PanelPage, PanelResult, SeenJudge } from '../../server/panels';
-import { callApi } from '../kit/request';
+import { asItStands, callApi } from '../kit/request';
 import { Panel } from '../kit/Panel';
 import { usePolling } from '../kit/use-polling';
 import { useTrying } from '../kit/use-trying';
@@ -46,7 +46,7 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
   const [early, setEarly] = useState<PanelResult | null>(null);
   const { message, isBusy, attempt } = useTrying();
   const path = `/studies/${studyId}/panels/${page.panel.panel_id}`;
-  const look = async () => setPage(await callApi<PanelPage>('GET', path));
+  const look = async () => setPage(await asItStands(() => callApi<PanelPage>('GET', path)));
   usePolling(look, LOOK_EVERY_MS, page.state === 'open');
   const step = (content: object) =>
     attempt(async () => {
