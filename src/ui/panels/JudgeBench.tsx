@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Judging } from '../../server/panels';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { useKeys } from '../kit/use-keys';
+import { useOnce } from '../kit/use-once';
 import { useTrying } from '../kit/use-trying';
 import { VernierTicks } from '../marks/VernierTicks';
 import { ThingsToSee } from './ThingsToSee';
@@ -28,17 +29,17 @@ export function JudgeBench({ link }: { link: string }) {
     );
   }, [base]);
 
-  const isAnswering = useRef(false);
-  const answer = async (chosen: string) => {
+  const once = useOnce();
+  const answer = (chosen: string) => {
     const question = judging?.question;
+    if (!question) return;
     // A finger that comes down twice answers one question.
-    if (!question || isAnswering.current) return;
-    isAnswering.current = true;
-    await attempt(async () => {
-      setJudging(await callApi<Judging>('PUT', base, { question: question.number, answer: chosen }));
-      window.scrollTo({ top: 0 });
-    });
-    isAnswering.current = false;
+    once('answer', () =>
+      attempt(async () => {
+        setJudging(await callApi<Judging>('PUT', base, { question: question.number, answer: chosen }));
+        window.scrollTo({ top: 0 });
+      }),
+    );
   };
   const seeQuestion = (number: number) =>
     attempt(async () => setJudging(await callApi<Judging>('GET', `${base}?question=${number}`)));
@@ -50,8 +51,8 @@ export function JudgeBench({ link }: { link: string }) {
   useKeys((event) => {
     if (!question || event.altKey) return null;
     const code = question.codes[Number(event.key) - 1];
-    if (/^[1-3]$/.test(event.key) && code !== undefined) return () => void answer(code);
-    if (event.key === '0' && judging?.kind === 'paired') return () => void answer(NO_DIFFERENCE);
+    if (/^[1-3]$/.test(event.key) && code !== undefined) return () => answer(code);
+    if (event.key === '0' && judging?.kind === 'paired') return () => answer(NO_DIFFERENCE);
     if (event.key === 'Backspace' && question.number > 1) {
       return () => void seeQuestion(question.number - 1);
     }
@@ -109,13 +110,13 @@ export function JudgeBench({ link }: { link: string }) {
       )}
       <div className={codes.length === 3 ? 'grid grid-cols-3 gap-2' : 'grid grid-cols-2 gap-2'}>
         {codes.map((code, at) => (
-          <Choice key={code} isChosen={question.answer === code} isBusy={isBusy} onChoose={() => void answer(code)} hint={`${at + 1}`}>
+          <Choice key={code} isChosen={question.answer === code} isBusy={isBusy} onChoose={() => answer(code)} hint={`${at + 1}`}>
             <span className="text-xl">{code}</span>
           </Choice>
         ))}
       </div>
       {judging.kind === 'paired' && (
-        <Choice isChosen={question.answer === NO_DIFFERENCE} isBusy={isBusy} onChoose={() => void answer(NO_DIFFERENCE)} hint="0">
+        <Choice isChosen={question.answer === NO_DIFFERENCE} isBusy={isBusy} onChoose={() => answer(NO_DIFFERENCE)} hint="0">
           no difference that I can see
         </Choice>
       )}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SeenSentence } from '../../server/report/page';
+import { useOnce } from '../kit/use-once';
 import { Badge } from '../marks/Badge';
 import type { Report } from './use-report';
 
@@ -15,6 +16,7 @@ interface ProposedProps {
 /** Sentences that the results suggest: kept, edited or thrown away. */
 export function Proposed({ report, marks, kind }: ProposedProps) {
   const [isAll, setAll] = useState(false);
+  const once = useOnce();
   const [edited, setEdited] = useState<{ key: string; text: string } | null>(null);
   const own = report.page.proposals.filter((one) => one.kind === kind);
   if (own.length === 0) return null;
@@ -29,10 +31,11 @@ export function Proposed({ report, marks, kind }: ProposedProps) {
           const accept = () =>
             report
               .write({
-                ...{ verdict_id: null, version: null, kind, contender_id: one.contender },
+                ...{ kind, contender_id: one.contender },
                 ...{ text: text ?? one.text, rests_on: one.rests_on },
               })
-              .then(() => setEdited(null));
+              // What was typed stays where it is refused.
+              .then((isKept) => isKept && setEdited(null));
           return (
             <li
               key={one.key}
@@ -54,7 +57,7 @@ export function Proposed({ report, marks, kind }: ProposedProps) {
                 />
               )}
               <span className="flex gap-1">
-                <button type="button" className="action" onClick={() => void accept()}>
+                <button type="button" className="action" onClick={() => once(one.key, accept)}>
                   Accept
                 </button>
                 {text === null && (

@@ -54,17 +54,21 @@ export function Publishing({ report }: { report: Report }) {
   const { settings } = report.page;
   const parts = settings.parts ?? REPORT_PARTS;
   const left = REPORT_PARTS.filter((part) => !parts.includes(part));
-  const move = (part: ReportPart, by: number) => {
-    const next = [...parts];
-    const from = next.indexOf(part);
-    const to = Math.max(0, Math.min(next.length - 1, from + by));
-    next.splice(to, 0, ...next.splice(from, 1));
-    void report.settle({ parts: next });
-  };
-  const toggle = (part: ReportPart) =>
-    void report.settle({
-      parts: parts.includes(part) ? parts.filter((one) => one !== part) : [...parts, part],
+  const move = (part: ReportPart, by: number) =>
+    void report.settle((now) => {
+      const next = [...(now.parts ?? REPORT_PARTS)];
+      const from = next.indexOf(part);
+      const to = Math.max(0, Math.min(next.length - 1, from + by));
+      next.splice(to, 0, ...next.splice(from, 1));
+      return { parts: next };
     });
+  const toggle = (part: ReportPart) => {
+    const isOut = parts.includes(part);
+    void report.settle((now) => {
+      const others = (now.parts ?? REPORT_PARTS).filter((one) => one !== part);
+      return { parts: isOut ? others : [...others, part] };
+    });
+  };
   return (
     <section className="mb-3 sheet px-3 py-2" aria-labelledby="publishing">
       <h2 id="publishing" className="mb-1 font-semibold">
@@ -74,24 +78,24 @@ export function Publishing({ report }: { report: Report }) {
         label="Published by"
         value={settings.author ?? ''}
         most={200}
-        onKeep={(author) => void report.settle({ author })}
+        onKeep={(author) => void report.settle(() => ({ author }))}
       />
       <Field
         label="Disclosure: who paid, what was given, what was promised"
         value={settings.disclosure ?? ''}
         most={5000}
         rows={2}
-        onKeep={(disclosure) => void report.settle({ disclosure })}
+        onKeep={(disclosure) => void report.settle(() => ({ disclosure }))}
       />
       <Check
         label="Photos"
         isOn={settings.with_photos !== false}
-        onChange={(with_photos) => void report.settle({ with_photos })}
+        onChange={(with_photos) => void report.settle(() => ({ with_photos }))}
       />
       <Check
         label="Initials, codes and file names stay in the data"
         isOn={settings.with_names === true}
-        onChange={(with_names) => void report.settle({ with_names })}
+        onChange={(with_names) => void report.settle(() => ({ with_names }))}
       />
       <details className="mt-1 text-xs">
         <summary className="text-ink-2">

@@ -35,11 +35,10 @@ export function Sentence({
   }
   const moved = sentence.ties.filter((tie) => tie.moved || !tie.isThere);
   const addresses = sentence.ties.map((tie) => tie.address);
-  const keep = (change: Partial<{ contender_id: string | null; rests_on: readonly string[] }>) =>
-    report.write({
-      ...{ verdict_id: sentence.verdict_id, kind: sentence.kind, text: text.trim() },
-      ...{ contender_id: sentence.contender_id, rests_on: addresses },
-      version: sentence.row_version,
+  /** Keeps what is changed, and what was typed. */
+  const keep = (change: Parameters<Report['change']>[1]) =>
+    report.change(sentence.verdict_id, {
+      ...(text.trim() !== '' && text.trim() !== sentence.text && { text: text.trim() }),
       ...change,
     });
   return (
@@ -90,7 +89,7 @@ export function Sentence({
             type="button"
             className="action px-1.5"
             aria-label="Take the sentence out"
-            onClick={() => void report.take(sentence)}
+            onClick={() => void report.take(sentence.verdict_id)}
           >
             ✕
           </button>

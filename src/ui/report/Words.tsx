@@ -1,6 +1,7 @@
 import { useId, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import type { SeenSentence } from '../../server/report/page';
+import { useOnce } from '../kit/use-once';
 import { usePicked } from './picked';
 import { Proposed } from './Proposed';
 import { Sentence } from './Sentence';
@@ -39,11 +40,7 @@ export function Words({ studyId, report, marks }: WordsProps) {
                 <Sentence
                   key={sentence.verdict_id}
                   {...{ studyId, report, marks, sentence }}
-                  onMove={(by) => {
-                    const ids = own.map((one) => one.verdict_id);
-                    ids.splice(at + by, 0, ...ids.splice(at, 1));
-                    void report.order(ids);
-                  }}
+                  onMove={(by) => void report.move(sentence.verdict_id, by)}
                   isFirst={at === 0}
                   isLast={at === own.length - 1}
                 />
@@ -91,16 +88,16 @@ function NewSentence({
   const [text, setText] = useState('');
   const [contender, setContender] = useState<string | null>(null);
   const { picked, drop } = usePicked(studyId);
+  const once = useOnce();
   const id = useId();
   const add = async () => {
-    if (text.trim() === '') return;
     const rests_on = picked.map((one) => one.address);
     const isKept = await report.write({
-      ...{ verdict_id: null, version: null, kind, contender_id: contender },
-      ...{ text: text.trim(), rests_on },
+      ...{ kind, contender_id: contender, text: text.trim(), rests_on },
     });
     if (!isKept) return;
-    setText('');
+    // What was typed on meanwhile is the next sentence.
+    setText((now) => (now === text ? '' : now));
     drop(null);
   };
   return (
@@ -108,7 +105,7 @@ function NewSentence({
       className="mt-1 flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void add();
+        if (text.trim() !== '') once('add', add);
       }}
     >
       <Whose marks={marks} value={contender} onChange={setContender} />

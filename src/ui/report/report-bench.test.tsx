@@ -172,6 +172,22 @@ describe('a sentence', () => {
     await waitFor(() => expect((field as HTMLInputElement).value).toBe(''));
   });
 
+  it('of one’s own is added once, however often Enter comes down, and what is typed on stays', async () => {
+    opened();
+    const section = screen.getByRole('region', { name: /^What speaks for it/ });
+    const field = within(section).getByLabelText<HTMLInputElement>('New sentence: What speaks for it'); // prettier-ignore
+    fireEvent.change(field, { target: { value: 'It is clean.' } });
+    fireEvent.submit(field);
+    fireEvent.submit(field);
+    fireEvent.change(field, { target: { value: 'It is quiet.' } });
+    await screen.findByText(/^saved \d\d:\d\d$/);
+    expect(words()).toHaveLength(1);
+    expect(field.value).toBe('It is quiet.');
+    fireEvent.submit(field);
+    await waitFor(() => expect(field.value).toBe(''));
+    expect(words().map(({ body }) => (body as { text: string }).text)).toEqual(['It is clean.', 'It is quiet.']); // prettier-ignore
+  });
+
   it('is moved among its kind, and taken out', async () => {
     opened({ sentences: [sentence('s1'), sentence('s2'), sentence('s3', { kind: 'plus' })] });
     const section = screen.getByRole('region', { name: /^The answer/ });
@@ -203,6 +219,22 @@ describe('a proposed sentence', () => {
         rests_on: ['pairs:B:surface'],
       }),
     );
+  });
+
+  it('is accepted once, however often it is pressed; what was edited stays where it is refused', async () => {
+    opened({ proposals: [proposal] });
+    refusals.push({ method: 'PUT', path: '/words', status: 422, detail: 'Too many sentences.' });
+    fireEvent.click(screen.getByRole('button', { name: 'Edit' }));
+    const field = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Proposed sentence' });
+    fireEvent.change(field, { target: { value: 'Much cleaner.' } });
+    const accept = screen.getByRole('button', { name: 'Accept' });
+    fireEvent.click(accept);
+    await screen.findByText(/Too many sentences/);
+    expect(field.value).toBe('Much cleaner.');
+    fireEvent.click(accept);
+    fireEvent.click(accept);
+    await screen.findByText(/^saved \d\d:\d\d$/);
+    expect(words()).toHaveLength(1);
   });
 
   it('is thrown away by its key', async () => {

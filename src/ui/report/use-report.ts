@@ -5,6 +5,7 @@ import type { StudyAbout } from '../../server/study/studies';
 import type { ReportSettings } from '../../core/study';
 import { ApiError, asItStands, callApi, failureText } from '../kit/request';
 import { useInTurn } from '../kit/use-in-turn';
+import { useLatest } from '../kit/use-latest';
 import type { SaveState } from '../records/use-record';
 
 /** A sentence to be kept. */
@@ -14,58 +15,76 @@ export type Written = Pick<SeenSentence, 'kind' | 'contender_id' | 'text'> & {
   version: number | null;
 };
 
-/** What the Report station knows, and all that can be done there. */
+/** What is changed of a sentence that is there. */
+type SentenceChange = Partial<Pick<Written, 'text' | 'contender_id' | 'rests_on'>>;
+
+/** What the Report station knows, and all that can be done there: one thing after another, from how things stand then. */
 export function useReport(studyId: string, first: ReportPage) {
-  const [page, setPage] = useState(first);
+  const { shown: page, read, change: setPage } = useLatest(first);
   const [save, setSave] = useState<SaveState>({ kind: 'idle' });
   const inTurn = useInTurn();
   const at = `/studies/${studyId}/report`;
 
   const refresh = useCallback(async () => {
-    setPage(await asItStands(() => callApi<ReportPage>('GET', at)));
-  }, [at]);
+    const found = await asItStands(() => callApi<ReportPage>('GET', at));
+    setPage(() => found);
+  }, [at, setPage]);
 
   /** Does something, then shows how things stand. */
-  const act = async (work: () => Promise<unknown>): Promise<boolean> => {
-    setSave({ kind: 'saving' });
-    try {
-      await work();
-      setSave({ kind: 'saved', at: new Date() });
-      await refresh().catch(() => undefined);
-      return true;
-    } catch (error) {
-      const isConflict = error instanceof ApiError && error.status === 409;
-      setSave({
-        kind: 'refused',
-        message: isConflict
-          ? `${error.message} Here is how it stands now; what you typed is still in its field.`
-          : failureText(error),
-      });
-      if (isConflict) await refresh().catch(() => undefined);
-      return false;
-    }
-  };
+  const act = (work: (now: ReportPage) => Promise<unknown>): Promise<boolean> =>
+    inTurn(async () => {
+      setSave({ kind: 'saving' });
+      try {
+        await work(read());
+        setSave({ kind: 'saved', at: new Date() });
+        await refresh().catch(() => undefined);
+        return true;
+      } catch (error) {
+        const isConflict = error instanceof ApiError && error.status === 409;
+        setSave({
+          kind: 'refused',
+          message: isConflict
+            ? `${error.message} Here is how it stands now; what you typed is still in its field.`
+            : failureText(error),
+        });
+        if (isConflict) await refresh().catch(() => undefined);
+        return false;
+      }
+    });
+  /** Does something with a sentence as it stands; what is gone is left alone. */
+  const actOn = (id: string, work: (sentence: SeenSentence, now: ReportPage) => Promise<unknown>) =>
+    act((now) => {
+      const sentence = now.sentences.find((one) => one.verdict_id === id);
+      return sentence ? work(sentence, now) : Promise.resolve();
+    });
+  const put = ({ verdict_id, ...written }: Written) =>
+    callApi('PUT', `${at}/words`, { verdict_id: verdict_id ?? `s-${uuid()}`, ...written });
 
   return {
     page,
     save,
     refresh,
-    write: ({ verdict_id, ...written }: Written) =>
-      act(() =>
-        callApi('PUT', `${at}/words`, { verdict_id: verdict_id ?? `s-${uuid()}`, ...written }),
+    write: (written: Omit<Written, 'verdict_id' | 'version'>) =>
+      act(() => put({ ...written, verdict_id: null, version: null })),
+    change: (id: string, change: SentenceChange) =>
+      actOn(id, ({ verdict_id, kind, text, contender_id, ties, row_version }) => {
+        const rests_on = ties.map(({ address }) => address);
+        const now = { verdict_id, kind, text, contender_id, rests_on, version: row_version };
+        return put({ ...now, ...change });
+      }),
+    take: (id: string) =>
+      actOn(id, ({ verdict_id, row_version }) =>
+        callApi('DELETE', `${at}/words`, { verdict_id, version: row_version }),
       ),
-    take: (sentence: Pick<SeenSentence, 'verdict_id' | 'row_version'>) =>
-      act(() =>
-        callApi('DELETE', `${at}/words`, {
-          verdict_id: sentence.verdict_id,
-          version: sentence.row_version,
-        }),
-      ),
-    order: (ids: readonly string[]) => act(() => callApi('POST', `${at}/words`, { order: ids })),
+    move: (id: string, by: number) =>
+      actOn(id, ({ kind }, { sentences }) => {
+        const order = sentences.filter((one) => one.kind === kind).map((one) => one.verdict_id);
+        const from = order.indexOf(id);
+        order.splice(from + by, 0, ...order.splice(from, 1));
+        return callApi('POST', `${at}/words`, { order });
+      }),
     throwAway: (key: string) => act(() => callApi('POST', `${at}/words`, { key })),
-    // One after another: what is left in two fields at once is kept of both.
-    settle: (change: Partial<ReportSettings>) =>
-      inTurn(() => act(() => keepSettings(studyId, change))),
+    settle: (change: SettingsChange) => act(() => keepSettings(studyId, change)),
     freeze: () => act(() => callApi('POST', `${at}/revisions`, {})),
     publish: (number: number, name: string | null) =>
       act(() => callApi('PATCH', `${at}/revisions/${number}`, { publish: true, name })),
@@ -75,13 +94,17 @@ export function useReport(studyId: string, first: ReportPage) {
   };
 }
 
+/** What becomes of a report's settings as they are. */
+type SettingsChange = (now: ReportSettings) => Partial<ReportSettings>;
+
 const MOST_TRIES = 3;
 
 /** Changes some of a report's settings as they stand now; what others changed stays. */
-async function keepSettings(studyId: string, change: Partial<ReportSettings>): Promise<void> {
+async function keepSettings(studyId: string, change: SettingsChange): Promise<void> {
   for (let attempt = 1; ; attempt += 1) {
     const now = await callApi<StudyAbout>('GET', `/studies/${studyId}`);
-    const report = { ...now.report, ...change };
+    const before = now.report ?? {};
+    const report = { ...before, ...change(before) };
     try {
       const body = { version: now.row_version, change: { report } };
       await callApi('PATCH', `/studies/${studyId}`, body);

@@ -8,6 +8,10 @@ import { NewRecord } from '../../records/NewRecord';
 import type { TableRow } from '../../records/RecordTable';
 import type { Values } from '../../records/use-record';
 
+/** More parts than this come off no plate. */
+const MOST_PARTS = 500;
+const A_COUNT = `a whole number, ${MOST_PARTS} at most`;
+
 interface EndPrintProps {
   studyId: string;
   /** What is known of the print: an open one's row, or a new one's beginnings. */
@@ -25,15 +29,18 @@ export function EndPrint(props: EndPrintProps) {
   const { studyId, print, fields, places, codes, onEnded, onCancel } = props;
   const [copies, setCopies] = useState(String(Math.max(1, places.length)));
   const entry = readNumber(copies);
-  const count =
-    'value' in entry && Number.isInteger(entry.value) && Number(entry.value) >= 0
-      ? Math.min(500, Number(entry.value))
-      : null;
-  const [ids] = useState(() => Array.from({ length: 500 }, () => uuid()));
+  const wanted = 'value' in entry ? entry.value : null;
+  const isCount =
+    wanted !== null && Number.isInteger(wanted) && wanted >= 0 && wanted <= MOST_PARTS;
+  const count = isCount ? wanted : null;
+  const [ids] = useState(() => Array.from({ length: MOST_PARTS }, () => uuid()));
   const stickers = nextCodes(codes, count ?? 0);
   const send = async (values: Values): Promise<TableRow> => {
     const { row_version: _, ...row } = values;
     const isPart = row.outcome === 'success' || row.outcome === 'rescued';
+    if (isPart && count === null) {
+      throw new Error(`Say how many parts came off the plate: ${A_COUNT}.`);
+    }
     const specimens = isPart
       ? stickers.map((code, at) => ({
           specimen_id: ids[at],
@@ -63,7 +70,7 @@ export function EndPrint(props: EndPrintProps) {
         />
         <span className="ml-2">
           {count === null
-            ? 'a whole number'
+            ? A_COUNT
             : stickers.length === 0
               ? 'no part'
               : `stickers ${stickers[0]}${stickers.length > 1 ? ` … ${stickers.at(-1)}` : ''}`}

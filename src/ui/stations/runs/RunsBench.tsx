@@ -15,6 +15,7 @@ import type { Values } from '../../records/use-record';
 import { asItStands, callApi, failureText } from '../../kit/request';
 import { concerns, useStudyNews } from '../../lib/live';
 import { usePolling } from '../../kit/use-polling';
+import { useInTurn } from '../../kit/use-in-turn';
 import { useKeys } from '../../kit/use-keys';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
@@ -77,6 +78,7 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
   const [openPrints, setOpenPrints] = useState(props.openPrints);
   const [incidents, setIncidents] = useState(() => unpackRows(props.incidents));
   const [events, setEvents] = useState(props.events);
+  const inTurn = useInTurn();
   const [link, setLink] = useState(props.link);
   const seen = useRef(props.link.revision);
   const [message, setMessage] = useState<string | null>(null);
@@ -138,11 +140,13 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
       source: 'person' as const,
       operator: readOperator() || null,
     };
+    // It stands at once: the same key means its opposite from then on.
+    setEvents((known) => [...known, { ...event, row_version: 1 }]);
     try {
       setMessage(null);
-      await sendOrKeep(`/studies/${studyId}/rows/print_events`, event);
-      setEvents((known) => [...known, { ...event, row_version: 1 }]);
+      await inTurn(() => sendOrKeep(`/studies/${studyId}/rows/print_events`, event));
     } catch (error) {
+      setEvents((known) => known.filter((one) => one.event_id !== event.event_id));
       setMessage(failureText(error, 'It could not be kept.'));
     }
   };

@@ -1,0 +1,92 @@
+// @vitest-environment happy-dom
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { emptyOutbox } from '../../../../tests/support/outbox';
+import { json, toldApi } from '../../../../tests/support/told-api';
+import { EndPrint } from './EndPrint';
+
+emptyOutbox();
+const api = toldApi();
+afterEach(cleanup);
+
+interface Sent {
+  print: object;
+  specimens: { code: string; copy: number; plate_x_mm: number | null; plate_y_mm: number | null }[];
+}
+const PRINTS = 'POST /studies/u/prints';
+const onEnded = vi.fn();
+
+beforeEach(() => {
+  onEnded.mockClear();
+  api.answers[PRINTS] = (body) => json({ ...(body as Sent).print, row_version: 1 }, 201);
+});
+
+const shown = (outcome: string, more: Partial<Parameters<typeof EndPrint>[0]> = {}) =>
+  render(
+    <EndPrint
+      studyId="u"
+      print={{ print_id: 'P-1', contender_id: 'A', outcome, row_version: 4 }}
+      fields={[]}
+      places={[[-20, 5], [20, 5]]}
+      codes={['K7-008', 'K7-009']}
+      onEnded={onEnded}
+      onCancel={() => undefined}
+      {...more}
+    />,
+  ); // prettier-ignore
+const parts = () => screen.getByLabelText<HTMLInputElement>(/parts that came off the plate/);
+const keep = () => fireEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+const sent = () => api.asked.map(({ body }) => body as Sent);
+
+describe('the end of a print', () => {
+  it('gives each part the next sticker, and the place where the mesh lays it', async () => {
+    shown('success');
+    expect(parts().value).toBe('2');
+    fireEvent.change(parts(), { target: { value: '3' } });
+    expect(screen.getByText('stickers K7-010 … K7-012')).toBeTruthy();
+    keep();
+    await waitFor(() => expect(onEnded).toHaveBeenCalledOnce());
+    const [{ print, specimens } = { print: {}, specimens: [] }] = sent();
+    expect(print).toEqual({ print_id: 'P-1', contender_id: 'A', outcome: 'success' });
+    expect(specimens.map(({ code, copy, plate_x_mm }) => [code, copy, plate_x_mm])).toEqual([
+      ['K7-010', 1, -20],
+      ['K7-011', 2, 20],
+      ['K7-012', 3, null],
+    ]);
+  });
+
+  it('has no parts where it failed, whatever stands in their field', async () => {
+    shown('fail-other');
+    fireEvent.change(parts(), { target: { value: 'none' } });
+    keep();
+    await waitFor(() => expect(onEnded).toHaveBeenCalledOnce());
+    expect(sent()[0]?.specimens).toEqual([]);
+  });
+
+  it.each(['two', '', '-1', '2.5', '501'])(
+    'asks how many parts there are where that is no number of them: “%s”',
+    async (typed) => {
+      shown('rescued');
+      fireEvent.change(parts(), { target: { value: typed } });
+      expect(parts().getAttribute('aria-invalid')).toBe('true');
+      keep();
+      await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('Say how many parts came off the plate: a whole number, 500 at most.')); // prettier-ignore
+      expect(api.asked).toEqual([]);
+      fireEvent.change(parts(), { target: { value: '500' } });
+      keep();
+      await waitFor(() => expect(onEnded).toHaveBeenCalledOnce());
+      expect(new Set(sent()[0]?.specimens.map(({ code }) => code)).size).toBe(500);
+    },
+  );
+
+  it('is told what is refused, and is kept without a connection', async () => {
+    shown('success');
+    api.answers[PRINTS] = () => json({ detail: 'it has ended already' }, 409);
+    keep();
+    await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('it has ended already'));
+    expect(onEnded).not.toHaveBeenCalled();
+    api.answers[PRINTS] = () => Promise.reject(new TypeError('network'));
+    keep();
+    await waitFor(() => expect(onEnded).toHaveBeenCalledWith({ print_id: 'P-1', contender_id: 'A', outcome: 'success', row_version: 1 })); // prettier-ignore
+  });
+});
