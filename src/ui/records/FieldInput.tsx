@@ -48,7 +48,12 @@ export function FieldInput(props: FieldInputProps) {
   if (seen !== value) {
     // Another value came from outside, or was just taken: the field shows it as it is written.
     setSeen(value);
-    if (!isEager) setTyped(show(field, value));
+    // While it is typed, it stays as it is typed.
+    const own = isEager ? read(field, typed, seen) : null;
+    if (!own || 'fault' in own || own.value !== value) {
+      setTyped(show(field, value));
+      setFault(null);
+    }
   }
   const message = fault ?? issue;
 
@@ -61,6 +66,7 @@ export function FieldInput(props: FieldInputProps) {
     }
     if (entry.value === null && field.required) {
       setFault('must hold a value');
+      onFault?.(true);
       return;
     }
     setFault(null);

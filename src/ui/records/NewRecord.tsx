@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { ApiError, callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { sendOrKeep } from '../lib/outbox';
 import { Clock } from './Clock';
 import type { FieldSpec } from './fields';
@@ -51,8 +52,13 @@ export function NewRecord(props: NewRecordProps) {
   const [message, setMessage] = useState<string | null>(null);
   const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
   const [isBusy, setBusy] = useState(false);
-  // The field of the clock is drawn anew where the clock fills it in.
-  const [stops, setStops] = useState(0);
+  const once = useOnce();
+  /** Fills fields in that nobody types into: what stood there and could not be read is gone. */
+  const fill = (more: Values) => {
+    const changed = Object.keys(more).filter((name) => more[name] !== values[name]);
+    setValues((known) => ({ ...known, ...more }));
+    setFaulty((known) => new Set([...known].filter((name) => !changed.includes(name))));
+  };
 
   const submit = async () => {
     const missing = fields.filter((field) => field.required && values[field.name] == null);
@@ -81,7 +87,7 @@ export function NewRecord(props: NewRecordProps) {
       className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void submit();
+        once('submit', submit);
       }}
       onKeyDown={(event) => {
         if (event.key === 'Escape') onCancel();
@@ -93,21 +99,17 @@ export function NewRecord(props: NewRecordProps) {
           what={props.clock.what}
           onStop={(seconds) => {
             const { field = '', toValue } = props.clock ?? {};
-            setValues((known) => ({ ...known, [field]: toValue?.(seconds) ?? null }));
-            setStops((count) => count + 1);
+            fill({ [field]: toValue?.(seconds) ?? null });
           }}
         />
       )}
       {fields.map((field, at) => (
-        <div
-          key={props.clock?.field === field.name ? `${field.name} ${stops}` : field.name}
-          className={field.kind === 'long' ? 'col-span-full' : ''}
-        >
+        <div key={field.name} className={field.kind === 'long' ? 'col-span-full' : ''}>
           <FieldInput
             field={field}
             value={values[field.name] ?? null}
             issue={issues[field.name]}
-            autoFocus={at === 0 && stops === 0}
+            autoFocus={at === 0}
             isEager
             onFault={(isFaulty) =>
               setFaulty((known) => {
@@ -117,13 +119,11 @@ export function NewRecord(props: NewRecordProps) {
                 return next;
               })
             }
-            onCommit={(value: Value) =>
-              setValues((known) => ({
-                ...known,
-                [field.name]: value,
-                ...derive?.(field.name, value),
-              }))
-            }
+            onCommit={(value: Value) => {
+              setValues((known) => ({ ...known, [field.name]: value }));
+              const more = derive?.(field.name, value);
+              if (more) fill(more);
+            }}
           />
         </div>
       ))}
