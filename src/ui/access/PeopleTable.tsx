@@ -3,6 +3,7 @@ import { ROLES, type Role } from '../../core/access';
 import type { HandedLink } from '../../server/access/links';
 import type { Person } from '../../server/access/people';
 import { callApi } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { useTrying } from '../kit/use-trying';
 import { Failure, Line, NewLine, RoleSelect } from './fields';
 
@@ -20,6 +21,7 @@ export function PeopleTable({ people, base }: PeopleTableProps) {
   const [role, setRole] = useState<Role>('evaluator');
   const [link, setLink] = useState<(HandedLink & { name: string }) | null>(null);
   const { message, attempt } = useTrying();
+  const once = useOnce();
   const add = () =>
     attempt(async () => {
       const made = await callApi<{ person: Person; link: HandedLink }>('POST', '/people', {
@@ -85,7 +87,7 @@ export function PeopleTable({ people, base }: PeopleTableProps) {
         name={name}
         onName={setName}
         action="Let in"
-        onAdd={() => void add()}
+        onAdd={() => once('add', add)}
       >
         <input
           className="field w-24"

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { MeasuringPlaces } from '../../core/mesh';
 import type { Stored } from '../../data';
 import { callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { readNumber } from '../lib/entry';
 import { cornerName, faceName, proposalOf, roundName, type Picked } from './Picking';
 
@@ -33,6 +34,7 @@ export function NewDimension(props: NewDimensionProps) {
   const [nominal, setNominal] = useState<string | null>(null);
   const [limit, setLimit] = useState('0.15');
   const [message, setMessage] = useState<string | null>(null);
+  const once = useOnce();
   const first = picked[0] ?? '';
   const isRound = places.rounds.some(({ id }) => id === first);
 
@@ -75,7 +77,7 @@ export function NewDimension(props: NewDimensionProps) {
       aria-label="New dimension"
       onSubmit={(event) => {
         event.preventDefault();
-        void add();
+        once('add', add);
       }}
     >
       <p className="text-xs text-ink-2">

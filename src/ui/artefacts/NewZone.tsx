@@ -1,6 +1,8 @@
 import { useRef, useState } from 'react';
 import { SHOWN_SIDES, type Box, type ShownSide } from '../drawing/layout';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { readNumber } from '../lib/entry';
 
 /** A rectangle that is being drawn on a side: u to the right and v upwards, mm. */
@@ -32,6 +34,7 @@ export function NewZone(props: NewZoneProps) {
   const [name, setName] = useState('');
   const [weight, setWeight] = useState('1');
   const [message, setMessage] = useState<string | null>(null);
+  const once = useOnce();
   const add = async () => {
     const heavy = readNumber(weight);
     if (!drawn || name.trim() === '' || 'fault' in heavy || heavy.value === null) {
@@ -49,7 +52,7 @@ export function NewZone(props: NewZoneProps) {
         place: { side, u1_mm, v1_mm, u2_mm, v2_mm },
       });
       // The table of zones below shows it too.
-      location.reload();
+      await readAgain();
     } catch (error) {
       setMessage(failureText(error, 'It could not be kept.'));
     }
@@ -77,7 +80,7 @@ export function NewZone(props: NewZoneProps) {
       aria-label="New zone"
       onSubmit={(event) => {
         event.preventDefault();
-        void add();
+        once('add', add);
       }}
     >
       <p className="text-xs text-ink-2">

@@ -101,6 +101,40 @@ describe('a request', () => {
     localStorage.clear();
   });
 
+  it('that adds something twice at once adds it once, and later again', async () => {
+    const answers: (() => void)[] = [];
+    const seen = vi.fn(
+      () =>
+        new Promise<Response>((resolve) => {
+          answers.push(() => resolve(new Response(`{"n":${answers.length}}`)));
+        }),
+    );
+    vi.stubGlobal('fetch', seen);
+    const both = [callApi('POST', '/rows', { a: 1 }), callApi('POST', '/rows', { a: 1 })];
+    const other = callApi('POST', '/rows', { a: 2 });
+    expect(seen).toHaveBeenCalledTimes(2);
+    for (const answer of answers) answer();
+    expect(await Promise.all(both)).toEqual([{ n: 2 }, { n: 2 }]);
+    await other;
+    const again = callApi('POST', '/rows', { a: 1 });
+    expect(seen).toHaveBeenCalledTimes(3);
+    answers[2]?.();
+    await again;
+    // A change is no addition: each is sent.
+    const changes = [callApi('PATCH', '/rows', { a: 1 }), callApi('PATCH', '/rows', { a: 1 })];
+    expect(seen).toHaveBeenCalledTimes(5);
+    for (const answer of answers.slice(3)) answer();
+    await Promise.all(changes);
+  });
+
+  it('that adds something and fails does not stand in the way of the next', async () => {
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('network')));
+    const both = [callApi('POST', '/rows', { b: 1 }), callApi('POST', '/rows', { b: 1 })];
+    for (const one of both) await expect(one).rejects.toBeInstanceOf(UnreachableError);
+    answering(200, '{"ok":true}');
+    await expect(callApi('POST', '/rows', { b: 1 })).resolves.toEqual({ ok: true });
+  });
+
   it('that this page’s own change overtakes is asked again, and any other is not', async () => {
     const answers: ((text: string) => void)[] = [];
     vi.stubGlobal('fetch', (_: string, { method }: RequestInit) =>

@@ -113,6 +113,18 @@ async function request<Answer>(
   throw refusalOf(response.status, answer);
 }
 
+/** What this page is adding at this moment, by its address and content. */
+const adding = new Map<string, Promise<unknown>>();
+
+/** Asks for something to be added, unless the very same is being added: a hand that comes down twice adds one. */
+function addOnce<Answer>(key: string, ask: () => Promise<Answer>): Promise<Answer> {
+  const known = adding.get(key);
+  if (known) return known as Promise<Answer>;
+  const own = ask().finally(() => adding.delete(key));
+  adding.set(key, own);
+  return own;
+}
+
 /**
  * Calls the API with JSON and gives its JSON.
  *
@@ -124,14 +136,13 @@ export const callApi = <Answer>(
   path: string,
   content?: unknown,
   options: Pick<RequestOptions, 'isLast'> = {},
-): Promise<Answer> =>
-  request<Answer>(method, path, {
-    ...options,
-    ...(content !== undefined && {
-      body: JSON.stringify(content),
-      contentType: 'application/json',
-    }),
-  });
+): Promise<Answer> => {
+  if (content === undefined) return request<Answer>(method, path, options);
+  const body = JSON.stringify(content);
+  const ask = () =>
+    request<Answer>(method, path, { ...options, body, contentType: 'application/json' });
+  return method === 'POST' ? addOnce(`${path} ${body}`, ask) : ask();
+};
 
 /**
  * Sends bytes to the API as they are and gives its JSON.

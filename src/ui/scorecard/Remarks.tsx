@@ -2,7 +2,9 @@ import { useState } from 'react';
 import { MARK_ASPECTS, MARK_SIGNS } from '../../core/study/catalogues';
 import { inWords } from '../../core/study/labels';
 import type { Row } from '../../core/study';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { localIso } from '../lib/entry';
 import { readOperator } from '../lib/operator';
 
@@ -25,6 +27,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
     ...{ sign: 'plus' as Remark['sign'], value: '', text: '' },
   });
   const put = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
+  const once = useOnce();
   const send = async () => {
     const value = draft.value.trim() === '' ? null : Number(draft.value.replace(',', '.'));
     if (value !== null && !(value >= 0 && value <= 10)) {
@@ -39,7 +42,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
     try {
       await callApi('POST', `/studies/${studyId}/rows/marks`, row);
       // A mark is evidence: the cards are filled in anew with it.
-      location.reload();
+      await readAgain();
     } catch (error) {
       setMessage(`It was not kept: ${failureText(error)}`);
     }
@@ -69,7 +72,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
         className="flex flex-wrap items-end gap-2 px-3 py-2 text-xs text-ink-2"
         onSubmit={(event) => {
           event.preventDefault();
-          void send();
+          once('add', send);
         }}
       >
         <label>

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Thing } from '../../server/workshop/things';
+import { goTo } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 import { INTENT_WORDS } from './intents';
 
 interface NewStudyProps {
@@ -19,6 +21,7 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
   const [machine, setMachine] = useState(chosen.machine);
   const [machines, setMachines] = useState<readonly Thing[]>([]);
   const [message, setMessage] = useState<string | null>(null);
+  const once = useOnce();
   useEffect(() => {
     callApi<Thing[]>('GET', '/things?kind=machine').then(setMachines, () => undefined);
   }, []);
@@ -30,7 +33,7 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
         ...(machine !== '' && { with: machine }),
       });
       const station = machine === '' && again === '' ? 'question' : 'line-up';
-      location.assign(`/studies/${study_id}/${station}`);
+      await goTo(`/studies/${study_id}/${station}`);
     } catch (error) {
       setMessage(failureText(error, 'It could not be made.'));
     }
@@ -41,7 +44,7 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
       className="mt-3 grid gap-3 sheet p-4 md:grid-cols-[2fr_1fr_1fr_1fr_auto] md:items-end"
       onSubmit={(event) => {
         event.preventDefault();
-        void submit();
+        once('make', submit);
       }}
       onKeyDown={(event) => event.key === 'Escape' && onCancel()}
     >

@@ -1,67 +1,65 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { NewStudy } from './NewStudy';
 
 const api = toldApi();
-afterEach(cleanup);
+const assign = vi.fn();
 
-const assigned: string[] = [];
-const shown = async (again = '', machine = '') => {
-  assigned.length = 0;
-  vi.stubGlobal('location', { assign: (to: string) => assigned.push(to) });
-  api.answers['GET /things?kind=machine'] = () => json([{ uid: 'u-g', name: 'Gannet' }]);
+beforeEach(() => {
+  assign.mockClear();
+  vi.spyOn(window.location, 'assign').mockImplementation(assign);
+  api.answers['GET /things?kind=machine'] = () => json([{ uid: 'u-1', name: 'Auklet 23' }]);
   api.answers['POST /studies'] = () => json({ study_id: 'new' }, 201);
-  const cancelled = vi.fn();
-  const studies = [{ study_id: 'one', title: 'Clips' }];
-  render(<NewStudy {...{ studies, again, machine }} onCancel={cancelled} />);
-  await screen.findByRole('option', { name: 'Gannet' });
-  return cancelled;
-};
-const choose = (label: string, value: string) =>
-  fireEvent.change(screen.getByLabelText(label), { target: { value } });
-const begin = async () => {
-  fireEvent.click(screen.getByRole('button', { name: 'Begin' }));
-  await waitFor(() => expect(assigned).toHaveLength(1));
-  return api.asked.find(({ method }) => method === 'POST')?.body;
-};
+});
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+});
+
+const shown = (more: Partial<Parameters<typeof NewStudy>[0]> = {}) =>
+  render(
+    <NewStudy
+      {...({
+        studies: [{ study_id: 'old', name: 'clips', title: 'Four machines' }],
+        ...{ again: '', machine: '', onCancel: () => undefined, ...more },
+      } as unknown as Parameters<typeof NewStudy>[0])}
+    />,
+  );
+const form = () => screen.getByRole('form', { name: 'New study' });
+const title = () => screen.getByLabelText<HTMLInputElement>(/^(?:title|what it is called)/i);
+const made = () => api.asked.filter(({ method }) => method === 'POST').map(({ body }) => body);
 
 describe('a new study', () => {
-  it('from nothing says what varies on purpose, and begins with its question', async () => {
-    await shown();
-    choose('title', 'Brackets');
-    choose('what varies on purpose', 'tuning');
-    expect(await begin()).toEqual({ title: 'Brackets', intent: 'tuning' });
-    expect(assigned).toEqual(['/studies/new/question']);
+  it('is made once, however often Enter comes down, also while its page is on its way', async () => {
+    shown();
+    fireEvent.change(title(), { target: { value: 'Two machines' } });
+    fireEvent.submit(form());
+    fireEvent.submit(form());
+    await waitFor(() => expect(assign).toHaveBeenCalledExactlyOnceWith('/studies/new/question'));
+    fireEvent.submit(form());
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(made()).toEqual([{ title: 'Two machines', intent: 'machines' }]);
   });
 
-  it('again as another takes that one’s intent, says what it takes, and begins with its line-up', async () => {
-    await shown('one');
-    choose('title', 'Clips, once more');
-    expect((screen.getByLabelText('what varies on purpose') as HTMLSelectElement).disabled).toBe(true); // prettier-ignore
-    expect(screen.getByText(/It takes the line-up, parts, instruments/)).toBeTruthy();
-    choose('with', 'u-g');
-    expect(await begin()).toEqual({ title: 'Clips, once more', again: 'one', with: 'u-g' });
-    expect(assigned).toEqual(['/studies/new/line-up']);
+  it('as another goes on with its line-up', async () => {
+    shown({ again: 'old' });
+    fireEvent.change(title(), { target: { value: 'Again' } });
+    fireEvent.submit(form());
+    await waitFor(() => expect(assign).toHaveBeenCalledWith('/studies/new/line-up'));
+    expect(made()).toEqual([{ title: 'Again', again: 'old' }]);
   });
 
-  it('with a machine of the workshop begins with its line-up', async () => {
-    await shown('', 'u-g');
-    choose('title', 'The Gannet alone');
-    expect(await begin()).toEqual({ title: 'The Gannet alone', intent: 'machines', with: 'u-g' });
-    expect(assigned).toEqual(['/studies/new/line-up']);
-  });
-
-  it('that is refused says why and keeps what was typed; Escape leaves it', async () => {
-    const cancelled = await shown();
-    api.answers['POST /studies'] = () => json({ detail: 'There is such a study.' }, 409);
-    choose('title', 'Clips');
-    fireEvent.click(screen.getByRole('button', { name: 'Begin' }));
-    expect((await screen.findByRole('alert')).textContent).toBe('There is such a study.');
-    expect((screen.getByLabelText('title') as HTMLInputElement).value).toBe('Clips');
-    expect(assigned).toEqual([]);
-    fireEvent.keyDown(screen.getByLabelText('title'), { key: 'Escape' });
-    expect(cancelled).toHaveBeenCalledOnce();
+  it('that is refused can be tried again, and what was typed is there', async () => {
+    api.answers['POST /studies'] = () => json({ detail: 'That title is too long.' }, 422);
+    shown();
+    fireEvent.change(title(), { target: { value: 'Two machines' } });
+    fireEvent.submit(form());
+    await screen.findByText('That title is too long.');
+    expect(title().value).toBe('Two machines');
+    api.answers['POST /studies'] = () => json({ study_id: 'new' }, 201);
+    fireEvent.submit(form());
+    await waitFor(() => expect(assign).toHaveBeenCalledOnce());
   });
 });

@@ -1,13 +1,16 @@
 import { useState } from 'react';
 import type { ThingKind } from '../../core/workshop';
 import type { Thing } from '../../server/workshop/things';
+import { goTo } from '../kit/leave';
 import { ApiError, callApi, failureText } from '../kit/request';
+import { useOnce } from '../kit/use-once';
 
 /** One field that adds a thing by its name, and asks where one is called the same. */
 export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
   const [name, setName] = useState('');
   const [message, setMessage] = useState<string | null>(null);
   const [twin, setTwin] = useState<Thing | null>(null);
+  const once = useOnce();
   const add = async (evenIfNamed: boolean) => {
     const text = name.trim();
     if (text === '') return;
@@ -19,7 +22,7 @@ export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
         ...{ kind, facts },
         ...(evenIfNamed && { evenIfNamed }),
       });
-      location.assign(`/${page}/${made.uid}`);
+      await goTo(`/${page}/${made.uid}`);
     } catch (error) {
       if (error instanceof ApiError && error.status === 409) setTwin(error.current as Thing);
       setMessage(failureText(error));
@@ -30,7 +33,7 @@ export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
       className="offer flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void add(false);
+        once('add', () => add(false));
       }}
     >
       <input

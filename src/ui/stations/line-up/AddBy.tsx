@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import type { Offered } from '../../../server/line-up/line-up';
+import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
+import { useOnce } from '../../kit/use-once';
 import { Suggest } from '../../kit/Suggest';
 
 interface AddByProps {
@@ -18,12 +20,13 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
   const [twin, setTwin] = useState<{ uid: string; name: string } | null>(null);
   const plain = text.trim().toLowerCase();
   const items = plain === '' ? [] : offered.filter((one) => `${one.name} ${one.about}`.toLowerCase().includes(plain)).slice(0, 8); // prettier-ignore
+  const once = useOnce();
   const add = async (picked: { uid: string } | { name: string; evenIfNamed?: boolean }) => {
     setMessage(null);
     setTwin(null);
     try {
       await callApi('POST', `/studies/${studyId}/line-up`, { add: kind, picked });
-      location.reload();
+      await readAgain();
     } catch (error) {
       const current = error instanceof ApiError ? (error.current as typeof twin | undefined) : null;
       setTwin(current ?? null);
@@ -39,7 +42,7 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
         keyOf={(one) => one.uid}
         nameOf={(one) => one.name}
         onType={setText}
-        onChoose={(one, typed) => void add(one ? { uid: one.uid } : { name: typed })}
+        onChoose={(one, typed) => once('add', () => add(one ? { uid: one.uid } : { name: typed }))}
         empty={`Enter makes a new ${kind}.`}
         render={(one) => (
           <>

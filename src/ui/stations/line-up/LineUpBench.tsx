@@ -3,7 +3,9 @@ import type { Fairness } from '../../../core/fairness';
 import type { ContenderMark } from '../../../core/study';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { Drawer } from '../../kit/Drawer';
+import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
+import { useOnce } from '../../kit/use-once';
 import type { FieldSpec } from '../../records/fields';
 import { RecordForm } from '../../records/RecordForm';
 import { nameOfThing } from '../../../core/workshop/kinds';
@@ -91,27 +93,29 @@ export function LineUpBench(props: LineUpBenchProps) {
 /** What is known of one contender, what can be made of it, and where more of it stands. */
 function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchProps & { mark: ContenderMark }) {
   const [message, setMessage] = useState<string | null>(null);
+  const once = useOnce();
   const { contenders, profiles } = page.rows;
   const contender = contenders.find((one) => one.contender_id === mark.contender_id);
   const profile = profiles.find((one) => one.profile_id === contender?.profile_id);
   if (!contender || !profile) return null;
   const base = `/studies/${studyId}`;
-  const act = async (work: () => Promise<unknown>) => {
+  const doing = async (work: () => Promise<unknown>) => {
     setMessage(null);
     try {
       await work();
-      location.reload();
+      await readAgain();
     } catch (error) {
       setMessage(failureText(error));
     }
   };
+  const act = (work: () => Promise<unknown>) => once('act', () => doing(work));
   return (
     <div className="grid min-h-0 gap-4 overflow-auto p-4">
       <p className="flex flex-wrap gap-2">
         <button
           type="button"
           className="action action-main"
-          onClick={() => void act(() => callApi('POST', `${base}/line-up`, { add: 'tuned', contender_id: mark.contender_id }))}
+          onClick={() => act(() => callApi('POST', `${base}/line-up`, { add: 'tuned', contender_id: mark.contender_id }))}
         >
           Add our own profile beside it
         </button>
@@ -123,7 +127,7 @@ function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchP
           className="action"
           disabled={mark.contender_id === reference}
           data-hint={mark.contender_id === reference ? 'It is the reference: choose another one first.' : undefined}
-          onClick={() => void act(() => callApi('DELETE', `${base}/rows/contenders/${mark.contender_id}`, { version: contender.row_version }))}
+          onClick={() => act(() => callApi('DELETE', `${base}/rows/contenders/${mark.contender_id}`, { version: contender.row_version }))}
         >
           Take it out
         </button>

@@ -1,5 +1,7 @@
 import { useState } from 'react';
+import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
+import { useOnce } from '../../kit/use-once';
 
 interface ProfileFromFileProps {
   studyId: string;
@@ -13,6 +15,7 @@ export function ProfileFromFile({ studyId, files, profiles }: ProfileFromFilePro
   const [name, setName] = useState('');
   const [parent, setParent] = useState('');
   const [message, setMessage] = useState<string | null>(null);
+  const once = useOnce();
   if (files.length === 0) return null;
   const make = async () => {
     try {
@@ -24,7 +27,7 @@ export function ProfileFromFile({ studyId, files, profiles }: ProfileFromFilePro
           parent_id: parent === '' ? null : parent,
         },
       });
-      location.reload();
+      await readAgain();
     } catch (error) {
       setMessage(failureText(error, 'It could not be made.'));
     }
@@ -37,7 +40,7 @@ export function ProfileFromFile({ studyId, files, profiles }: ProfileFromFilePro
         aria-label="Profile from a sliced file"
         onSubmit={(event) => {
           event.preventDefault();
-          void make();
+          once('make', make);
         }}
       >
         <label className="text-xs text-ink-2">
