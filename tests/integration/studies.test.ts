@@ -210,15 +210,20 @@ describe('import and export', () => {
   });
 
   it('tells the planner at once what is in a table that has grown by much', async () => {
-    const id = await readDemo();
-    const known = await db.sequelize.query<{ name: string }>(
-      `select tablename as name from pg_stats
-       where attname = 'study_id' and most_common_vals::text like $1 order by name`,
-      { bind: [`%${id}%`], type: QueryTypes.SELECT },
-    );
-    expect(known.map(({ name }) => name)).toEqual(
-      expect.arrayContaining(['prints', 'readings', 'specimens']),
-    );
+    const empty = await freshDatabase();
+    try {
+      const { studyId } = await importStudy(empty.db, DEMO, readPackageOnDisk);
+      const known = await empty.db.sequelize.query<{ name: string }>(
+        `select tablename as name from pg_stats
+         where attname = 'study_id' and most_common_vals::text like $1 order by name`,
+        { bind: [`%${studyId}%`], type: QueryTypes.SELECT },
+      );
+      expect(known.map(({ name }) => name)).toEqual(
+        expect.arrayContaining(['prints', 'readings', 'specimens']),
+      );
+    } finally {
+      await empty.drop();
+    }
   });
 
   it('counts what is needed by parts and sizes, and what is done where it is needed', async () => {
