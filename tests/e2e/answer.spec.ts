@@ -94,6 +94,21 @@ test('machine or profile: in words first, the table folded away', async ({ page,
   await expectAccessible(page);
 });
 
+/** What the price weighs on a card of the bench's study. */
+async function weightOfPrice(bench: { study: string }, card: string): Promise<number | undefined> {
+  const address = bench.study.replace('/studies/', '/api/v1/studies/');
+  const { scorecard, scorecards } = (await (await fetch(address)).json()) as Record<
+    'scorecard' | 'scorecards',
+    unknown
+  >;
+  const cards = [scorecard, scorecards].flat() as {
+    name?: string;
+    criteria: { key: string; weight: number }[];
+  }[];
+  const found = cards.find((one) => one?.name === card);
+  return found?.criteria.find(({ key }) => key === 'price')?.weight;
+}
+
 test('a new user makes a card of their own and has the answer in words', async ({
   page,
   bench,
@@ -124,6 +139,8 @@ test('a new user makes a card of their own and has the answer in words', async (
   await weight.press('ArrowLeft');
   await page.getByRole('link', { name: 'Speed' }).click();
   await page.waitForURL(/results\/speed/);
+  // It is on its way while the next page is there already.
+  await expect.poll(() => weightOfPrice(bench, 'a poor student')).toBe(99);
   await open(page, `${bench.study}/results/scorecard`);
   await page.getByRole('button', { name: 'a poor student' }).click();
   await expect(weight).toHaveValue('99');
