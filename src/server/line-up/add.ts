@@ -1,6 +1,5 @@
 import * as z from 'zod';
-import { idFrom } from '../../core/study';
-import { normaliseSetting, type AnyRow, type Row } from '../../core/study';
+import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/study';
 import { factsOf, KINDS, nameOfThing, type Facts, type ThingKind } from '../../core/workshop';
 import { findFile, findThing, freePath, linkFile, listRows, listRowsBy, rowOrNull, updateRow, deleteRow, thingCalled, thingsOfStudy, usesOfThings, writeStudy, type Thing, type Write } from '../../data'; // prettier-ignore
 import { app } from '../app';

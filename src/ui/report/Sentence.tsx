@@ -34,13 +34,12 @@ export function Sentence({
     setSeen(sentence.text);
   }
   const moved = sentence.ties.filter((tie) => tie.moved || !tie.isThere);
-  const addresses = sentence.ties.map((tie) => tie.address);
   /** Keeps what is changed, and what was typed. */
   const keep = (change: Parameters<Report['change']>[1]) =>
-    report.change(sentence.verdict_id, {
+    report.change(sentence.verdict_id, (now) => ({
       ...(text.trim() !== '' && text.trim() !== sentence.text && { text: text.trim() }),
-      ...change,
-    });
+      ...change(now),
+    }));
   return (
     <li
       className="border-b border-line-soft py-1.5 last:border-0"
@@ -50,7 +49,7 @@ export function Sentence({
         <Whose
           marks={marks}
           value={sentence.contender_id}
-          onChange={(contender_id) => void keep({ contender_id })}
+          onChange={(contender_id) => void keep(() => ({ contender_id }))}
         />
         <textarea
           className="[field-sizing:content] field min-w-0 flex-1 basis-64"
@@ -59,10 +58,10 @@ export function Sentence({
           aria-label="Sentence"
           onChange={(event) => setText(event.target.value)}
           onBlur={() => {
-            if (text.trim() !== '' && text.trim() !== sentence.text) void keep({});
+            if (text.trim() !== '' && text.trim() !== sentence.text) void keep(() => ({}));
           }}
           onKeyDown={(event) => {
-            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void keep({});
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void keep(() => ({}));
             if (event.key === 'Escape') setText(sentence.text);
           }}
         />
@@ -108,7 +107,9 @@ export function Sentence({
               className="ml-1 min-h-[24px] min-w-[20px]"
               aria-label={`Do not rest on: ${tie.said}`}
               onClick={() =>
-                void keep({ rests_on: addresses.filter((one) => one !== tie.address) })
+                void keep(({ rests_on }) => ({
+                  rests_on: rests_on.filter((one) => one !== tie.address),
+                }))
               }
             >
               ✕
@@ -123,8 +124,10 @@ export function Sentence({
             type="button"
             className="underline"
             onClick={() => {
-              const all = [...addresses, ...picked.map((one) => one.address)];
-              void keep({ rests_on: all }).then((isKept) => isKept && drop(null));
+              const more = picked.map((one) => one.address);
+              void keep(({ rests_on }) => ({ rests_on: [...rests_on, ...more] })).then(
+                (isKept) => isKept && drop(null),
+              );
             }}
           >
             rest on the {picked.length} picked
@@ -141,7 +144,7 @@ export function Sentence({
                 : `${tie.said}: there is no such figure any more`}
             </span>
           ))}
-          <button type="button" className="ml-auto action" onClick={() => void keep({})}>
+          <button type="button" className="ml-auto action" onClick={() => void keep(() => ({}))}>
             It still stands
           </button>
         </p>

@@ -78,6 +78,12 @@ const doing = async (report: { current: Report }, work: (now: Report) => Promise
   });
   return said;
 };
+/** Rests a sentence on one figure less. */
+const without =
+  (address: string) =>
+  ({ rests_on }: { rests_on: readonly string[] }) => ({
+    rests_on: rests_on.filter((one) => one !== address),
+  });
 const shown = (report: { current: Report }, id: string) =>
   report.current.page.sentences.find((one) => one.verdict_id === id);
 const sent = (method: string) => api.asked.filter((one) => one.method === method);
@@ -86,9 +92,9 @@ describe('what is done with a report before the server has answered', () => {
   it('changes one sentence twice: both stand, each from the version that it then has', async () => {
     const report = opened();
     const said = await doing(report, (now) => [
-      now.change('s1', { contender_id: 'A' }),
-      now.change('s1', { rests_on: ['accuracy:A'] }),
-      now.change('s1', { text: 'Says more.' }),
+      now.change('s1', () => ({ contender_id: 'A' })),
+      now.change('s1', without('speed:A')),
+      now.change('s1', () => ({ text: 'Says more.' })),
     ]);
     expect(said).toEqual([true, true, true]);
     expect(sent('PUT').map(({ body }) => (body as Put).version)).toEqual([1, 2, 3]);
@@ -97,13 +103,23 @@ describe('what is done with a report before the server has answered', () => {
     });
   });
 
+  it('rests a sentence on two figures less, and on one more: none comes back', async () => {
+    const report = opened();
+    await doing(report, (now) => [
+      now.change('s1', without('speed:A')),
+      now.change('s1', ({ rests_on }) => ({ rests_on: [...rests_on, 'cost:A'] })),
+      now.change('s1', without('accuracy:A')),
+    ]);
+    expect(shown(report, 's1')?.ties.map(({ address }) => address)).toEqual(['cost:A']);
+  });
+
   it('types into a sentence, then takes it out', async () => {
     const report = opened();
     const said = await doing(report, (now) => [
-      now.change('s2', { text: 'No.' }),
+      now.change('s2', () => ({ text: 'No.' })),
       now.take('s2'),
       // What is gone is not changed any more.
-      now.change('s2', { text: 'Or yes.' }),
+      now.change('s2', () => ({ text: 'Or yes.' })),
     ]);
     expect(said).toEqual([true, true, true]);
     expect(shown(report, 's2')).toBeUndefined();
@@ -121,12 +137,12 @@ describe('what is done with a report before the server has answered', () => {
 
   it('takes two parts out: neither comes back', async () => {
     const report = opened();
-    const without = (part: string) => (now: ReportSettings) => ({
+    const lacking = (part: string) => (now: ReportSettings) => ({
       parts: (now.parts ?? []).filter((one) => one !== part),
     });
     await doing(report, (now) => [
-      now.settle(without('question')),
-      now.settle(without('line-up')),
+      now.settle(lacking('question')),
+      now.settle(lacking('line-up')),
       now.settle(() => ({ author: 'The clip bench' })),
     ]);
     expect(settings).toEqual({ parts: ['accuracy'], author: 'The clip bench' });
@@ -138,13 +154,17 @@ describe('what others do with a report meanwhile', () => {
   it('to a sentence is shown, and nothing of it is overwritten unseen', async () => {
     const report = opened();
     sentences = [sentence('s1', { text: 'Theirs.', row_version: 2 })];
-    expect(await doing(report, (now) => [now.change('s1', { text: 'Mine.' })])).toEqual([false]);
+    expect(await doing(report, (now) => [now.change('s1', () => ({ text: 'Mine.' }))])).toEqual([
+      false,
+    ]);
     expect(report.current.save).toMatchObject({
       kind: 'refused',
       message: expect.stringContaining('what you typed is still in its field') as string,
     });
     expect(shown(report, 's1')?.text).toBe('Theirs.');
-    expect(await doing(report, (now) => [now.change('s1', { text: 'Mine.' })])).toEqual([true]);
+    expect(await doing(report, (now) => [now.change('s1', () => ({ text: 'Mine.' }))])).toEqual([
+      true,
+    ]);
     expect(sentences[0]?.text).toBe('Mine.');
   });
 

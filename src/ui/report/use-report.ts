@@ -15,8 +15,11 @@ export type Written = Pick<SeenSentence, 'kind' | 'contender_id' | 'text'> & {
   version: number | null;
 };
 
-/** What is changed of a sentence that is there. */
-type SentenceChange = Partial<Pick<Written, 'text' | 'contender_id' | 'rests_on'>>;
+/** What can be changed of a sentence. */
+type SentenceWords = Pick<Written, 'text' | 'contender_id' | 'rests_on'>;
+
+/** What becomes of a sentence as it is. */
+type SentenceChange = (now: SentenceWords) => Partial<SentenceWords>;
 
 /** What the Report station knows, and all that can be done there: one thing after another, from how things stand then. */
 export function useReport(studyId: string, first: ReportPage) {
@@ -68,9 +71,8 @@ export function useReport(studyId: string, first: ReportPage) {
       act(() => put({ ...written, verdict_id: null, version: null })),
     change: (id: string, change: SentenceChange) =>
       actOn(id, ({ verdict_id, kind, text, contender_id, ties, row_version }) => {
-        const rests_on = ties.map(({ address }) => address);
-        const now = { verdict_id, kind, text, contender_id, rests_on, version: row_version };
-        return put({ ...now, ...change });
+        const now = { text, contender_id, rests_on: ties.map(({ address }) => address) };
+        return put({ ...{ verdict_id, kind, version: row_version }, ...now, ...change(now) });
       }),
     take: (id: string) =>
       actOn(id, ({ verdict_id, row_version }) =>

@@ -61,12 +61,12 @@ export function PlateMaps(props: PlateMapsProps) {
         </nav>
       </header>
       <Leaving isPicture figures={figures}>
-        <div className="flex flex-wrap gap-4 p-3 max-sm:grid max-sm:grid-cols-2 max-sm:gap-3">
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(160px,1fr))] gap-3 p-3 max-sm:grid-cols-2">
           {shown.map((mark) => {
             const fit = fits[mark.contender_id];
             const places = meanByPlace(points[mark.contender_id] ?? []);
             return (
-              <figure key={mark.contender_id} className="w-[190px] max-sm:w-auto">
+              <figure key={mark.contender_id} className="min-w-0">
                 <figcaption className="mb-1">
                   <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                 </figcaption>

@@ -201,7 +201,11 @@ export function LadderBench(props: LadderBenchProps) {
               </div>
             </section>
           ))}
-          <div className="flex flex-wrap gap-1.5" role="group" aria-label="How the step went">
+          <div
+            className="flex flex-wrap gap-1.5 max-md:sticky max-md:bottom-0 max-md:z-10 max-md:bg-desk max-md:py-2"
+            role="group"
+            aria-label="How the step went"
+          >
             {STEP_RESULTS.map((one) => (
               <button
                 key={one.result}

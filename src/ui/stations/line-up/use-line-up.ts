@@ -62,30 +62,27 @@ export function useLineUp(studyId: string, given: Rows): LineUpEdits {
   const base = `/studies/${studyId}`;
   const saved = (work: () => Promise<void>): Promise<string | null> =>
     inTurn(() => work().then(() => null, failureText));
+  const changeIn = <Table extends 'machines' | 'profiles'>(
+    table: Table,
+    is: (row: Rows[Table][number]) => boolean,
+    id: string,
+    change: Change,
+  ) =>
+    saved(async () => {
+      const rows: readonly Rows[Table][number][] = latest.read()[table];
+      const row = rows.find(is);
+      if (!row) return;
+      await changeRow(`${base}/rows/${table}/${id}`, row, change, (now) =>
+        latest.change((all) => {
+          const known: readonly Rows[Table][number][] = all[table];
+          return { ...all, [table]: known.map((one) => (is(one) ? now : one)) };
+        }),
+      );
+    });
   return {
     rows: latest.shown,
-    changeMachine: (machineId, change) =>
-      saved(async () => {
-        const row = latest.read().machines.find((one) => one.machine_id === machineId);
-        if (!row) return;
-        await changeRow(`${base}/rows/machines/${machineId}`, row, change, (now) =>
-          latest.change((all) => ({
-            ...all,
-            machines: all.machines.map((one) => (one.machine_id === machineId ? now : one)),
-          })),
-        );
-      }),
-    changeProfile: (profileId, change) =>
-      saved(async () => {
-        const row = latest.read().profiles.find((one) => one.profile_id === profileId);
-        if (!row) return;
-        await changeRow(`${base}/rows/profiles/${profileId}`, row, change, (now) =>
-          latest.change((all) => ({
-            ...all,
-            profiles: all.profiles.map((one) => (one.profile_id === profileId ? now : one)),
-          })),
-        );
-      }),
+    changeMachine: (id, change) => changeIn('machines', (row) => row.machine_id === id, id, change),
+    changeProfile: (id, change) => changeIn('profiles', (row) => row.profile_id === id, id, change),
     setSetting: (profileId, key, value) =>
       saved(async () => {
         const answer = await callApi<{ key: string; value: string | null }>(

@@ -28,8 +28,7 @@ export function PlanMatrix(props: PlanMatrixProps) {
   const latest = useLatest(props.planned);
   const planned = latest.shown;
   const inTurn = useInTurn();
-  const used = materials.find((one) => planned.some((row) => row.material_id === one.id));
-  const [material, setMaterial] = useState(used?.id ?? materials[0]?.id ?? '');
+  const [material, setMaterial] = useState(() => mostPlanned(materials, props.planned));
   const [message, setMessage] = useState<string | null>(null);
   const find = (contender: string, artefact: string, rows = planned) =>
     rows.find(
@@ -163,6 +162,17 @@ export function PlanMatrix(props: PlanMatrixProps) {
       </Leaving>
     </section>
   );
+}
+
+/** The material of which most is printed, the first of all where nothing is planned. */
+function mostPlanned(
+  materials: PlanMatrixProps['materials'],
+  planned: PlanMatrixProps['planned'],
+): string {
+  const countOf = (id: string) =>
+    planned.reduce((sum, row) => (row.material_id === id ? sum + Number(row.repeats) : sum), 0);
+  const counts = materials.map((one) => ({ id: one.id, count: countOf(one.id) }));
+  return counts.reduce((best, one) => (one.count > best.count ? one : best), counts[0] ?? { id: '', count: 0 }).id; // prettier-ignore
 }
 
 const fileFor = (files: readonly SlicedSummary[], contender: string, artefact: string) =>

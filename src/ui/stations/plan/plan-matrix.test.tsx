@@ -114,5 +114,10 @@ describe('what is printed', () => {
     shown({ planned: [planned({ material_id: 'petg', repeats: 7 })] });
     expect(repeats().value).toBe('7');
     expect(screen.getByText(/^7 prints/)).toBeTruthy();
+    cleanup();
+    // Where several are used, of the one of which most is printed.
+    shown({ planned: [planned({ repeats: 2 }), planned({ material_id: 'petg', repeats: 7 })] });
+    expect(repeats().value).toBe('7');
+    expect(screen.getByText(/^9 prints/)).toBeTruthy();
   });
 });

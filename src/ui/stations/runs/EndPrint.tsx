@@ -59,7 +59,7 @@ export function EndPrint(props: EndPrintProps) {
   };
   return (
     <>
-      <label className="mb-2 block text-xs text-ink-2">
+      <label className="mb-2 flex flex-wrap items-center gap-2 text-xs text-ink-2">
         parts that came off the plate
         <input
           className="field w-24"
@@ -68,7 +68,7 @@ export function EndPrint(props: EndPrintProps) {
           aria-invalid={count === null}
           onChange={(event) => setCopies(event.target.value)}
         />
-        <span className="ml-2">
+        <span>
           {count === null
             ? A_COUNT
             : stickers.length === 0
