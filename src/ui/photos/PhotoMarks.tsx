@@ -190,7 +190,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
                 strokeWidth={unit / 3.2}
               />
               <text
-                x={u_px + unit * 1.8}
+                {...beside(u_px, unit * 1.8, width / 2)}
                 y={v_px - unit}
                 fontSize={unit * 3}
                 fill="white"
@@ -298,6 +298,10 @@ function Loupe({ studyId, photo, mark }: LoupeProps) {
   );
 }
 
+/** Where a number stands beside a mark: towards the middle, so that the edge cuts none off. */
+const beside = (x: number, gap: number, middle: number) =>
+  x > middle ? ({ x: x - gap, textAnchor: 'end' } as const) : { x: x + gap };
+
 interface ViewCornersProps {
   visible: string;
   box: ViewBox;
@@ -332,7 +336,12 @@ function ViewCorners({ visible, box, marks, waiting, onChoose }: ViewCornersProp
       {marks.map(({ x_mm, y_mm }, at) => (
         <g key={at}>
           <circle cx={x_mm} cy={-y_mm} r={2 * unit} fill="var(--plum)" />
-          <text x={x_mm + 2.5 * unit} y={-y_mm - unit} fontSize={6 * unit} fill="var(--plum)">
+          <text
+            {...beside(x_mm, 2.5 * unit, box.x + box.w / 2)}
+            y={-y_mm - unit}
+            fontSize={6 * unit}
+            fill="var(--plum)"
+          >
             {at + 1}
           </text>
         </g>
