@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { settingNames } from '../study/settings';
 import { changesOf, MACHINE_FACTS, profileSettings, proposeFromFiles, settingRows, type MachineFacts } from '.'; // prettier-ignore
 
 const fact = (key: string) => {
@@ -79,6 +80,13 @@ describe('settings side by side', () => {
     expect(rows[0]?.label).toBe('nozzle temp, °C');
     expect(changesOf(profiles[1]!, settings)).toBe(1);
     expect(changesOf(profiles[0]!, settings)).toBeNull();
+  });
+
+  it('that are alike stand in the order of the words, those of other words last', () => {
+    const [first = '', second = '', third = ''] = settingNames();
+    const same = [third, 'aardvark', first, second].map((key) => set('s', key, '1'));
+    const rows = settingRows(contenders.slice(0, 1), profiles, same);
+    expect(rows.map((row) => row.key)).toEqual([first, second, third, 'aardvark']);
   });
 
   it('say what files state otherwise, and on which part', () => {

@@ -37,10 +37,9 @@ export function runOrder(
 ): PlannedPrint[] {
   const draws = seededDraws(options.seed);
   const all = numbered(planned);
+  // Every cell counts from 1, so that rounds come in their order.
   const byRepeat = (prints: readonly Omit<PlannedPrint, 'block'>[]) =>
-    [...groupBy(prints, (print) => print.repeat)]
-      .sort(([a], [b]) => a - b)
-      .map(([, round]) => shuffled(round, draws));
+    [...groupBy(prints, (print) => print.repeat).values()].map((round) => shuffled(round, draws));
   const blocks =
     options.block_by === 'lot'
       ? [...groupBy(all, (print) => print.material_id).values()].map((lot) => shuffled(lot, draws))

@@ -100,6 +100,15 @@ describe('a file on its way', () => {
     expect(shares).toContainEqual([0, true]);
   });
 
+  it.each([500, 503])('waits for a server that is ill: %i', async (status) => {
+    api.answers['POST /studies/u/sliced-files'] = () => json({ received: 0 });
+    answers = [() => ({ status, content: { detail: 'not now' } }), arrived];
+    const { done, shares } = sending(file(MB));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(await done).toMatchObject({ isKnown: false });
+    expect(shares).toContainEqual([0, true]);
+  });
+
   it('gives up at once where it is refused', async () => {
     api.answers['POST /studies/u/sliced-files'] = () => json({ received: 0 });
     answers = [() => ({ status: 400, content: { detail: 'It is not what it said it is.' } })];

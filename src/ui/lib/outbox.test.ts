@@ -86,10 +86,10 @@ describe('an entry at the bench', () => {
     expect(await waiting()).toEqual([]);
   });
 
-  it('is not given up for a server that is ill', async () => {
+  it.each([500, 503])('is not given up for a server that is ill: %i', async (status) => {
     answers = away;
     await sendOrKeep('/readings', { n: 1 });
-    answers = refuse(503, 'the database is away');
+    answers = refuse(status, 'the database is away');
     await sendWaiting();
     expect(await waiting()).toEqual([{ n: 1 }]);
     expect((await listWaiting())[0]).not.toHaveProperty('refused');

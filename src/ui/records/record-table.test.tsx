@@ -67,7 +67,9 @@ describe('a table of records', () => {
       json(row('g 1', 'Gannet X26', { row_version: 4 }));
     opened();
     fireEvent.click(screen.getByRole('button', { name: 'Edit Gannet' }));
-    const name = screen.getByLabelText(/^name/);
+    const name = screen.getByLabelText<HTMLInputElement>(/^name/);
+    const nozzle = screen.getByLabelText<HTMLInputElement>(/^nozzle/);
+    expect([name.value, nozzle.value]).toEqual(['Gannet', '0.4']);
     fireEvent.change(name, { target: { value: 'Gannet X26' } });
     fireEvent.blur(name);
     await screen.findByRole('button', { name: 'Close Gannet X26' });
