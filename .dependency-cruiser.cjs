@@ -20,7 +20,7 @@ module.exports = {
       to: {
         path: '^src/core/[^/]+/',
         pathNot:
-          '^src/core/($1/|[^/]+/index\\.ts$|study/(labels|catalogues|settings)\\.ts$|stats/summary\\.ts$)',
+          '^src/core/($1/|[^/]+/index\\.ts$|study/(labels|catalogues|settings|typed-number)\\.ts$|stats/summary\\.ts$)',
       },
     },
     {

@@ -116,7 +116,7 @@ export function benchToolpath(): Line[] {
   ];
 }
 
-const store = (db: Database, studyId: string, study: Study): Promise<void> =>
+const store = (db: Database, studyId: string, study: Study): Promise<unknown> =>
   transact(db, (bound) =>
     storeStudy(bound, studyId, { study, packageExtras: {}, files: new Map(), history: [] }),
   );

@@ -4,6 +4,7 @@ import { build } from 'esbuild';
 import { command, databasePackages, processes, shared } from './lib/bundles.mjs';
 import { keepCompiled } from './lib/compiled.mjs';
 import { ROOT } from './lib/project.mjs';
+import { writeNotices } from './lib/notices.mjs';
 import { must } from './lib/run.mjs';
 
 const isOnlyCommand = process.argv.includes('--cli');
@@ -45,4 +46,6 @@ if (!isOnlyCommand) {
     cwd: ROOT,
     env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
   });
+  // What others have made that runs in it, with its licences: linked from every page's help.
+  writeNotices(join(ROOT, 'dist', 'web', 'client', 'third-party-notices.txt'));
 }

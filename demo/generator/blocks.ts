@@ -92,6 +92,14 @@ function printOf(
     filament_m: round(grams / 2.98, 3),
     ...{ energy_wh: null, outcome, progress_pct: Math.round(share * 100), firmware: one.firmware },
     ...{ plate: 'textured', nozzle_mm: 0.4, ambient_c: round(19.5 + draws.noise(0.5), 1) },
-    ...{ humidity_pct: 44, noise_db: null, noise_distance_m: null, operator, toolpath: null },
+    ...{
+      humidity_pct: 44,
+      noise_db: null,
+      noise_distance_m: null,
+      speed_mode: null,
+      filament_from: null,
+      operator,
+      toolpath: null,
+    },
   };
 }

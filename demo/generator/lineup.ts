@@ -152,6 +152,7 @@ export function lineup(): Pick<
     obtained: 'bought',
     firmware,
     serial: null,
+    letter: null,
     uid: uidOf('machine', machine_id),
   });
   tables.machines = [

@@ -51,7 +51,13 @@ export function petgSpires(
       firmware: contender.startsWith('B') ? '1.9.2' : null,
       plate: contender.startsWith('C') ? 'smooth' : 'textured',
       ...{ ambient_c: round(20.5 + draws.noise(0.6), 1), humidity_pct: 46 },
-      ...{ noise_db: null, noise_distance_m: null, toolpath: path },
+      ...{
+        noise_db: null,
+        noise_distance_m: null,
+        speed_mode: null,
+        filament_from: null,
+        toolpath: path,
+      },
     };
   });
   const specimens = prints.map(({ print_id }, at): Row<'specimens'> => {

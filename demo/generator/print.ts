@@ -43,6 +43,13 @@ export function gannetPrint(
     filament_m: round(grams / 2.98, 3),
     ...{ energy_wh: null, outcome: 'success', progress_pct: 100, firmware: planned.firmware },
     ...{ plate: 'textured', nozzle_mm: 0.4, ambient_c: 20.6, humidity_pct: 46 },
-    ...{ noise_db: null, noise_distance_m: null, operator: 'KM', toolpath: path },
+    ...{
+      noise_db: null,
+      noise_distance_m: null,
+      speed_mode: null,
+      filament_from: null,
+      operator: 'KM',
+      toolpath: path,
+    },
   };
 }

@@ -274,6 +274,8 @@ function makePrint(
     humidity_pct: round(47 + draws.noise(3), 0),
     noise_db: null,
     noise_distance_m: null,
+    speed_mode: null,
+    filament_from: null,
     operator: draws.chance(0.6) ? 'KM' : 'TS',
     toolpath: path,
   };

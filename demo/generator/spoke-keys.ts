@@ -30,7 +30,7 @@ const machine = (
   ...{ build_x_mm: size, build_y_mm: size, build_z_mm: size, nozzle_mm: 0.4 },
   ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: null, max_flow_mm3_s: flow },
   ...{ price_list: paid, price_paid: paid, currency: 'EUR', obtained: 'bought' },
-  ...{ firmware: '3.1', serial: null, uid: uidOf('machine', machine_id) },
+  ...{ firmware: '3.1', serial: null, letter: null, uid: uidOf('machine', machine_id) },
 });
 
 const profile = (profile_id: string, name: string): Row<'profiles'> => ({

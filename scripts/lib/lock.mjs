@@ -1,6 +1,23 @@
 import { spawn } from 'node:child_process';
 import { say } from './run.mjs';
 
+/** What `flock` ends with where somebody else holds the lock. */
+const HELD = 75;
+
+/** A process that holds a lock as long as it runs; `got` is null once it has it, else the code it ended with. */
+function hold(file, flags, options) {
+  const child = spawn('flock', [...flags, '-x', file, 'sh', '-c', 'echo held; exec cat'], {
+    stdio: ['pipe', 'pipe', 'ignore'],
+    ...options,
+  });
+  const got = new Promise((resolve, reject) => {
+    child.stdout.once('data', () => resolve(null));
+    child.once('error', reject);
+    child.once('close', (code) => resolve(code ?? 1));
+  });
+  return { child, got };
+}
+
 /**
  * Does some work while holding a lock on a file; another process that wants it waits. The system lets
  * go of it with the process, however that ends.
@@ -9,21 +26,18 @@ import { say } from './run.mjs';
  * @param options of the process that holds it: the user that may open the file
  */
 export async function underLock(file, waiting, work, options = {}) {
-  const holder = spawn('flock', ['-x', file, 'sh', '-c', 'echo held; exec cat'], {
-    stdio: ['pipe', 'pipe', 'ignore'],
-    ...options,
-  });
-  const timer = setTimeout(() => say(waiting), 1000);
+  let holder = hold(file, ['-n', '-E', String(HELD)], options);
   try {
-    await new Promise((resolve, reject) => {
-      holder.stdout.once('data', resolve);
-      holder.once('error', reject);
-      holder.once('close', (code) => reject(new Error(`${file} cannot be locked (${code})`)));
-    });
-    clearTimeout(timer);
+    // Somebody else holds it only where the system says so: a slow start of this process is none.
+    if ((await holder.got) === HELD) {
+      say(waiting);
+      holder = hold(file, [], options);
+      const code = await holder.got;
+      if (code !== null) throw new Error(`${file} cannot be locked (${code})`);
+    }
     return await work();
   } finally {
-    clearTimeout(timer);
+    holder = holder.child;
     const closed = new Promise((resolve) => holder.once('close', resolve));
     if (holder.exitCode === null && holder.pid) {
       holder.stdin.end();

@@ -1,6 +1,7 @@
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { must, run, say } from './run.mjs';
+import { must, run, say, saying } from './run.mjs';
 
 /** Whether this process may install Debian packages. */
 export const isRoot = process.getuid?.() === 0;
@@ -27,6 +28,10 @@ export const findChromium = () =>
   [process.env.CHROMIUM, SHELL, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
     (path) => path && existsSync(path),
   );
+
+/** Whether Debian offers Chromium without a window here: it is the leaner one, and all that is needed. */
+const isShellOffered = () =>
+  spawnSync('apt-cache', ['show', SHELL_PACKAGE], { stdio: 'ignore' }).status === 0;
 
 /** Debian's own cluster is not wanted: the one that is used here is made by these scripts. */
 const CLUSTER_CONF = '/etc/postgresql-common/createcluster.conf';
@@ -88,9 +93,12 @@ export function checkNeeds({ postgres = false, chromium = false, isServed = fals
   ];
   const faults = faultsOf(process.env, isServed);
   if (missing.length > 0 && !isRoot) {
-    const line = installLine(missing);
+    const named = missing.map((name) =>
+      name === 'chromium' && isShellOffered() ? SHELL_PACKAGE : name,
+    );
+    const line = installLine(named);
     faults.push(
-      `${missing.join(' and ')}: not installed. Install with sudo:\n    sudo sh -c '${line}'\n  or as root:\n    su -c '${line}'`,
+      `${named.join(' and ')}: not installed. Install with sudo:\n    sudo sh -c '${line}'\n  or as root:\n    su -c '${line}'`,
     );
   }
   if (faults.length > 0) {
@@ -103,9 +111,8 @@ export function checkNeeds({ postgres = false, chromium = false, isServed = fals
 /** Installs what `checkNeeds` has found missing, as root. */
 export async function installNeeds(missing) {
   if (missing.length === 0) return;
-  say(`Installing Debian's ${missing.join(' and ')} …`);
   try {
-    await install(missing);
+    await saying(`Installing Debian's ${missing.join(' and ')}`, () => install(missing));
   } catch (error) {
     // There is a Chromium already.
     if (!missing.every((name) => name === SHELL_PACKAGE)) throw error;

@@ -124,6 +124,11 @@ class Cluster {
     const { port } = this;
     const [pid] = readFileSync(join(this.data, 'postmaster.pid'), 'utf8').split('\n');
     process.kill(Number(pid), 'SIGKILL');
+    await this.startAgain(port);
+  }
+
+  /** Starts the server again where it listened before. */
+  async startAgain(port) {
     // What it had started ends a moment after it; until then its memory is not free.
     for (let attempt = 1; ; attempt += 1) {
       try {
@@ -226,13 +231,48 @@ export async function startCluster(name, { forTests = false } = {}) {
     cluster.user,
   );
   let stopping = null;
-  const stopOnce = () => (stopping ??= stop());
+  const watching = forTests ? null : keepRunning(cluster, waiting);
+  const stopOnce = () => {
+    clearInterval(watching);
+    return (stopping ??= stop());
+  };
   atEnd(stopOnce);
   return {
     createDatabase: (database) => cluster.createDatabase(database),
     crash: () => cluster.crash(),
     stop: stopOnce,
   };
+}
+
+const LOOK_EVERY_MS = 2000;
+
+/** Starts the server again where it was, when it has died; of several that use it one does. */
+function keepRunning(cluster, waiting) {
+  let { port } = cluster;
+  let isBusy = false;
+  const look = async () => {
+    if (await cluster.isRunning()) {
+      ({ port } = cluster);
+      return;
+    }
+    await underLock(
+      cluster.lock,
+      waiting,
+      async () => {
+        if (await cluster.isRunning()) return;
+        say('The database server has died; starting it again …');
+        await cluster.startAgain(port);
+      },
+      cluster.user,
+    );
+  };
+  return setInterval(() => {
+    if (isBusy) return;
+    isBusy = true;
+    look()
+      .catch((error) => say(`The database server could not be started again: ${error.message}`))
+      .finally(() => (isBusy = false));
+  }, LOOK_EVERY_MS).unref();
 }
 
 /** Starts a cluster; one that was half made when its making was killed is put aside and made anew. */

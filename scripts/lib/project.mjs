@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSy
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { underLock } from './lock.mjs';
-import { must, say } from './run.mjs';
+import { must, saying } from './run.mjs';
 
 /** The project's folder. */
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
@@ -27,8 +27,9 @@ export const ensurePackages = () => underProjectLock(installPackages);
 async function installPackages() {
   const wanted = hashOf(readFileSync(join(ROOT, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
-  say('Installing packages (about a minute) …');
-  await must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT });
+  await saying('Installing packages', () =>
+    must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, quiet: true }),
+  );
   writeFileSync(stamp, wanted);
 }
 
@@ -66,8 +67,7 @@ export const ensureBuilt = () => underProjectLock(build);
 async function build() {
   const wanted = sourceHash();
   if (existsSync(builtFrom) && readFileSync(builtFrom, 'utf8') === wanted) return;
-  say('Building …');
-  await must('node', ['scripts/build.mjs'], { cwd: ROOT, quiet: true });
+  await saying('Building', () => must('node', ['scripts/build.mjs'], { cwd: ROOT, quiet: true }));
   mkdirSync(dirname(builtFrom), { recursive: true });
   writeFileSync(builtFrom, wanted);
 }

@@ -30,5 +30,32 @@ export async function must(command, args, options) {
   return output;
 }
 
+const LINE_EVERY_MS = 10_000;
+
+/**
+ * Says what is being done as long as it is: on a terminal a line that moves, else a line every ten seconds.
+ */
+export async function saying(text, work) {
+  const began = Date.now();
+  const seconds = () => Math.round((Date.now() - began) / 1000);
+  const isTerminal = process.stderr.isTTY === true;
+  say(`${text} …`);
+  let told = began;
+  const timer = setInterval(() => {
+    if (isTerminal)
+      process.stderr.write(`\r  ${'·'.repeat(1 + (seconds() % 5)).padEnd(5)} ${seconds()} s`);
+    else if (Date.now() - told >= LINE_EVERY_MS) {
+      told = Date.now();
+      say(`  ${text.toLowerCase()}, ${seconds()} s so far`);
+    }
+  }, 1000);
+  try {
+    return await work();
+  } finally {
+    clearInterval(timer);
+    if (isTerminal) process.stderr.write('\r\u001b[K');
+  }
+}
+
 /** Says what is being done, on stderr, so that stdout stays for results. */
 export const say = (text) => process.stderr.write(`${text}\n`);

@@ -1,7 +1,7 @@
-import { countTables, isEmptyDatabase, openDatabase, sumTables, transact, type Database } from '../data'; // prettier-ignore
+import { countTables, emptyDatabase, isEmptyDatabase, openDatabase } from '../data';
 import { makeBackup, rowsOf } from '../server/backup/dump';
-import { beside, hashOfFile, readManifest, type Manifest } from '../server/backup/manifest';
-import { runProgram } from '../server/backup/pg-program';
+import { beside, hashOfFile, readManifest } from '../server/backup/manifest';
+import { differing, fillFrom } from '../server/backup/read-back';
 import { inWords } from './in-words';
 import { InputError } from './input-error';
 import { withDatabase } from './with-database';
@@ -31,20 +31,16 @@ export async function runRestore(file: string): Promise<void> {
       throw new InputError(`The database in DATABASE_URL cannot be used: ${String(error)}`);
     });
     if (!isEmpty) throw new InputError('The database in DATABASE_URL is not empty. A backup is restored into an empty one only.'); // prettier-ignore
-    await runProgram('pg_restore', ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', `--dbname=${decodeURIComponent(new URL(urlOf()).pathname.slice(1))}`, file], urlOf()).catch(inWords); // prettier-ignore
+    await fillFrom(file, urlOf()).catch(inWords);
     const wrong = await differing(db, manifest);
-    if (wrong.length > 0) throw new InputError(`These tables did not come to what they were: ${wrong.join(', ')}.`); // prettier-ignore
+    if (wrong.length > 0) {
+      await emptyDatabase(db);
+      throw new InputError(`These tables did not come to what they were: ${wrong.join(', ')}. The database is empty again: nothing was restored.`); // prettier-ignore
+    }
     // Without it pages are slow for a minute, no more: it is no reason to fail.
     await countTables(db).catch(() => undefined);
     process.stdout.write(`${Object.keys(manifest.tables).length} tables, all as they were on ${manifest.made_at}\n`); // prettier-ignore
   } finally {
     await db.sequelize.close();
   }
-}
-
-async function differing(db: Database, { tables }: Manifest): Promise<string[]> {
-  const now = await transact(db, sumTables);
-  return Object.entries(tables)
-    .filter(([name, sum]) => now[name]?.rows !== sum.rows || now[name].sha256 !== sum.sha256)
-    .map(([name]) => name);
 }

@@ -19,6 +19,23 @@ export class ConflictError extends Error {
 /** The change cannot be made as the data stand: a row that is named is missing, or is in use. */
 export class RefusedError extends Error {
   override name = 'RefusedError';
+  constructor(
+    message: string,
+    /** What else the answer says: a proposal, the columns that are meant. */
+    readonly details: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(message);
+  }
+}
+
+/** Codes of a disk that is full: PostgreSQL's own, and the system's. */
+const FULL: ReadonlySet<string> = new Set(['53100', 'ENOSPC', 'EDQUOT']);
+
+/** Whether an error says that a disk is full: the database's, or that of this computer. */
+export function isDiskFull(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const { original = error } = error as Error & { original?: Error };
+  return [error, original].some((one) => 'code' in one && FULL.has(String(one.code)));
 }
 
 /** Codes with which PostgreSQL ends connections, or does not take them: it is stopping or starting. */

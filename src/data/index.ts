@@ -1,6 +1,6 @@
 export { SteadyClient } from './steady-client';
 export { databaseName, isReachable, openDatabase, type Database } from './database';
-export { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from './errors';
+export { ConflictError, isDatabaseAway, isDiskFull, NotFoundError, RefusedError } from './errors';
 export { KNOWN_MIGRATIONS, migrate, NewerDatabaseError } from './migrate';
 export { isUuid, transact, writeStudy, type Write } from './write';
 export {
@@ -15,7 +15,7 @@ export {
   type StudyFile,
 } from './repositories/files';
 export {
-  deletePicture,
+  movePhoto,
   findPart,
   findPicture,
   insertPicture,
@@ -37,6 +37,7 @@ export {
   findProof,
   insertPasskey,
   keepChallenge,
+  lockPerson,
   listPasskeys,
   notePasskeyUsed,
   proofsOf,
@@ -57,6 +58,13 @@ export {
   listPanelJudges,
   noteAsked,
   openPanels,
+  countFromAddress,
+  insertPanelCards,
+  judgeOfId,
+  listPanelCards,
+  setCardJudge,
+  setPerAddress,
+  type PanelCard,
   panelOfLink,
   panelsWith,
   questionsOfJudge,
@@ -73,6 +81,7 @@ export {
 } from './repositories/panels';
 export {
   addRevision,
+  askAgain,
   dropRevision,
   failRevision,
   figuresBefore,
@@ -136,6 +145,8 @@ export {
   type IncomingStudy,
 } from './repositories/import';
 export {
+  brokenReading,
+  findReadings,
   insertReadings,
   listReadings,
   supersedeReading,
@@ -194,6 +205,8 @@ export {
   eventsOfPrint,
   isPrinted,
   latestIncidents,
+  incompletePrints,
+  lastPrintOf,
   latestPrints,
   openPrintOfMachine,
   printedPlaces,
@@ -201,6 +214,7 @@ export {
   printsOfMachine,
   tallyPrints,
   wallClocks,
+  type IncompletePrint,
   type CellTally,
   type WallClock,
 } from './repositories/prints';
@@ -210,23 +224,37 @@ export {
   placedSpecimens,
   specimenMeasurements,
   specimenOfCode,
-  stickerCodes,
   type PlacedSpecimen,
   type SpecimenFacts,
   type SpecimenMeasurements,
 } from './repositories/specimens';
+export { giveLetters, machineOfContender, setFirmwareBefore } from './repositories/line-up';
+export {
+  DELETABLE,
+  deleteWhole,
+  forgetDeletions,
+  listDeletions,
+  lookAtDeletion,
+  restoreWhole,
+  type Deletable,
+  type DeletedCount,
+  type Deletion,
+} from './repositories/deletions';
+export { checkCode, stickerCodes, withStickers } from './repositories/stickers';
 export {
   appendUpload,
   beginUpload,
   dropOldUploads,
   dropUpload,
   finishUpload,
+  uploadBegunBy,
   verifyUpload,
   type Upload,
 } from './repositories/uploads';
 export {
   deleteSlicedFile,
   estimateOfFile,
+  filamentOfFile,
   findSlicedFile,
   insertSlicedFile,
   isStored,
@@ -243,6 +271,7 @@ export {
 } from './repositories/sliced-files';
 export {
   countDropped,
+  countStranger,
   linkState,
   lockLinkMachine,
   setLinked,
@@ -309,10 +338,21 @@ export {
   brokenConstraints,
   damagedContents,
   countTables,
+  dropDatabase,
+  emptyDatabase,
+  makeDatabase,
   isEmptyDatabase,
   migrationsOf,
   NOT_KEPT,
   sumTables,
   type TableSum,
 } from './repositories/backup';
-export { lastBackups, noteBackup, type MadeBackup } from './repositories/backups';
+export {
+  databaseBytes,
+  isReadBackDue,
+  lastBackups,
+  lastReadBack,
+  noteReadBack,
+  noteBackup,
+  type MadeBackup,
+} from './repositories/backups';

@@ -101,6 +101,10 @@ export function writeStudy<Result>(
            touched = touched || (
              select jsonb_object_agg(part, revision + 1)
              from jsonb_array_elements_text($2::jsonb) as part
+           ),
+           touched_by = touched_by || (
+             select jsonb_object_agg(part, coalesce(current_setting('vergleich.tab', true), ''))
+             from jsonb_array_elements_text($2::jsonb) as part
            )
          where study_id = $1`,
         [studyId, JSON.stringify([...touched])],

@@ -2,15 +2,19 @@ import type { Block, Cell, Chart, ReportModel, SaidSentence, Text } from '../cor
 import { VERDICT_SIGNS } from '../core/words';
 import { dayOf, nameIn, plainText, titleOf } from './text';
 
-/** Text in which nothing is taken for markup. */
+/** Text in which nothing is taken for markup: no list, no entity, no link that readers make of addresses. */
 const safe = (text: string): string =>
   text
     .replace(/\s+/g, ' ')
-    .replace(/[\\`*_{}[\]()#+\-.!|>~&:]/g, (sign) => (SPARED.has(sign) ? sign : `\\${sign}`))
-    .replaceAll('<', '&lt;');
-
-/** Signs that mean nothing within a line. */
-const SPARED = new Set(['-', '.', '(', ')', '+', ':', '&', '{', '}']);
+    .trim()
+    .replace(/[\\`*_[\]#!|>~]/g, (sign) => `\\${sign}`)
+    .replace(/^([-+=])/, '\\$1')
+    .replace(/^(\d+)([.)])/, '$1\\$2')
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('://', ':&#47;&#47;')
+    .replaceAll('@', '&#64;')
+    .replace(/\bwww\./gi, (found) => `${found.slice(0, -1)}&#46;`);
 
 /** A report as Markdown, with its pictures beside it. */
 export function markdownOf(model: ReportModel): string {
@@ -21,7 +25,7 @@ export function markdownOf(model: ReportModel): string {
     `${model.author === null ? '' : `${safe(model.author)} · `}report ${model.number} of ${dayOf(model.frozen_at)} · SHA-256 of the data: \`${model.data.sha256}\``,
   ];
   for (const { title, blocks } of model.sections) {
-    out.push(`## ${title}`, ...blocks.flatMap((block) => blockOf(model, block, say)));
+    out.push(`## ${safe(title)}`, ...blocks.flatMap((block) => blockOf(model, block, say)));
   }
   if (model.since) {
     const { since } = model;
@@ -56,17 +60,17 @@ function blockOf(model: ReportModel, block: Block, say: (text: Text) => string):
     case 'answer':
       return block.sentences.map((own) => `> ${sentence(own)}`);
     case 'said':
-      return [`### ${block.title}`, ...block.items.map((own) => `- ${sentence(own)}`)];
+      return [`### ${safe(block.title)}`, ...block.items.map((own) => `- ${sentence(own)}`)];
     case 'text':
       return [say(block.text)];
     case 'made':
       return [
-        ...(block.title === null ? [] : [`### ${block.title}`]),
+        ...(block.title === null ? [] : [`### ${safe(block.title)}`]),
         ...block.sentences.map(({ text }) => `- ${safe(text)}`),
       ];
     case 'list':
       return [
-        ...(block.title === null ? [] : [`### ${block.title}`]),
+        ...(block.title === null ? [] : [`### ${safe(block.title)}`]),
         ...block.items.map((text) => `- ${say(text)}`),
       ];
     case 'glance':

@@ -72,9 +72,11 @@ function sayOpen(scheme: string, port: number): void {
 /** Lets machines elsewhere in, by TLS only. */
 async function openLinkTo(host: string, certificate: Certificate | null): Promise<void> {
   if (!certificate || isLoopback(host)) return;
-  const port = await app().link?.openTo?.({ ...certificate, host });
-  if (port == null) return;
-  say(`Machines elsewhere speak to it at mqtts://${outerName() ?? host}:${port}, each by a key of its own`); // prettier-ignore
+  const { link } = app();
+  const port = await link?.openTo?.({ ...certificate, host });
+  if (!link || port == null) return;
+  link.outerAddress = `mqtts://${outerName() ?? host}:${port}`;
+  say(`Machines elsewhere speak to it at ${link.outerAddress}, each by a key of its own`);
 }
 
 /** Opens the doors as soon as somebody owns the application. */

@@ -1,6 +1,7 @@
 import { basename } from 'node:path';
 import {
   addRevision,
+  askAgain,
   countStudies,
   hasImports,
   listRevisions,
@@ -52,7 +53,9 @@ export async function publishDemo(app: App, studies: readonly string[]): Promise
       await publishReports(app, studyId);
     } catch (error) {
       // A study that a person has deleted has no report any more.
-      if (!(error instanceof NotFoundError)) app.log.error(error, 'a report of the demo');
+      // The process may be ending: the next one makes it. The demo is as useful without it.
+      if (!(error instanceof NotFoundError))
+        app.log.warn(error, 'a report of the demo is made at the next start');
     }
   }
 }
@@ -66,7 +69,9 @@ async function publishReports(app: App, studyId: string): Promise<void> {
       known?.number ??
       (await writeStudy(app.db, studyId, null, (write) => addRevision(write, until)));
     if (known?.published_at) continue;
-    await makeReport(app, { studyId, number }, true);
+    // One that failed, or broke down when a process ended, is made again.
+    if (known?.state === 'failed') await askAgain(app.db, studyId, number);
+    await makeReport(app, { studyId, number }, false);
     await changeRevision(studyId, number, { publish: true, name }, null);
   }
 }

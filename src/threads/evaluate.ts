@@ -1,5 +1,5 @@
 import {
-  differencesOf,
+  differencesOfPair,
   evidenceOf,
   openContext,
   partsOf,
@@ -15,8 +15,8 @@ export default function run(task: EvaluateTask): EvaluateOutcome {
   const context = openContext(openSentStudy(task.study), task.options);
   if ('figure' in task) return { evidence: evidenceOf(context, task.figure) };
   if ('pair' in task) {
-    const { contender, other } = task.pair;
-    return { differences: differencesOf(context, [contender], other) };
+    const { contender, other, reference } = task.pair;
+    return { differences: differencesOfPair(context, contender, other, reference) };
   }
   const parts = task.sections.flatMap((name) =>
     Object.entries(partsOf(name, context.resultOf(name))).map(

@@ -15,7 +15,7 @@ export default async function run(task: ReportTask): Promise<ReportOutcome> {
     if (task.do === 'model') return await modelOf(task);
     if (task.do === 'frames') return { notes: await cutFrames(task.folder, task.places) };
     if (task.do === 'cards') return { written: await writeCards(task.folder, task.model) };
-    return { written: await writePage(task.folder, task.model, task.figures) };
+    return { written: await writePage(task.folder, task.model) };
   } catch (error) {
     if (error instanceof PackageError || error instanceof FrozenDataError) {
       return { message: error.message };

@@ -187,9 +187,9 @@ test('two at the bench see each other’s readings, and who reads results is tol
   await expect(present(other)).toContainText('reading 3');
   await expect(field(other)).toHaveValue('12.');
   // Results stay as they are read until their reader wants the newer ones.
-  const notice = reader.getByText('Evidence was added while you read.');
+  const notice = reader.getByText('There is newer evidence than this page shows.');
   await expect(notice).toBeVisible();
-  await reader.getByRole('button', { name: 'Show it as it is now' }).press('Enter');
+  await reader.getByRole('button', { name: 'Update page' }).press('Enter');
   await expect(notice).toHaveCount(0);
   // Taken back here, it is gone there.
   await page.keyboard.press('u');

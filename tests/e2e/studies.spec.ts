@@ -234,7 +234,7 @@ test('a study is deleted by its title and brought back', async ({ page, bench })
   await expect(item.getByRole('alert')).toContainText('nothing was deleted');
   await title.fill('Short-lived');
   await title.press('Enter');
-  await item.getByRole('button', { name: 'Bring it back' }).click();
+  await item.getByRole('button', { name: /^Restore|Bring it back/ }).click();
   await expect(item.getByRole('button', { name: 'Delete' })).toBeVisible();
 });
 

@@ -24,6 +24,8 @@ export interface PairRow {
   contender: string;
   reference: string;
   artefacts: number;
+  /** What the comparison rests on: the keys under which both sides have values; empty where it is all of them. */
+  on: readonly string[];
   /** Contender − reference, at the error probability of the family. */
   difference: Interval;
   p: number | null;
@@ -41,10 +43,16 @@ export interface FamilyOptions {
   delta: number | null;
   /** Whether a larger figure is the better one. */
   isLargerBetter: boolean;
+  /**
+   * How many comparisons the family has, where these are some of a larger one: a pair that is looked at by itself is
+   * tested as it would be in its study. Those that have an interval here where not given.
+   */
+  comparisons?: number;
 }
 
 interface Comparison {
   contender: string;
+  on: readonly string[];
   estimate: number;
   sides: readonly [PrintMean, PrintMean];
   /** Null where a side has one print on every artefact. */
@@ -59,7 +67,8 @@ interface Comparison {
  */
 export function compareFamily(pairs: readonly PairValues[], options: FamilyOptions): PairRow[] {
   const comparisons = pairs.flatMap((pair) => compareSides(pair) ?? []);
-  const made = comparisons.filter((comparison) => comparison.combined).length;
+  const made =
+    options.comparisons ?? comparisons.filter((comparison) => comparison.combined).length;
   const alphaEach = alphaOfEach(options.alpha, made);
   return comparisons.map((comparison) => judge(comparison, options, alphaEach, made));
 }
@@ -76,6 +85,7 @@ function compareSides(pair: PairValues): Comparison | null {
   const sides = [restrict(pair.contenderValues), restrict(pair.referenceValues)] as const;
   return {
     contender: pair.contender,
+    on: common,
     estimate: sides[0].estimate - sides[1].estimate,
     sides,
     combined: sides.every((side) => side.terms) ? combineVariance(sides) : null,
@@ -98,13 +108,13 @@ export function scatterOfPair(pair: PairValues): ReturnType<typeof scatterOf> | 
 }
 
 function judge(
-  { contender, estimate, sides, combined }: Comparison,
+  { contender, on, estimate, sides, combined }: Comparison,
   options: FamilyOptions,
   alphaEach: number,
   made: number,
 ): PairRow {
   const { reference, delta } = options;
-  const row = { contender, reference, artefacts: sides[0].artefacts };
+  const row = { contender, reference, artefacts: sides[0].artefacts, on };
   const deltaNote = delta === null ? ['no smallest difference of interest is stated'] : [];
   if (!combined) {
     return {

@@ -8,6 +8,7 @@ import {
   specimenErrors,
   type Cell,
   type Measurements,
+  isOutward,
 } from '../metrology';
 import { oneSideInterval, type Interval } from '../stats';
 import { AXES, DIMENSION_KINDS, groupBy, type Axis, type StudyIndex } from '../study';
@@ -134,7 +135,10 @@ export function groupEvidence(
       by === 'size'
         ? `Mean absolute deviation, sizes ${group.replace('-', ' ')} mm`
         : `Mean deviation, ${by} ${group}`,
-    sentence: `Plain mean over ${cells.length} cells; positive is too large.`,
+    sentence:
+      by === 'axis'
+        ? `Plain mean over the ${cells.filter(isOutward).length} of ${cells.length} cells that are externals, bosses or heights: slots and holes shrink where these grow. Positive is too large.`
+        : `Plain mean over ${cells.length} cells; positive is too large.`,
     formula:
       by === 'size'
         ? 'mean |e| over the cells of the group, e = mean of the readings − nominal.'

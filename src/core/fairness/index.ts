@@ -2,4 +2,5 @@ export { fairnessOfAll, fairnessOfPair } from './check';
 export type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
 export { printFacts, type Fact } from './print-facts';
 export { itemWords, sayValue } from './sentence';
-export { planDifferences, sayPlanDifferences, type PlanDifference } from './plan-check';
+export { planDifferences, sayPlanDifferences, unequalTo, type PlanDifference } from './plan-check';
+export { artefactOf, foundOn, worstFound, type FoundOnArtefact } from './of-figure';

@@ -73,3 +73,18 @@ export function sayPlanDifferences(
   });
   return `The files differ in what must be equal: ${parts.join(', ')}.`;
 }
+
+/** The contenders whose planned files state something else than the reference's where it must be equal. */
+export function unequalTo(
+  reference: string | null,
+  differences: readonly PlanDifference[],
+): string[] {
+  const found = differences.flatMap(({ values }) => {
+    const own = values.find((one) => one.contender_id === reference)?.value ?? null;
+    if (own === null) return [];
+    return values
+      .filter(({ value }) => value !== null && String(value) !== String(own))
+      .map((one) => one.contender_id);
+  });
+  return [...new Set(found)];
+}

@@ -1,3 +1,4 @@
+import { readTypedNumber } from '../study/typed-number';
 /** A table from elsewhere: its heads and its cells as they stand there. */
 export interface ForeignTable {
   heads: readonly string[];
@@ -61,14 +62,13 @@ export function guessRole(head: string, context: ForeignContext): ColumnRole {
   return { is: GUESSES.find(([pattern]) => pattern.test(said))?.[1] ?? 'nothing' };
 }
 
-const NUMBER = /^[-+]?(?:\d+(?:[.,]\d*)?|[.,]\d+)$/;
-
 /** A length in mm from a cell; null where it is no number. */
 function lengthOf(cell: string, unit: ForeignUnit): number | null {
   const text = cell.trim().replace(/\s*(mm|cm|in|inch|µm|")$/i, '');
-  if (!NUMBER.test(text)) return null;
+  const read = readTypedNumber(text);
+  if ('fault' in read || read.value === null) return null;
   // A product by 25.4 or 0.001 has digits that nobody read: nanometres are kept.
-  return Number((Number(text.replace(',', '.')) * FOREIGN_UNITS[unit]).toFixed(6));
+  return Number((read.value * FOREIGN_UNITS[unit]).toFixed(6));
 }
 
 /**

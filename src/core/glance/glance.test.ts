@@ -8,7 +8,7 @@ const known = (value: number, low: number | null = null, high: number | null = n
 const beyond = (bound: CriterionEvidence['bound']) =>
   ({ value: null, low: null, high: null, z: 0, bound }) as CriterionEvidence;
 const row = (contender: string, verdict: PairRow['verdict'], prints_needed: number | null = null) =>
-  ({ contender, verdict, prints_needed }) as PairRow;
+  ({ contender, verdict, prints_needed, on: ['part'] }) as unknown as PairRow;
 
 const input = (more: Partial<GlanceInput> = {}): GlanceInput => ({
   ...{ contenders: ['A', 'B', 'C'], reference: 'A', classes: {}, differences: {}, smallest: {} },

@@ -1,5 +1,6 @@
 import { smallestDifference, type StudyMeta } from '../study';
 import type { PairRow, Verdict } from '../compare';
+import { foundOn, worstFound, type FairnessResult, type FoundOnArtefact } from '../fairness';
 import type { CriterionEvidence, EvidenceOfCriteria } from '../scorecard';
 import {
   FIGURE_GROUPS,
@@ -22,6 +23,8 @@ export interface GlanceCell {
   verdict: Verdict | null;
   /** Prints each with which an open verdict would be settled. */
   prints_needed: number | null;
+  /** How fair the comparison is on what the figure rests on; null where nothing is compared. */
+  fairness: FairnessResult | null;
 }
 
 /** One figure of everyone. */
@@ -40,6 +43,8 @@ export interface GlanceInput {
   reference: string | null;
   criteria: EvidenceOfCriteria;
   differences: Readonly<Record<string, readonly PairRow[]>>;
+  /** What the fairness check found; none where it is not shown. */
+  fairness?: readonly FoundOnArtefact[];
   /** Tolerance class of each contender, where there is one. */
   classes: Readonly<Record<string, string | null>>;
   smallest: StudyMeta['smallest_difference'];
@@ -70,6 +75,9 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
         ...{ value: own?.value ?? null, low: own?.low ?? null, high: own?.high ?? null },
         verdict: row?.verdict ?? (contender === reference ? null : judgedAs(key, own)),
         prints_needed: row?.prints_needed ?? null,
+        fairness: row
+          ? (worstFound(foundOn(input.fairness ?? [], contender, row.on))?.result ?? null)
+          : fairOnPart(input, key, contender),
       };
     });
     const centre = reference === null ? null : (evidence[reference]?.value ?? null);
@@ -82,6 +90,20 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
       placeOf(a.key) - placeOf(b.key) ||
       (a.words.label < b.words.label ? -1 : 1),
   );
+}
+
+/** Figures of one artefact that no test compares: limits of ladders, function checks. */
+const OF_PART = /^(?:limit|works):([^/]+)\//;
+
+/** How fair it is to compare a contender with the reference in a figure of one artefact. */
+function fairOnPart(
+  { fairness = [], reference }: GlanceInput,
+  key: string,
+  contender: string,
+): FairnessResult | null {
+  const artefact = OF_PART.exec(key)?.[1];
+  if (artefact === undefined || contender === reference) return null;
+  return worstFound(foundOn(fairness, contender, [artefact]))?.result ?? null;
 }
 
 /** What people said of whom they saw beside the reference: no print more would settle it, ballots would. */
@@ -111,6 +133,7 @@ function classRow({ contenders, classes }: GlanceInput): GlanceRow[] {
     const value = text === null ? null : Number(text.replace('IT', ''));
     return {
       ...{ contender, text, value, low: null, high: null, verdict: null, prints_needed: null },
+      fairness: null,
     };
   });
   return cells.some(({ text }) => text !== null)

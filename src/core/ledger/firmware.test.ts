@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { firmwareTurns, outdatedPrints } from '.';
+import { firmwareIn, firmwareTurns, outdatedPrints } from '.';
 
 const print = (started_at: string | null, firmware: string | null) => ({ started_at, firmware });
 
@@ -32,5 +32,18 @@ describe('firmware by the prints', () => {
     ];
     expect(outdatedPrints(prints, '1.9.2')).toEqual([{ print_id: 'a', firmware: '1.9.0' }]);
     expect(outdatedPrints(prints, null)).toEqual([]);
+  });
+});
+
+describe('a change of firmware', () => {
+  it.each([
+    ['1.9.0 to 1.9.2', '1.9.2'],
+    ['1.9.2 → 2.4, by the memory card', '2.4'],
+    ['v3.1-beta2', '3.1-beta2'],
+    ['R7', 'R7'],
+    ['updated', null],
+    ['a new one by wire', null],
+  ])('%s names %s', (what, version) => {
+    expect(firmwareIn(what)).toBe(version);
   });
 });

@@ -25,3 +25,17 @@ export const outdatedPrints = (
   prints.flatMap(({ print_id, firmware }) =>
     firmware !== null && machine !== null && firmware !== machine ? [{ print_id, firmware }] : [],
   );
+
+/**
+ * The version that a change of firmware names: the last one of its words, or all of them where they are one word with a figure in it.
+ *
+ * @example firmwareIn('1.9.2 → 2.4, by the memory card') // '2.4'
+ * @returns null where no version is named
+ */
+export function firmwareIn(what: string): string | null {
+  const versions = [...what.matchAll(/(?<![\w.])v?(\d+(?:\.\d+)+[\w.-]*)/g)].map(
+    (found) => found[1],
+  );
+  const [only, another] = what.trim().split(/\s+/);
+  return versions.at(-1) ?? (only && another === undefined && /\d/.test(only) ? only : null);
+}

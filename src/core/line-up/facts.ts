@@ -1,6 +1,7 @@
 import { KINEMATICS, OBTAINED } from '../study/catalogues';
 import { inWords } from '../study/labels';
 import type { Machine } from '../study';
+import { readTypedNumber } from '../study/typed-number';
 
 /** A machine as it stands in a line-up, as far as its facts go. */
 export type MachineFacts = Partial<Omit<Machine, 'extras'>>;
@@ -22,8 +23,22 @@ export interface MachineFact {
   write: (typed: string) => Written;
 }
 
-const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
-const numeric = (text: string): number => Number(text.replace(',', '.'));
+/** A number as it is typed, with or without signs between thousands. */
+const NUMBER = String.raw`(\d(?:[\d.,'’\u00a0\u2009\u202f ]*\d)?)`;
+
+/** Numbers that were typed; or what is wrong with the first of them that is none, or could be two. */
+function numbersOf(
+  texts: readonly (string | undefined)[],
+  asks: boolean,
+): { values: (number | null)[] } | { fault: string } {
+  const values: (number | null)[] = [];
+  for (const typed of texts) {
+    const read = readTypedNumber(typed ?? '', { asks });
+    if ('fault' in read) return { fault: read.fault };
+    values.push(read.value);
+  }
+  return { values };
+}
 
 const text = (column: keyof MachineFacts, label: string): MachineFact => ({
   ...{ key: column, label, columns: [column] },
@@ -34,11 +49,8 @@ const text = (column: keyof MachineFacts, label: string): MachineFact => ({
 const number = (column: keyof MachineFacts, label: string): MachineFact => ({
   ...text(column, label),
   write: (typed) => {
-    if (typed.trim() === '') return { change: { [column]: null } };
-    const found = new RegExp(`^\\s*${NUMBER}\\s*$`).exec(typed);
-    return found?.[1] === undefined
-      ? { fault: `“${typed.trim()}” is not a number` }
-      : { change: { [column]: numeric(found[1]) } };
+    const read = readTypedNumber(typed, { asks: !column.endsWith('_mm') });
+    return 'fault' in read ? { fault: read.fault } : { change: { [column]: read.value } };
   },
 });
 
@@ -69,10 +81,11 @@ const build: MachineFact = {
     }
     const [, a, b, c] = SIZES.exec(typed) ?? [];
     if (a === undefined) return { fault: 'type it as 230 × 230 × 250' };
-    const [x, y, z] = c !== undefined ? [a, b, c] : b !== undefined ? [a, a, b] : [a, a, a];
-    return {
-      change: { build_x_mm: numeric(x), build_y_mm: numeric(y ?? a), build_z_mm: numeric(z) },
-    };
+    const sizes = c !== undefined ? [a, b, c] : b !== undefined ? [a, a, b] : [a, a, a];
+    const read = numbersOf(sizes, false);
+    if ('fault' in read) return read;
+    const [build_x_mm = null, build_y_mm = null, build_z_mm = null] = read.values;
+    return { change: { build_x_mm, build_y_mm, build_z_mm } };
   },
 };
 
@@ -92,10 +105,12 @@ const price: MachineFact = {
     if (paid === undefined && list === undefined) {
       return { fault: 'type it as 640, 640 EUR or 640 (749) EUR' };
     }
+    const read = numbersOf([paid, list], true);
+    if ('fault' in read) return read;
+    const [price_paid = null, price_list = null] = read.values;
     return {
       change: {
-        price_paid: paid === undefined ? null : numeric(paid),
-        price_list: list === undefined ? null : numeric(list),
+        ...{ price_paid, price_list },
         ...(currency !== undefined && { currency: currency.toUpperCase() }),
       },
     };

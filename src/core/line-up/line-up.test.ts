@@ -82,6 +82,17 @@ describe('settings side by side', () => {
     expect(changesOf(profiles[0]!, settings)).toBeNull();
   });
 
+  it('are counted from the files of both where nobody has typed them in', () => {
+    const file = (contender_id: string, stated: Record<string, number>) => ({
+      ...{ contender_id, artefact: 'Wall', settings: stated },
+    });
+    const stated = [file('A', { walls: 3, retract_mm: 0.8 }), file('B', { walls: 2, retract_mm: 0.8, fan_share: 1 })]; // prettier-ignore
+    expect(changesOf(profiles[1]!, [], stated, contenders)).toBe(1);
+    // What was typed in wins over what a file says.
+    expect(changesOf(profiles[1]!, [set('t', 'walls', '3')], stated, contenders)).toBe(0);
+    expect(changesOf(profiles[1]!, [], [], contenders)).toBe(0);
+  });
+
   it('that are alike stand in the order of the words, those of other words last', () => {
     const [first = '', second = '', third = ''] = settingNames();
     const same = [third, 'aardvark', first, second].map((key) => set('s', key, '1'));

@@ -1,3 +1,4 @@
+import type { Contender } from '../study';
 import { columnLabel } from '../study/labels';
 import { isKnownSetting, normaliseSetting, settingNames, type Settings } from '../study/settings';
 
@@ -128,11 +129,36 @@ function saidOtherwise(
   return [...parts].map(([said, on]) => `${said} on ${[...on].sort().join(', ')}`).join('; ');
 }
 
-/** How many settings a tuned profile changes of its parent; null of a profile without one. */
-export function changesOf(profile: ShownProfile, settings: Given): number | null {
+/**
+ * How many settings a tuned profile changes of its parent, by what was entered and by what the sliced files of both
+ * state; null of a profile without a parent.
+ */
+export function changesOf(
+  profile: ShownProfile,
+  settings: Given,
+  stated: readonly StatedFile[] = [],
+  contenders: readonly Pick<Contender, 'contender_id' | 'profile_id'>[] = [],
+): number | null {
   if (profile.parent_id === null) return null;
   const known = byProfile(settings);
   const [own, stock] = [known.get(profile.profile_id), known.get(profile.parent_id)];
-  const keys = new Set([...(own?.keys() ?? []), ...(stock?.keys() ?? [])]);
-  return [...keys].filter((key) => own?.get(key) !== stock?.get(key)).length;
+  const entered = new Set([...(own?.keys() ?? []), ...(stock?.keys() ?? [])]);
+  const filesOf = (id: string) => {
+    const users = new Set(contenders.flatMap((row) => (row.profile_id === id ? row.contender_id : []))); // prettier-ignore
+    return stated.filter((file) => users.has(file.contender_id));
+  };
+  const [ownFiles, stockFiles] = [filesOf(profile.profile_id), filesOf(profile.parent_id)];
+  const inFiles = new Set(
+    ownFiles.flatMap((file) => Object.keys(file.settings)).filter((key) => isKnownSetting(key)),
+  );
+  const said = (
+    entries: ReadonlyMap<string, string> | undefined,
+    files: readonly StatedFile[],
+    key: string,
+  ) => entries?.get(key) ?? agreedBy(files, key);
+  return [...new Set([...entered, ...inFiles])].filter((key) => {
+    const [mine, theirs] = [said(own, ownFiles, key), said(stock, stockFiles, key)];
+    // What only a file of one of them states is no change: the other one may state it elsewhere.
+    return entered.has(key) ? mine !== theirs : mine !== null && theirs !== null && mine !== theirs;
+  }).length;
 }

@@ -80,7 +80,7 @@ export interface Accuracy {
   it_basis: 'p95' | 'max';
   /** Cells inside, outside and undecided. */
   tolerance: Record<ToleranceState, number>;
-  /** The same along each axis. */
+  /** Along each axis: mean deviation of externals, bosses and heights; mean |deviation| and n of all cells, mm. */
   by_axis: Record<Axis, GroupError>;
   /** The same for each kind of dimension. */
   by_kind: Record<DimensionKind, GroupError>;
@@ -173,7 +173,7 @@ function accuracyOf(
       outside: results.filter((cell) => cell.in_tolerance === 'outside').length,
       undecided: results.filter((cell) => cell.in_tolerance === 'undecided').length,
     },
-    by_axis: groupErrors(cells, AXES, (cell) => cell.dimension.axis),
+    by_axis: groupErrors(cells, AXES, (cell) => cell.dimension.axis, isOutward),
     by_kind: groupErrors(cells, DIMENSION_KINDS, (cell) => cell.dimension.kind),
     by_size: groupErrors(cells, SIZE_BANDS, (cell) => sizeBand(cell.dimension.nominal_mm)),
     fit: Object.fromEntries(
@@ -185,19 +185,27 @@ function accuracyOf(
   };
 }
 
+/** Kinds that grow where too much is printed: slots and holes shrink with it and would hide it. */
+const OUTWARD: ReadonlySet<DimensionKind> = new Set(['external', 'boss', 'height']);
+
+/** Whether a cell counts for the mean deviation along its axis. */
+export const isOutward = ({ dimension }: Cell): boolean => OUTWARD.has(dimension.kind);
+
 function groupErrors<Key extends string>(
   cells: readonly Cell[],
   keys: readonly Key[],
   keyOf: (cell: Cell) => Key,
+  isOfBias: (cell: Cell) => boolean = () => true,
 ): Record<Key, GroupError> {
   const groups = groupBy(cells, keyOf);
   return Object.fromEntries(
     keys.map((key) => {
       const group = groups.get(key) ?? [];
       const isEmpty = group.length === 0;
+      const signed = group.filter(isOfBias);
       const errors: GroupError = {
         n: group.length,
-        bias_mm: isEmpty ? null : meanOf(group, (cell) => cell.deviation_mm),
+        bias_mm: signed.length === 0 ? null : meanOf(signed, (cell) => cell.deviation_mm),
         mae_mm: isEmpty ? null : meanOf(group, (cell) => Math.abs(cell.deviation_mm)),
       };
       return [key, errors];

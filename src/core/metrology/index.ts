@@ -1,4 +1,4 @@
-export { accuracyOfAll, axisPoints, type Accuracy, type GroupError } from './accuracy';
+export { accuracyOfAll, axisPoints, isOutward, type Accuracy, type GroupError } from './accuracy';
 export { type Advice, type AxisFit } from './axis-fit';
 export { cellUncertainty, measure, type Cell, type Measurements } from './cells';
 export { printValues, specimenErrors } from './print-values';

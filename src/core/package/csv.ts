@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { csvText } from '../csv';
 import { quote } from '../study';
 import type { FaultList } from './fault';
 
@@ -89,8 +90,7 @@ export function writeCsv(
   header: readonly string[],
   rows: readonly (readonly (string | number | null)[])[],
 ): string {
-  const lines = [[...header], ...rows.map((row) => [...row])];
-  return `${Papa.unparse(lines, { newline: '\r\n' })}\r\n`;
+  return csvText([header, ...rows], { isForSpreadsheets: false });
 }
 
 function decode(

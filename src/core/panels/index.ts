@@ -16,7 +16,8 @@ export {
   type PanelPlan,
   type PanelQuestion,
 } from './order';
-export { abilitiesOf, type Ability as PanelAbility, type PairedBallot } from './paired';
+export { HASTY_S, paceFrom, paceOf, type Pace } from './pace';
+export { abilitiesOf, FEW_JUDGES, type Ability as PanelAbility, type PairedBallot } from './paired';
 export {
   isRightAnswer,
   panelsOfAll,

@@ -15,7 +15,10 @@ export interface PairedBallot {
 export interface Ability {
   /** Log of its ability over the reference's, with Wald's interval; the reference is 0 without one. */
   log_ability: Interval | null;
-  /** The same, ballots of a judge taken as dependent; null where they need not or cannot be. */
+  /**
+   * The same, ballots of a judge taken as dependent, never narrower than Wald's; null where every judge has one
+   * ballot, or where there are fewer than six of them (`FEW_JUDGES` is noted then).
+   */
   log_ability_by_judge: Interval | null;
   /** It was never, or always, the lesser: no number says by how much. */
   unbounded: 'above' | 'below' | null;
@@ -25,7 +28,12 @@ export interface Ability {
   notes: string[];
 }
 
-const FEWEST_JUDGES = 3;
+/** With fewer judges who each have several ballots their scatter cannot be told. */
+const FEWEST_JUDGES = 6;
+
+/** Why a panel whose judges have several ballots each has no verdict. */
+export const FEW_JUDGES = 'few judges: at least six, or one ballot each';
+
 const MOST_STEPS = 100;
 
 /**
@@ -51,7 +59,8 @@ export function abilitiesOf(
     contenders.map((id): [string, Ability] => {
       const tally = tallyOf(id, ballots);
       if (fit && linked.both.has(id)) {
-        return [id, { ...fit(id), unbounded: null, ...tally, notes: [] }];
+        const notes = fit.isFew ? [FEW_JUDGES] : [];
+        return [id, { ...fit.of(id), unbounded: null, ...tally, notes }];
       }
       const side =
         unbounded.get(id) ??
@@ -135,7 +144,7 @@ function fitAbilities(
   ids: ReadonlySet<string>,
   reference: string,
   alpha: number,
-): (id: string) => Pick<Ability, 'log_ability' | 'log_ability_by_judge'> {
+): { isFew: boolean; of: (id: string) => Pick<Ability, 'log_ability' | 'log_ability_by_judge'> } {
   const free = [...ids].filter((id) => id !== reference).sort();
   const at = new Map(free.map((id, place) => [id, place]));
   const theta = free.map(() => 0);
@@ -189,7 +198,8 @@ function fitAbilities(
   }
   const wald = free.length === 0 ? Matrix.zeros(0, 0) : inverse(information());
   const judges = [...groupBy(ballots, (ballot) => ballot.judge).values()];
-  const isClustered = judges.length >= FEWEST_JUDGES && judges.some((own) => own.length > 1);
+  const isRepeated = judges.some((own) => own.length > 1);
+  const isClustered = isRepeated && judges.length >= FEWEST_JUDGES;
   let clustered: Matrix | null = null;
   if (isClustered && free.length > 0) {
     const meat = Matrix.zeros(free.length, free.length);
@@ -202,21 +212,29 @@ function fitAbilities(
       .mmul(wald)
       .mul(judges.length / (judges.length - 1));
   }
-  const interval = (place: number, variance: Matrix, quantile: number): Interval => {
+  const interval = (place: number, variance: number, quantile: number): Interval => {
     const estimate = theta[place] ?? 0;
-    const half = quantile * Math.sqrt(variance.get(place, place));
+    const half = quantile * Math.sqrt(variance);
     return { estimate, low: estimate - half, high: estimate + half };
   };
-  return (id) => {
+  const of = (id: string) => {
     const place = at.get(id);
     if (place === undefined) {
       const own: Interval = { estimate: 0, low: null, high: null, notes: ['the reference'] };
       return { log_ability: own, log_ability_by_judge: isClustered ? own : null };
     }
+    const plain = wald.get(place, place);
     return {
-      log_ability: interval(place, wald, zQuantile(1 - alpha / 2)),
+      log_ability: interval(place, plain, zQuantile(1 - alpha / 2)),
       log_ability_by_judge:
-        clustered && interval(place, clustered, tQuantile(1 - alpha / 2, judges.length - 1)),
+        clustered &&
+        interval(
+          place,
+          // Few judges may agree by chance more than ballots ever do.
+          Math.max(clustered.get(place, place), plain),
+          tQuantile(1 - alpha / 2, judges.length - 1),
+        ),
     };
   };
+  return { isFew: isRepeated && !isClustered, of };
 }

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
 import { evaluate } from '../evaluate';
-import { abilitiesOf, toldApart, type PairedBallot, type RightOrWrong } from '.';
+import {
+  abilitiesOf,
+  FEW_JUDGES,
+  paceFrom,
+  toldApart,
+  type PairedBallot,
+  type RightOrWrong,
+} from '.';
 
 /** `judge first second share`, a row a ballot. */
 const ballots = (...rows: string[]): PairedBallot[] =>
@@ -16,6 +23,10 @@ const TWELVE = ballots(
   ...['j3 A B 1', 'j3 C B 1', 'j3 A C 1', 'j4 B A 0.5', 'j4 B C 1', 'j4 C A 1'],
 );
 
+const SIX_MORE = ballots(
+  ...['j5 A B 0', 'j5 C B 0', 'j5 A C 1', 'j6 B A 1', 'j6 C A 0', 'j6 B C 0.5'],
+);
+
 describe('paired panel', () => {
   it('estimates abilities over the reference, by ballots and by judges', () => {
     const found = abilitiesOf(TWELVE, 'A', 0.05);
@@ -26,8 +37,19 @@ describe('paired panel', () => {
     expect(found.B?.log_ability?.estimate).toBeCloseTo(-0.5108256, 6);
     expect(found.B?.log_ability?.low).toBeCloseTo(-2.1547974, 6);
     expect(found.B?.log_ability?.high).toBeCloseTo(1.1331462, 6);
-    expect(found.B?.log_ability_by_judge?.low).toBeCloseTo(-3.3108344, 6);
-    expect(found.C?.log_ability_by_judge?.high).toBeCloseTo(1.2027923, 6);
+    // Four judges who each have three ballots are too few to say how judges differ.
+    expect(found.B?.log_ability_by_judge).toBeNull();
+    expect(found.B?.notes).toEqual([FEW_JUDGES]);
+  });
+
+  it('by judges is never narrower than by ballots, though judges agree by chance', () => {
+    const found = abilitiesOf([...TWELVE, ...SIX_MORE], 'A', 0.05);
+    // numpy: Wald’s variances 0.4615 and 0.4904 are the larger ones here; t(0.975; 5) = 2.5706.
+    expect(found.B?.log_ability_by_judge?.low).toBeCloseTo(-1.7463665, 6);
+    expect(found.C?.log_ability_by_judge?.low).toBeCloseTo(-2.4932605, 6);
+    expect(found.C?.log_ability_by_judge?.high).toBeCloseTo(1.1069662, 6);
+    expect(found.C?.log_ability?.low).toBeCloseTo(-2.0656603, 6);
+    expect(found.B?.notes).toEqual([]);
   });
 
   it('of two is the logarithm of the odds', () => {
@@ -70,6 +92,15 @@ describe('paired panel', () => {
 
 const answer = (judge: string, isRight: boolean, more: Partial<RightOrWrong> = {}) => ({
   ...{ judge, isRight, at: null, items: [] as string[], ...more },
+});
+
+describe('how fast judges answer', () => {
+  it('keeps a panel from a verdict where half of them hardly looked, until somebody has checked', () => {
+    expect(paceFrom([1, 1.5, 1.9, 9], false)).toEqual({ median_s: 1.7, isWithheld: true });
+    expect(paceFrom([1, 1.5, 1.9, 9], true).isWithheld).toBe(false);
+    expect(paceFrom([1, 2, 2, 3], false)).toEqual({ median_s: 2, isWithheld: false });
+    expect(paceFrom([], false)).toEqual({ median_s: null, isWithheld: false });
+  });
 });
 
 describe('whether people can tell', () => {

@@ -157,7 +157,7 @@ export const madeSentences = (model: ReportModel): MadeSentence[] =>
  * Which words and layout reports have. Raised when the text of a page of the same data is another, so
  * that reports made before are still found to follow from their data.
  */
-export const EDITION = 2;
+export const EDITION = 3;
 
 /** What travels as `figures.json`: every printed figure with its address, and the words with their ties. */
 export const revisionFigures = (model: ReportModel, study: Study): RevisionFigures => ({

@@ -214,4 +214,10 @@ export interface RevisionFigures {
   /** What the program says by itself. */
   sentences: readonly MadeSentence[];
   words: readonly { verdict_id: string; kind: string; text: string; rests_on: readonly string[] }[];
+  /** What changed since the revision before: of that one nothing is in the data. */
+  since?: ReportModel['since'] | undefined;
+  /** SHA-256 of every other file of the report, by its path. */
+  files?: Readonly<Record<string, string>> | undefined;
+  /** SHA-256 of the program's code that made the pages: the same code makes the same bytes. */
+  maker?: string | undefined;
 }

@@ -7,7 +7,7 @@ import type { ReportModel, RevisionFigures } from './model';
 
 /** Something of a report that does not follow from its data. */
 export interface Departure {
-  what: 'figure' | 'sentence' | 'words' | 'data' | 'page' | 'head';
+  what: 'figure' | 'sentence' | 'words' | 'data' | 'page' | 'head' | 'file';
   /** Its address or its name. */
   where: string;
   stated: string;
@@ -122,4 +122,4 @@ function verifyWords(stated: RevisionFigures, study: Study, results: ReportedRes
 
 /** A departure as a line: what, where, both values. */
 export const saidDeparture = ({ what, where, stated, found }: Departure): string =>
-  `${what} ${where}: stated ${stated}; from the data ${found}`;
+  `${what} ${where}: stated ${stated}; ${what === 'file' ? 'found' : 'from the data'} ${found}`;

@@ -1,6 +1,6 @@
 export { DEFAULT_ALPHA, DEFAULT_SEED, openContext, type EvaluateOptions } from './context';
 export { cardOf } from './sections/scorecard';
-export { differencesOf, type Differences } from './sections/differences';
+export { differencesOf, differencesOfPair, type Differences } from './sections/differences';
 export { evidenceOf } from './figures';
 export {
   PART_NAMES,

@@ -14,7 +14,7 @@ export type EvaluateTask =
   | ({ study: SentStudy; options: EvaluateOptions } & (
       | { sections: readonly SectionName[] }
       | { figure: string }
-      | { pair: { contender: string; other: string } }
+      | { pair: { contender: string; other: string; reference: string | null } }
     ))
   | { standings: readonly StandingStudy[] };
 

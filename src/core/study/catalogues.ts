@@ -59,6 +59,9 @@ export const LADDER_QUANTITIES = [
 
 export const OUTCOMES = ['success', 'rescued', 'failed', 'aborted'] as const;
 
+/** Where a print's grams come from: a scale, its sliced file, or nobody knows. */
+export const FILAMENT_FROM = ['weighed', 'file', 'guess'] as const;
+
 export const INCIDENT_MODES = [
   'detached',
   'warped',
@@ -159,7 +162,7 @@ export const JUDGE_NAMES = ['initials', 'numbers'] as const;
 export const PANEL_ENDS = ['number', 'date', 'hand'] as const;
 
 /** What is noted of a panel for whoever reads its result. */
-export const PANEL_EVENTS = ['looked', 'ended-early', 'taken-out'] as const;
+export const PANEL_EVENTS = ['looked', 'ended-early', 'taken-out', 'pace-checked'] as const;
 
 export const BALLOT_CHOICES = ['1', '2', '3', 'tie'] as const;
 

@@ -51,13 +51,14 @@ export {
   MOST_QUESTIONS,
   MOST_TRIALS,
   time,
+  id,
   isInsidePath,
   isIsoTime,
 } from './values';
-export { contenderMarks, type ContenderMark } from './marks';
+export { contenderMarks, freeLetter, lettersOf, type ContenderMark } from './marks';
 export { idFrom } from './ids';
 export { columnLabel, columnWords, counted, inWords } from './labels';
-export { nextCodes } from './codes';
+export { nextCodes, withOwnCodes, type RenamedCode } from './codes';
 export {
   isKnownSetting,
   isProcessSetting,
@@ -67,3 +68,4 @@ export {
   type Settings,
   type SettingValue,
 } from './settings';
+export { readTypedNumber, type TypedNumber, type TypedNumberOptions } from './typed-number';

@@ -166,6 +166,14 @@ export const currency = shared(() =>
     .meta({ cell: 'currency' }),
 );
 
+/** The letter of a machine's badge: A to Z, then AA, AB … */
+export const badgeLetter = shared(() =>
+  z
+    .string()
+    .regex(/^[A-Z]{1,3}$/, 'must be one to three capital letters')
+    .meta({ cell: 'text' }),
+);
+
 /** A SHA-256 digest in hexadecimal. */
 export const sha256 = shared(() =>
   z

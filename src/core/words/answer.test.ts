@@ -17,7 +17,15 @@ import {
 
 const same = (id: string) => id;
 const row = (verdict: PairRow['verdict'], more: Partial<PairRow> = {}): PairRow => ({
-  ...{ contender: 'B', reference: 'A', artefacts: 1, verdict, prints_needed: null, notes: [] },
+  ...{
+    contender: 'B',
+    reference: 'A',
+    artefacts: 1,
+    on: [],
+    verdict,
+    prints_needed: null,
+    notes: [],
+  },
   ...{ p: null, p_adjusted: null, df: null },
   difference: { estimate: -0.06, low: -0.08, high: -0.04 },
   ...more,

@@ -1,5 +1,7 @@
 import {
   chanceOf,
+  FEW_JUDGES,
+  HASTY_S,
   type PairedPanel,
   type Panel,
   type PanelHabits,
@@ -13,7 +15,7 @@ export interface Preference {
   contender: string;
   /** Of 100 people who see it beside the reference, so many would prefer it; null for the reference. */
   share: Interval | null;
-  verdict: 'preferred' | 'not preferred' | 'no preference' | 'reference' | 'always' | 'never' | 'unknown';
+  verdict: 'preferred' | 'not preferred' | 'no preference' | 'reference' | 'always' | 'never' | 'few judges' | 'unknown';
 } // prettier-ignore
 
 const shareOf = (logAbility: number): number => 1 / (1 + Math.exp(-logAbility));
@@ -30,6 +32,7 @@ export function preferencesOf(panel: PairedPanel, reference: string | null): Pre
       if (own.unbounded !== null) {
         return { contender, share: null, verdict: own.unbounded === 'above' ? 'always' : 'never' };
       }
+      if (own.notes.includes(FEW_JUDGES)) return { contender, share: null, verdict: 'few judges' };
       if (log === null || log.estimate === null || log.low === null || log.high === null) {
         return { contender, share: null, verdict: 'unknown' };
       }
@@ -42,14 +45,23 @@ export function preferencesOf(panel: PairedPanel, reference: string | null): Pre
 
 const hundred = (share: number): string => String(Math.round(100 * share));
 
-/** What a panel found, in sentences. @param named what contenders are called */
+/**
+ * What a panel found, in sentences.
+ *
+ * @param named what contenders are called
+ * @param isWithheld whether it has no verdict yet, as its judges answered too fast
+ */
 export function saidPanel(
   panel: Panel,
   reference: string | null,
   named: (contender: string) => string,
   alpha: number,
+  isWithheld = false,
 ): string[] {
   if (panel.ballots === 0) return ['Nobody has judged yet.'];
+  if (isWithheld) {
+    return [`No verdict: half of the answers came in under ${HASTY_S} s. The organiser must look at them first.`];
+  }
   if (panel.kind !== 'paired') return saidTelling(panel, alpha);
   const all = preferencesOf(panel, reference);
   const than = reference === null ? 'the reference' : named(reference);
@@ -69,6 +81,9 @@ export function saidPanel(
   }
   if (of('always').length > 0) said.push(`Preferred every time that it could be told, so without bound: ${names(of('always'))}.`);
   if (of('never').length > 0) said.push(`Never preferred, so without bound: ${names(of('never'))}.`);
+  if (of('few judges').length > 0) {
+    said.push(`No verdict on ${names(of('few judges'))}: judges gave several answers each, and there are too few of them. It takes at least six judges, or one ballot each.`);
+  }
   if (of('unknown').length > 0) said.push(`Cannot be ranked by these ballots: ${names(of('unknown'))}.`);
   return said;
 } // prettier-ignore

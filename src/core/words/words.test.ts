@@ -8,7 +8,14 @@ const pair = (
   estimate: number,
   more: Partial<PairRow> = {},
 ): PairRow => ({
-  ...{ contender: 'after', reference: 'before', artefacts: 1, verdict, prints_needed: null },
+  ...{
+    contender: 'after',
+    reference: 'before',
+    artefacts: 1,
+    on: [],
+    verdict,
+    prints_needed: null,
+  },
   ...{ p: null, p_adjusted: null, df: null, notes: [] },
   difference: { estimate, low: null, high: null },
   ...more,

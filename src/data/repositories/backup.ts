@@ -13,7 +13,7 @@ export interface TableSum {
 export const NOT_KEPT: readonly string[] = [
   ...['results', 'sessions', 'access_links', 'sign_in_tries'],
   // What became of backups changes while one is made, and answers are kept for a day.
-  ...['backups', 'kept_answers'],
+  ...['backups', 'backup_checks', 'kept_answers'],
 ];
 
 const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
@@ -72,6 +72,20 @@ export async function isEmptyDatabase(db: Database): Promise<boolean> {
   );
   return found.length === 0;
 }
+
+/** Takes a database of the same server away, where there is one of that name. */
+export const dropDatabase = (db: Database, name: string): Promise<void> =>
+  execute(db, `drop database if exists ${quoted(name)} with (force)`);
+
+/** Makes an empty database on the same server, in place of one of that name. */
+export async function makeDatabase(db: Database, name: string): Promise<void> {
+  await dropDatabase(db, name);
+  await execute(db, `create database ${quoted(name)}`);
+}
+
+/** Takes everything out of a database: what was restored into it is not what was backed up. */
+export const emptyDatabase = (db: Database): Promise<void> =>
+  execute(db, 'drop schema public cascade; create schema public');
 
 /** Names of the migrations that a database has behind it; none where it is not of this application. */
 export async function migrationsOf(db: Database): Promise<string[]> {

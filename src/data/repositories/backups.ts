@@ -38,3 +38,43 @@ export async function lastBackups(
   };
   return { good: await first('where fault is null'), last: await first('') };
 }
+
+/** Bytes that the database takes on its disk. */
+export async function databaseBytes(db: Database): Promise<number> {
+  const [found] = await select<{ bytes: number }>(
+    db,
+    'select pg_database_size(current_database())::float8 as bytes',
+  );
+  return found?.bytes ?? 0;
+}
+
+/** Whether no backup was read back for so long, ms. */
+export async function isReadBackDue(db: Database, everyMs: number): Promise<boolean> {
+  const found = await select(
+    db,
+    'select 1 from backup_checks where at > now() - make_interval(secs => $1) limit 1',
+    [everyMs / 1000],
+  );
+  return found.length === 0;
+}
+
+/** Notes that a backup was read back, and what was wrong. */
+export async function noteReadBack(
+  db: Database,
+  file: string,
+  fault: string | null,
+): Promise<void> {
+  await execute(db, 'insert into backup_checks (file, fault) values ($1, $2)', [file, fault]);
+  await execute(db, "delete from backup_checks where at < now() - interval '1 year'");
+}
+
+/** When a backup was last read back, and what was wrong; null where none was. */
+export async function lastReadBack(
+  db: Database,
+): Promise<{ at: string; fault: string | null } | null> {
+  const [found] = await select<{ at: string; fault: string | null }>(
+    db,
+    `select ${moments('at')}, fault from backup_checks order by check_id desc limit 1`,
+  );
+  return found ?? null;
+}

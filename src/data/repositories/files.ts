@@ -209,5 +209,6 @@ export const dropUnnamedContent = (db: Database): Promise<void> =>
        and not exists (select 1 from picture_parts p where p.sha256 = s.sha256)
        and not exists (select 1 from panel_items i where i.sha256 = s.sha256)
        and not exists (select 1 from report_files r where r.sha256 = s.sha256)
+       and not exists (select 1 from deleted_files d where d.sha256 = s.sha256)
        and not exists (select 1 from uploads u where u.draft = s.sha256)`,
   );

@@ -1,7 +1,15 @@
 import { v7 as uuid } from 'uuid';
 import type { HistoryEntry } from '../../core/package';
-import { sentColumns, TABLE_NAMES, type Study, type TableName } from '../../core/study';
+import {
+  sentColumns,
+  TABLE_NAMES,
+  withOwnCodes,
+  type RenamedCode,
+  type Study,
+  type TableName,
+} from '../../core/study';
 import { copyRows } from '../bulk';
+import { logChange } from './changes';
 import { tieRows } from './ties';
 import { fillFreely, lookUpReferences } from '../references';
 import { asJson, execute, select, within, type Database } from '../database';
@@ -25,12 +33,17 @@ export interface IncomingStudy {
   history: readonly HistoryEntry[];
 }
 
-/** Stores a whole study under a new id, within a transaction. */
+/**
+ * Stores a whole study under a new id, within a transaction. A sticker is on one part only: of parts with one code
+ * the later ones get another.
+ *
+ * @returns the parts that got another code
+ */
 export async function storeStudy(
   db: Database,
   studyId: string,
   { study, packageExtras, files, history }: IncomingStudy,
-): Promise<void> {
+): Promise<RenamedCode[]> {
   // The study names its reference before the contenders are there.
   await execute(db, 'set constraints all deferred');
   await db.studies.create(
@@ -42,12 +55,13 @@ export async function storeStudy(
     },
     within(db),
   );
-  const filled = TABLE_NAMES.filter((table) => study.tables[table].length > 0);
-  const isLarge = filled.some((table) => study.tables[table].length >= MANY);
+  const { specimens, renamed } = withOwnCodes(study.tables.specimens);
+  const tables = { ...study.tables, specimens };
+  const filled = TABLE_NAMES.filter((table) => tables[table].length > 0);
+  const isLarge = filled.some((table) => tables[table].length >= MANY);
   const fill = (table: TableName) =>
-    insertRows(db, studyId, table, study.tables[table] as readonly Cells[]);
-  const count = () =>
-    countAnew(db, new Map(filled.map((table) => [table, study.tables[table].length])));
+    insertRows(db, studyId, table, tables[table] as readonly Cells[]);
+  const count = () => countAnew(db, new Map(filled.map((table) => [table, tables[table].length])));
   if (isLarge) {
     const free = await fillFreely(db, filled, fill);
     await count();
@@ -80,6 +94,18 @@ export async function storeStudy(
       [studyId, asJson(history.slice(from, from + BATCH))],
     );
   }
+  for (const { specimen_id, before, after } of renamed) {
+    await logChange(
+      { db, studyId, who: 'import: this sticker was on two parts', touch: () => undefined },
+      {
+        table: 'specimens',
+        key: { specimen_id },
+        before: { code: before },
+        after: { code: after },
+      },
+    );
+  }
+  return renamed;
 }
 
 /**

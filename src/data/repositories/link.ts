@@ -1,4 +1,4 @@
-import { execute, select, type Database } from '../database';
+import { execute, moments, select, type Database } from '../database';
 import type { Write } from '../write';
 
 /** What the bench link knows of a machine: the last that it has heard. */
@@ -26,7 +26,17 @@ export interface LinkState {
   /** The study's revision: another one means that more than the link has changed. */
   revision: string;
   machines: LinkMachine[];
-  dropped: { reason: string; count: number }[];
+  dropped: DroppedMessages[];
+  /** Machines that were heard and that no study on the link knows, the latest first. */
+  strangers: { machine_id: string; count: number; last_at: string }[];
+}
+
+/** Messages that were not followed, and when and of whom the last one came. */
+export interface DroppedMessages {
+  reason: string;
+  count: number;
+  last_at: string;
+  last_machine: string | null;
 }
 
 const COLUMNS = `machine_id, session, sequence::float8 as sequence, at, state, progress, progress_at,
@@ -34,7 +44,7 @@ const COLUMNS = `machine_id, session, sequence::float8 as sequence, at, state, p
 
 /** What the link knows in a study. */
 export async function linkState(db: Database, studyId: string): Promise<LinkState> {
-  const [linked, machines, dropped] = await Promise.all([
+  const [linked, machines, dropped, strangers] = await Promise.all([
     select<{ is_linked: boolean; revision: string }>(
       db,
       'select is_linked, revision from studies where study_id = $1',
@@ -45,17 +55,23 @@ export async function linkState(db: Database, studyId: string): Promise<LinkStat
       `select ${COLUMNS} from link_machines where study_id = $1 order by machine_id`,
       [studyId],
     ),
-    select<{ reason: string; count: number }>(
+    select<DroppedMessages>(
       db,
-      'select reason, count::float8 as count from link_dropped where study_id = $1 order by reason',
+      `select reason, count::float8 as count, ${moments('last_at')}, last_machine
+       from link_dropped where study_id = $1 order by reason`,
       [studyId],
+    ),
+    select<LinkState['strangers'][number]>(
+      db,
+      `select machine_id, count::float8 as count, ${moments('last_at')} from link_strangers
+       where last_at > now() - interval '7 days' order by last_at desc limit 20`,
     ),
   ]);
   const [study] = linked;
   return {
     isLinked: study?.is_linked === true,
     revision: study?.revision ?? '',
-    ...{ machines, dropped },
+    ...{ machines, dropped, strangers },
   };
 }
 
@@ -126,16 +142,31 @@ export const setLinkUp = (
     isUp,
   ]);
 
-/** Counts messages that were dropped, with the reason. */
+/** Counts a message that was dropped, with the reason and whose it was. */
 export const countDropped = (
   db: Database,
   studyId: string,
   reason: string,
-  count: number,
+  machineId: string,
 ): Promise<void> =>
   execute(
     db,
-    `insert into link_dropped (study_id, reason, count) values ($1, $2, $3)
-     on conflict (study_id, reason) do update set count = link_dropped.count + excluded.count`,
-    [studyId, reason, count],
+    `insert into link_dropped (study_id, reason, count, last_machine) values ($1, $2, 1, $3)
+     on conflict (study_id, reason) do update set count = link_dropped.count + 1,
+       last_at = now(), last_machine = excluded.last_machine`,
+    [studyId, reason, machineId],
+  );
+
+/** So many machines that nobody knows are remembered. */
+const MOST_STRANGERS = 200;
+
+/** Notes that a machine was heard that no study on the link knows. */
+export const countStranger = (db: Database, machineId: string): Promise<void> =>
+  execute(
+    db,
+    `insert into link_strangers (machine_id)
+     select $1 where (select count(*) from link_strangers) < $2
+       or exists (select 1 from link_strangers where machine_id = $1)
+     on conflict (machine_id) do update set count = link_strangers.count + 1, last_at = now()`,
+    [machineId, MOST_STRANGERS],
   );

@@ -8,6 +8,17 @@ export interface PanelRun {
   seed: number;
   /** Bytes of every picture that is shown; null where parts are. */
   picture_bytes: number | null;
+  /** Whether the open link lets judges in; where cards were made, only those do. */
+  is_open: boolean;
+  /** So many judges come in by the open link from one address. */
+  per_address: number;
+}
+
+/** A card that lets one judge in. */
+export interface PanelCard {
+  link: string;
+  number: number;
+  judge_id: string | null;
 }
 
 /** A specimen of a panel, with its photo and the picture that was made of that. */
@@ -49,7 +60,7 @@ export type Panelist = Pick<Write, 'db' | 'studyId'>;
 export async function findPanelRun({ db, studyId }: Panelist, panelId: string): Promise<PanelRun | null> {
   const [run] = await select<PanelRun>(
     db,
-    'select link, seed, picture_bytes from panel_runs where study_id = $1 and panel_id = $2',
+    'select link, seed, picture_bytes, is_open, per_address from panel_runs where study_id = $1 and panel_id = $2',
     [studyId, panelId],
   );
   return run ?? null;
@@ -59,17 +70,98 @@ export async function findPanelRun({ db, studyId }: Panelist, panelId: string): 
 export async function panelOfLink(
   db: Database,
   link: string,
-): Promise<{ study_id: string; panel_id: string } | null> {
-  const [found] = await select<{ study_id: string; panel_id: string }>(
+): Promise<{ study_id: string; panel_id: string; card: PanelCard | null } | null> {
+  const [found] = await select<{
+    study_id: string;
+    panel_id: string;
+    number: number | null;
+    judge_id: string | null;
+  }>(
     db,
-    `select r.study_id, r.panel_id from panel_runs r join studies s using (study_id)
-     where r.link = $1 and s.deleted_at is null`,
+    `select r.study_id, r.panel_id, null::int as "number", null::uuid as judge_id
+     from panel_runs r join studies s using (study_id)
+     where r.link = $1 and s.deleted_at is null
+     union all
+     select c.study_id, c.panel_id, c."number", c.judge_id
+     from panel_cards c join studies s using (study_id)
+     where c.link = $1 and s.deleted_at is null`,
     [link],
   );
-  return found ?? null;
+  if (!found) return null;
+  const { study_id, panel_id, number, judge_id } = found;
+  return { study_id, panel_id, card: number === null ? null : { link, number, judge_id } };
 }
 
-export const insertPanelRun = ({ db, studyId }: Write, panelId: string, run: PanelRun): Promise<void> =>
+/** The cards of a panel, in their order. */
+export const listPanelCards = ({ db, studyId }: Panelist, panelId: string): Promise<PanelCard[]> =>
+  select<PanelCard>(
+    db,
+    'select link, "number", judge_id from panel_cards where study_id = $1 and panel_id = $2 order by "number"',
+    [studyId, panelId],
+  );
+
+/** Makes cards, and closes the open link: from then on a judge comes in by a card of their own. */
+export async function insertPanelCards(
+  { db, studyId }: Write,
+  panelId: string,
+  cards: readonly Pick<PanelCard, 'link' | 'number'>[],
+): Promise<void> {
+  await execute(
+    db,
+    `insert into panel_cards (link, study_id, panel_id, "number")
+     select link, $1, $2, "number" from jsonb_to_recordset($3::jsonb) as c(link text, "number" integer)`,
+    [studyId, panelId, asJson(cards)],
+  );
+  await execute(db, 'update panel_runs set is_open = false where study_id = $1 and panel_id = $2', [
+    studyId,
+    panelId,
+  ]);
+}
+
+/** Says whose card it is from now on. */
+export const setCardJudge = ({ db }: Write, link: string, judgeId: string): Promise<void> =>
+  execute(db, 'update panel_cards set judge_id = $2 where link = $1', [link, judgeId]);
+
+/** How many judges have begun from an address by the open link. */
+export async function countFromAddress(
+  { db, studyId }: Panelist,
+  panelId: string,
+  address: string,
+): Promise<number> {
+  const [found] = await select<{ n: number }>(
+    db,
+    `select count(*)::int as n from panel_judges
+     where study_id = $1 and panel_id = $2 and address = $3 and begun_at is not null`,
+    [studyId, panelId, address],
+  );
+  return found?.n ?? 0;
+}
+
+/** Says how many judges may come in from one address. */
+export const setPerAddress = (
+  { db, studyId }: Write,
+  panelId: string,
+  count: number,
+): Promise<void> =>
+  execute(db, 'update panel_runs set per_address = $3 where study_id = $1 and panel_id = $2', [
+    ...[studyId, panelId, count],
+  ]);
+
+/** The judge of an id in a panel; null where there is none. */
+export async function judgeOfId(
+  { db, studyId }: Panelist,
+  panelId: string,
+  judgeId: string,
+): Promise<PanelJudge | null> {
+  const [judge] = await select<PanelJudge>(
+    db,
+    `select ${JUDGE} from panel_judges where study_id = $1 and panel_id = $2 and judge_id = $3`,
+    [studyId, panelId, judgeId],
+  );
+  return judge ?? null;
+}
+
+export const insertPanelRun = ({ db, studyId }: Write, panelId: string, run: Pick<PanelRun, 'link' | 'seed' | 'picture_bytes'>): Promise<void> =>
   execute(
     db,
     'insert into panel_runs (study_id, panel_id, link, seed, picture_bytes) values ($1, $2, $3, $4, $5)',
@@ -178,11 +270,13 @@ export const beginJudge = (
   judgeId: string,
   name: string,
   tokenHash: Buffer,
+  address: string,
 ): Promise<void> =>
   execute(
     db,
-    'update panel_judges set name = $2, token_hash = $3, begun_at = now() where judge_id = $1',
-    [judgeId, name, tokenHash],
+    `update panel_judges set name = $2, token_hash = $3, address = $4, begun_at = now()
+     where judge_id = $1`,
+    [judgeId, name, tokenHash, address],
   );
 
 /** Says that a judge has ended, or goes on after all. */
@@ -311,7 +405,7 @@ export const openPanels = (
 /** What the panels are called, not revealed yet, in which a specimen is, or a photo is shown. */
 export const panelsWith = (
   { db, studyId }: Panelist,
-  what: { specimen_id?: string; path?: string },
+  what: { specimen_id?: string; path?: string; print_id?: string },
 ): Promise<{ panel_id: string; aspect: string }[]> =>
   select(
     db,
@@ -320,6 +414,8 @@ export const panelsWith = (
      join panel_setups s using (study_id, panel_id)
      join panels p using (study_id, panel_id)
      where i.study_id = $1 and s.closed_at is null and i.taken_out_at is null
-       and ($2::text is null or i.specimen_id = $2) and ($3::text is null or i."path" = $3)`,
-    [studyId, what.specimen_id ?? null, what.path ?? null],
+       and ($2::text is null or i.specimen_id = $2) and ($3::text is null or i."path" = $3)
+       and ($4::text is null or i.specimen_id in (
+         select specimen_id from specimens where study_id = $1 and print_id = $4))`,
+    [studyId, what.specimen_id ?? null, what.path ?? null, what.print_id ?? null],
   );

@@ -84,6 +84,12 @@ export async function deletePasskey(
 }
 
 /** Keeps a challenge for some minutes; those that are over go. @param personId null for whoever signs in */
+const MOST_CHALLENGES = 10;
+
+/** Has changes of one person's passkeys follow one another, until the transaction ends. */
+export const lockPerson = (db: Database, personId: string): Promise<void> =>
+  execute(db, 'select 1 from people where person_id = $1 for update', [personId]);
+
 export async function keepChallenge(
   db: Database,
   challenge: string,
@@ -91,6 +97,14 @@ export async function keepChallenge(
   minutes: number,
 ): Promise<void> {
   await execute(db, 'delete from passkey_challenges where ends_at < now()');
+  // Of one person's the latest few are kept: nobody begins more of them at a time.
+  await execute(
+    db,
+    `delete from passkey_challenges where challenge in (
+       select challenge from passkey_challenges where person_id = $1::uuid
+       order by ends_at desc offset ${MOST_CHALLENGES - 1})`,
+    [personId],
+  );
   await execute(
     db,
     `insert into passkey_challenges (challenge, person_id, ends_at)

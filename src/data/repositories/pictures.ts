@@ -1,6 +1,7 @@
 import type { Row } from '../../core/study';
 import { asJson, execute, select, type Database } from '../database';
 import type { Write } from '../write';
+import { logChange } from './changes';
 
 /** A code that stands in a photo: what it says, and where its corners are, pixels as it is seen. */
 export interface SeenCode {
@@ -200,10 +201,30 @@ export async function findPart(
   return found ?? null;
 }
 
-/** Takes a photo out that was not filed: its file goes with it. */
-export async function deletePicture(
-  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+/** Tables whose rows stand under a photo of a specimen. */
+const OF_PHOTO = ['photos', 'photo_marks', 'photo_measures'] as const;
+
+/** Files a photo under another specimen, with all that was marked and measured on it. */
+export async function movePhoto(
+  write: Write,
   path: string,
+  from: string,
+  to: string,
 ): Promise<void> {
-  await execute(db, 'delete from study_files where study_id = $1 and "path" = $2', [studyId, path]);
+  const { db, studyId } = write;
+  await execute(db, 'set constraints all deferred');
+  for (const table of OF_PHOTO) {
+    const moved = await select<{ n: number }>(
+      db,
+      `with moved as (
+         update ${table} set specimen_id = $4, row_version = row_version + 1
+         where study_id = $1 and "path" = $2 and specimen_id = $3 returning 1
+       ) select count(*)::int as n from moved`,
+      [studyId, path, from, to],
+    );
+    if ((moved[0]?.n ?? 0) > 0) write.touch(table);
+  }
+  await execute(db, 'set constraints all immediate');
+  const key = { specimen_id: to, path };
+  await logChange(write, { table: 'photos', key, before: { specimen_id: from }, after: key });
 }

@@ -3,23 +3,27 @@ import type { Row } from '../../core/study';
 import { select, type Database } from '../database';
 import type { Write } from '../write';
 import { deleteRow, insertRow, rowOrNull, selectRows, type Stored } from './rows';
+import { withStickers } from './stickers';
 
 /**
  * Puts down how a print ended, with the parts that came off the plate. Where the print was open, it
- * is no longer. Sent again, it counts once.
+ * is no longer. A part that names no sticker gets the next one that is free. Sent again, it counts once.
  */
 export async function endPrint(
   write: Write,
   print: Row<'prints'>,
   specimens: readonly Row<'specimens'>[],
-): Promise<Stored<'prints'>> {
+): Promise<{ print: Stored<'prints'>; specimens: Stored<'specimens'>[] }> {
   const key = { print_id: print.print_id };
   const kept = await insertRow(write, 'prints', print);
   // Only then: what is noted of the print names it at every moment.
   const open = await rowOrNull(write.db, write.studyId, 'open_prints', key);
   if (open) await deleteRow(write, 'open_prints', key, open.row_version);
-  for (const specimen of specimens) await insertRow(write, 'specimens', specimen);
-  return kept;
+  const parts: Stored<'specimens'>[] = [];
+  for (const specimen of await withStickers(write, specimens)) {
+    parts.push(await insertRow(write, 'specimens', specimen));
+  }
+  return { print: kept, specimens: parts };
 }
 
 /** How the prints of a contender's artefact ended. */
@@ -51,6 +55,33 @@ export const latestPrints = (
      ) t
      where c.study_id = $1 order by t.ordinal`,
     [studyId, perCell],
+  );
+
+/** A print that came to its end, and what of it nobody has said yet. */
+export interface IncompletePrint {
+  print_id: string;
+  /** Whether the bench link ended it. */
+  by_link: boolean;
+  no_mass: boolean;
+  no_time: boolean;
+  no_parts: boolean;
+}
+
+/** Finished prints of which the mass, the time or the parts are missing, the latest first, 200 at most. */
+export const incompletePrints = (db: Database, studyId: string): Promise<IncompletePrint[]> =>
+  select<IncompletePrint>(
+    db,
+    `select * from (
+       select p.print_id, p.ordinal,
+         exists (select 1 from print_events e where e.study_id = p.study_id
+           and e.print_id = p.print_id and e.source = 'link') as by_link,
+         p.filament_g is null as no_mass, p.print_s is null as no_time,
+         p.outcome in ('success', 'rescued') and not exists (
+           select 1 from specimens s where s.study_id = p.study_id and s.print_id = p.print_id
+         ) as no_parts
+       from prints p where p.study_id = $1 and p.outcome in ('success', 'rescued')
+     ) t where no_mass or no_time or no_parts order by ordinal desc limit 200`,
+    [studyId],
   );
 
 /** How all prints of a study ended, by contender and artefact. */
@@ -146,6 +177,22 @@ export const wallClocks = (db: Database, studyId: string): Promise<WallClock[]> 
      group by contender_id, artefact_id`,
     [studyId],
   );
+
+/** The print of some contenders that was begun last; null where none was. */
+export async function lastPrintOf(
+  db: Database,
+  studyId: string,
+  contenders: readonly string[],
+): Promise<Stored<'prints'> | null> {
+  const [row] = await selectRows(
+    db,
+    'prints',
+    `from prints t where t.study_id = $1 and t.contender_id = any($2::text[])
+     order by replace(t.started_at, ',', '.')::timestamptz desc nulls last, t.ordinal desc limit 1`,
+    [studyId, contenders],
+  );
+  return row ?? null;
+}
 
 /** The print that runs on a machine, if one does. */
 export async function openPrintOfMachine(

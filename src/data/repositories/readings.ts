@@ -1,6 +1,6 @@
 import type { Row } from '../../core/study';
-import { execute, select, type Database } from '../database';
-import { NotFoundError } from '../errors';
+import { asJson, execute, select, type Database } from '../database';
+import { ConflictError, NotFoundError } from '../errors';
 import type { Write } from '../write';
 import { refusing } from './rows';
 
@@ -18,52 +18,145 @@ export const listReadings = (db: Database, studyId: string): Promise<StoredReadi
     [studyId],
   );
 
+/** A reading's id was sent before, with another content. */
+function sameOrRefuse(sent: StoredReading, kept: StoredReading): void {
+  const isSame =
+    sent.specimen_id === kept.specimen_id &&
+    sent.dimension_id === kept.dimension_id &&
+    sent.value_mm === kept.value_mm &&
+    sent.instrument_id === kept.instrument_id &&
+    sent.operator === kept.operator;
+  if (isSame) return;
+  throw new ConflictError(
+    'A reading with this id is kept already, with another value or place. Send a new reading with an id of its own.',
+    kept,
+  );
+}
+
 /**
- * Inserts readings. Sent again with the same id a reading is kept once; where its trial is taken by
- * another reading (somebody measured the same meanwhile) it becomes the next trial.
+ * Inserts readings in a few statements, however many they are. Sent again with the same id a reading is kept once;
+ * where its trial is taken by another reading (somebody measured the same meanwhile) it becomes the next trial.
  *
- * @returns the readings as they are kept
+ * @returns the readings as they are kept, in the order in which they were sent
+ * @throws ConflictError where a reading of this id is kept with another value
  */
 export function insertReadings(
   write: Write,
   readings: readonly StoredReading[],
 ): Promise<StoredReading[]> {
+  const { db, studyId } = write;
   return refusing('readings', async () => {
-    const kept: StoredReading[] = [];
-    for (const reading of readings) kept.push(await insertReading(write, reading));
-    return kept;
+    const sent = new Map(readings.map((reading) => [reading.reading_id, reading]));
+    const added = await select<StoredReading>(
+      db,
+      `with sent as (
+         select *, row_number() over () as place
+         from jsonb_to_recordset($2::jsonb) as s(reading_id uuid, specimen_id text, dimension_id text,
+           trial integer, value_mm float8, instrument_id text, operator text, at text)
+       ), fresh as (
+         select s.*, coalesce((
+             select max(r.trial) from readings r
+             where r.study_id = $1::uuid and r.specimen_id = s.specimen_id
+               and r.dimension_id = s.dimension_id and r.superseded_at is null
+               and r.instrument_id is not distinct from s.instrument_id
+               and r.operator is not distinct from s.operator
+           ), 0) as known
+         from sent s
+         where not exists (
+           select 1 from readings r where r.study_id = $1::uuid and r.reading_id = s.reading_id)
+       ), placed as (
+         -- Each follows the trials that are there and those sent before it: max(trial sent, last trial + 1).
+         select f.*, row_number() over same as turn,
+           max(greatest(f.trial, f.known + 1) - f.turn0) over (same rows unbounded preceding) as lift
+         from (select *, row_number() over (
+             partition by specimen_id, dimension_id, instrument_id, operator order by place) as turn0
+           from fresh) f
+         window same as (partition by specimen_id, dimension_id, instrument_id, operator order by place)
+       )
+       insert into readings (study_id, reading_id, specimen_id, dimension_id, trial, value_mm,
+         instrument_id, operator, at)
+       select $1::uuid, reading_id, specimen_id, dimension_id, (lift + turn)::int, value_mm,
+         instrument_id, operator, at
+       from placed order by place
+       returning ${COLUMNS}`,
+      [studyId, asJson([...sent.values()])],
+    );
+    if (added.length > 0) write.touch('readings');
+    const kept = new Map(added.map((reading) => [reading.reading_id, reading]));
+    const others = [...sent.keys()].filter((id) => !kept.has(id));
+    for (const reading of await findReadings(write, others)) kept.set(reading.reading_id, reading);
+    return readings.map((reading) => {
+      const found = kept.get(reading.reading_id);
+      if (!found) throw new NotFoundError('There is no such reading.');
+      sameOrRefuse(reading, found);
+      return found;
+    });
   });
 }
 
-async function insertReading(write: Write, reading: StoredReading): Promise<StoredReading> {
-  const { db, studyId } = write;
-  const bind = [
-    studyId,
-    reading.reading_id,
-    reading.specimen_id,
-    reading.dimension_id,
-    reading.trial,
-    reading.value_mm,
-    reading.instrument_id,
-    reading.operator,
-    reading.at,
-  ];
-  const [kept] = await select<StoredReading>(
-    db,
-    `insert into readings (study_id, reading_id, specimen_id, dimension_id, trial, value_mm,
-       instrument_id, operator, at)
-     select $1::uuid, $2::uuid, $3, $4, greatest($5::int, coalesce(max(r.trial) + 1, 1)),
-       $6::float8, $7, $8, $9
-     from (select 1) one left join readings r on r.study_id = $1::uuid and r.specimen_id = $3
-       and r.dimension_id = $4 and r.instrument_id is not distinct from $7
-       and r.operator is not distinct from $8 and r.superseded_at is null
-     on conflict (study_id, reading_id) do nothing
-     returning ${COLUMNS}`,
-    bind,
-  );
-  if (kept) write.touch('readings');
-  return kept ?? findReading(write, reading.reading_id);
+/** What a reading names and is not there: the column, and its value. */
+export interface BrokenReading {
+  column: 'specimen_id' | 'dimension_id' | 'instrument_id';
+  value: string;
 }
+
+/** The first thing that any of some readings names and that is not there; null where all is: one question for all. */
+export async function brokenReading(
+  { db, studyId }: Write,
+  readings: readonly StoredReading[],
+): Promise<BrokenReading | null> {
+  const [found] = await select<BrokenReading>(
+    db,
+    `with sent as (
+       select specimen_id, dimension_id, instrument_id, min(place) as place
+       from jsonb_to_recordset($2::jsonb)
+         as s(place integer, specimen_id text, dimension_id text, instrument_id text)
+       group by specimen_id, dimension_id, instrument_id
+     ), held as (
+       select sent.*, p.artefact_id from sent
+       left join specimens sp on sp.study_id = $1::uuid and sp.specimen_id = sent.specimen_id
+       left join prints p on p.study_id = $1::uuid and p.print_id = sp.print_id
+     )
+     select * from (
+       select case
+           when artefact_id is null then 'specimen_id'
+           when not exists (select 1 from dimensions d where d.study_id = $1::uuid
+             and d.artefact_id = held.artefact_id and d.dimension_id = held.dimension_id)
+             then 'dimension_id'
+           when instrument_id is not null and not exists (select 1 from instruments i
+             where i.study_id = $1::uuid and i.instrument_id = held.instrument_id)
+             then 'instrument_id'
+         end as "column", held.*
+       from held
+     ) b
+     cross join lateral (select case b."column" when 'specimen_id' then b.specimen_id
+       when 'dimension_id' then b.dimension_id else b.instrument_id end as value) v
+     where b."column" is not null order by b.place limit 1`,
+    [
+      studyId,
+      asJson(
+        readings.map(({ specimen_id, dimension_id, instrument_id }, place) => ({
+          ...{ place, specimen_id, dimension_id, instrument_id },
+        })),
+      ),
+    ],
+  );
+  return found ? { column: found.column, value: found.value } : null;
+}
+
+/** The readings of some ids that are there, those that count no more too. */
+export const findReadings = (
+  { db, studyId }: Pick<Write, 'db' | 'studyId'>,
+  ids: readonly string[],
+): Promise<StoredReading[]> =>
+  ids.length === 0
+    ? Promise.resolve([])
+    : select<StoredReading>(
+        db,
+        `select ${COLUMNS} from readings where study_id = $1 and reading_id = any($2::uuid[])
+         order by ordinal`,
+        [studyId, ids],
+      );
 
 async function findReading({ db, studyId }: Write, readingId: string): Promise<StoredReading> {
   const [found] = await select<StoredReading>(

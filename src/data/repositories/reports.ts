@@ -188,6 +188,17 @@ export const finishRevision = (
     );
   });
 
+/** Has a revision that failed made again. @returns whether it had failed */
+export async function askAgain(db: Database, studyId: string, number: number): Promise<boolean> {
+  const found = await select(
+    db,
+    `update report_revisions set state = 'waiting', message = null, step = null, share = 0
+     where study_id = $1 and "number" = $2 and state = 'failed' returning 1 as one`,
+    [studyId, number],
+  );
+  return found.length > 0;
+}
+
 /** Revisions that nobody is making any more, of all studies. */
 export const unmadeRevisions = (db: Database): Promise<{ study_id: string; number: number }[]> =>
   select(

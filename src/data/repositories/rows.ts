@@ -10,6 +10,7 @@ import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';
 import type { Write } from '../write';
 import { logChange } from './changes';
+import { checkCode } from './stickers';
 import { followRow, tieAdded } from './ties';
 
 /** Names a row: the values of its table's key. */
@@ -133,6 +134,7 @@ export function insertRow<Name extends TableName>(
       if (isSame) return existing;
       throw new ConflictError(`${tableSpec(table).title}: this id is taken.`, existing);
     }
+    await checkSticker(write, table, asColumns(row), asColumns(row));
     await db.rows(table).create({ ...asColumns(row), study_id: studyId }, within(db));
     write.touch(table);
     await logChange(write, { table, key, before: null, after: row });
@@ -159,6 +161,7 @@ export function updateRow<Name extends TableName>(
     const before = await findRow(db, studyId, table, key);
     checkVersion(before, version);
     const after = { ...before, ...change, row_version: version + 1 };
+    await checkSticker(write, table, asColumns(after), asColumns(change));
     await db
       .rows(table)
       .update(
@@ -210,6 +213,17 @@ export function deleteRepeatable<Name extends TableName>(
     write.touch(table);
     await logChange(write, { table, key: {}, before: row, after: null });
   });
+}
+
+/** A sticker is on one part only. @throws RefusedError */
+async function checkSticker(
+  write: Write,
+  table: TableName,
+  row: AnyRow,
+  change: AnyRow,
+): Promise<void> {
+  if (table !== 'specimens' || typeof change.code !== 'string') return;
+  await checkCode(write, String(row.specimen_id), change.code);
 }
 
 function checkVersion(before: { row_version: number }, version: number): void {

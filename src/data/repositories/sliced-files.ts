@@ -260,3 +260,19 @@ export async function estimateOfFile(
   );
   return file?.estimate ?? null;
 }
+
+/** What a sliced file says of its print's filament: g and m; null where it says nothing. */
+export async function filamentOfFile(
+  db: Database,
+  studyId: string,
+  path: string | null,
+): Promise<{ filament_g: number | null; filament_m: number | null }> {
+  const [file] = await select<{ filament_g: number | null; filament_m: number | null }>(
+    db,
+    `select (facts->>'filament_g')::float8 as filament_g,
+       (facts->>'filament_mm')::float8 / 1000 as filament_m
+     from sliced_files where study_id = $1 and path = $2`,
+    [studyId, path],
+  );
+  return file ?? { filament_g: null, filament_m: null };
+}

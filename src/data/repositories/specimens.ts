@@ -72,17 +72,6 @@ export async function specimenMeasurements(
   return { readings, unmeasured };
 }
 
-/** The sticker codes of a study that were given last: what the next ones follow from. */
-export async function stickerCodes(db: Database, studyId: string): Promise<string[]> {
-  const rows = await select<{ code: string }>(
-    db,
-    `select code from specimens where study_id = $1 and code is not null
-     order by ordinal desc limit 2000`,
-    [studyId],
-  );
-  return rows.map((row) => row.code);
-}
-
 /** Every specimen of a study that has a sticker, with its code. */
 export const codedSpecimens = (
   db: Database,

@@ -239,6 +239,8 @@ export async function countStudies(db: Database): Promise<number> {
 export interface Standing {
   revision: string;
   touched: Readonly<Record<string, number>>;
+  /** The page that touched each part last. */
+  touched_by: Readonly<Record<string, string>>;
 }
 
 /** How a study stands; null where there is none. */
@@ -246,7 +248,7 @@ export async function standingOf(db: Database, studyId: string): Promise<Standin
   if (!isUuid(studyId)) return null;
   const [found] = await select<Standing>(
     db,
-    'select revision, touched from studies where study_id = $1 and deleted_at is null',
+    'select revision, touched, touched_by from studies where study_id = $1 and deleted_at is null',
     [studyId],
   );
   return found ?? null;

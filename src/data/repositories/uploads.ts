@@ -160,6 +160,20 @@ export async function finishUpload(write: Write, sha256: string, path: string): 
   await linkFile(write, path, sha256);
 }
 
+/** Who began an upload; null where nobody had to say, undefined where there is none. */
+export async function uploadBegunBy(
+  db: Database,
+  studyId: string,
+  sha256: string,
+): Promise<string | null | undefined> {
+  const [found] = await select<{ entered_by: string | null }>(
+    db,
+    'select entered_by from uploads where study_id = $1 and sha256 = $2',
+    [studyId, sha256],
+  );
+  return found && found.entered_by;
+}
+
 /** Gives an upload up, and what has arrived of it. */
 export const dropUpload = (db: Database, studyId: string, sha256: string): Promise<void> =>
   transact(db, async (bound) => {

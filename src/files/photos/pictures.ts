@@ -1,4 +1,4 @@
-import { open } from 'node:fs/promises';
+import { open, readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { luminanceOf, type Pixels, type Raster } from '../../core/image';
 import { isHeic, kindOfPicture } from './picture-kinds';
@@ -58,7 +58,7 @@ export async function checkKind(path: string): Promise<void> {
     const { bytesRead } = await file.read(head, 0, head.length, 0);
     const bytes = head.subarray(0, bytesRead);
     if (bytesRead === 0) throw new PictureError('is empty');
-    if (kindOfPicture(bytes)) return;
+    if (kindOfPicture(bytes)) return await checkPasses(path);
     throw new PictureError(
       isHeic(bytes)
         ? 'is a HEIC picture: set the phone’s camera to the most compatible format, or export it as JPEG'
@@ -67,6 +67,37 @@ export async function checkKind(path: string): Promise<void> {
   } finally {
     await file.close();
   }
+}
+
+/** A JPEG is decoded once for each of its passes: more than this, pixels by passes, takes over two seconds. */
+const MOST_PASSED_PIXELS = 1.2e9;
+/** What no camera and no program writes. */
+const USUAL_PASSES = 16;
+
+/** Refuses a JPEG whose many passes would take seconds to decode. @throws PictureError */
+async function checkPasses(path: string): Promise<void> {
+  const passes = await jpegPasses(path);
+  if (passes <= USUAL_PASSES) return;
+  const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata().catch((error: unknown) => { throw sayFault(error); }); // prettier-ignore
+  if (passes * width * height <= MOST_PASSED_PIXELS) return;
+  throw new PictureError(
+    `is a JPEG in ${passes} passes, which takes too long to decode: export it again without “progressive”`,
+  );
+}
+
+/** How many passes (scans) a JPEG has; 0 of another kind of picture. */
+async function jpegPasses(path: string): Promise<number> {
+  const bytes = await readFile(path);
+  if (bytes[0] !== 0xff || bytes[1] !== 0xd8) return 0;
+  let passes = 0;
+  for (
+    let at = bytes.indexOf(0xff, 2);
+    at >= 0 && at + 1 < bytes.length;
+    at = bytes.indexOf(0xff, at + 1)
+  ) {
+    if (bytes[at + 1] === 0xda) passes += 1;
+  }
+  return passes;
 }
 
 /**

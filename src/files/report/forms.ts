@@ -11,8 +11,9 @@ import {
   type CardLook,
   type CardSubject,
 } from '../../forms';
-import type { ReportModel, RevisionFigures } from '../../core/report';
+import type { ReportModel } from '../../core/report';
 import { pngOf } from './png';
+import { readerFolder } from './seal';
 
 const find = createRequire(import.meta.url);
 
@@ -39,19 +40,18 @@ function writer(folder: string) {
 
 /**
  * Writes a report into a folder in which its photos are: the page with its style, script and type,
- * Markdown, figures, a card of its photos.
+ * Markdown, figures as drawings, a card of its photos.
  *
  * @returns the paths of what was written
  */
 export async function writePage(
   folder: string,
   model: ReportModel,
-  figures: RevisionFigures,
+  { hasPictures = true } = {},
 ): Promise<string[]> {
   const { written, put } = writer(folder);
   await put('index.html', pageOf(model));
   await put('report.md', markdownOf(model));
-  await put('figures.json', `${JSON.stringify(figures, null, 1)}\n`);
   for (const name of ['report.css', 'report.js']) {
     await put(name, await readFile(join(readerFolder(), name)));
   }
@@ -63,6 +63,7 @@ export async function writePage(
   for (const chart of model.charts) {
     await put(`figures/${chart.id}.svg`, drawFigure(model, chart));
   }
+  if (!hasPictures) return written;
   const [row] = model.photos;
   for (const size of row ? (['wide', 'square'] as const) : []) {
     const subject = { kind: 'photos', id: row?.id ?? '' } as const;
@@ -74,7 +75,11 @@ export async function writePage(
 }
 
 /** Draws the other cards that go with a report, for videos and posts. @returns the paths of what was written */
-export async function writeCards(folder: string, model: ReportModel): Promise<string[]> {
+export async function writeCards(
+  folder: string,
+  model: ReportModel,
+  { hasPictures = true } = {},
+): Promise<string[]> {
   const { written, put } = writer(folder);
   const subjects = cardSubjects(model).filter(({ subject }) => subject.kind !== 'photos');
   for (const [at, { subject }] of subjects.slice(0, MOST_CARDS).entries()) {
@@ -82,7 +87,7 @@ export async function writeCards(folder: string, model: ReportModel): Promise<st
     for (const size of ['wide', 'square'] as const) {
       const svg = cardOf(folder, model, subject, { size, theme: 'light' });
       if (svg === null) continue;
-      await put(`${stem}-${size}.png`, await pngOf(svg));
+      if (hasPictures) await put(`${stem}-${size}.png`, await pngOf(svg));
       await put(`${stem}-${size}.svg`, svg);
     }
   }
@@ -91,17 +96,6 @@ export async function writeCards(folder: string, model: ReportModel): Promise<st
 
 const nameOf = (subject: CardSubject): string =>
   subject.kind === 'answer' ? 'answer' : subject.id;
-
-/** Where the style and the script of the page lie: beside what was built. */
-function readerFolder(): string {
-  let folder = dirname(new URL(import.meta.url).pathname);
-  while (!existsSync(join(folder, 'dist', 'report', 'report.css'))) {
-    const above = dirname(folder);
-    if (above === folder) throw new Error('the style of reports is not built: npm run build');
-    folder = above;
-  }
-  return join(folder, 'dist', 'report');
-}
 
 /** A card with photos of a folder. */
 export const cardOf = (

@@ -25,7 +25,7 @@ export type ReportTask =
     }
   | { do: 'frames'; folder: string; places: readonly FrameTask[] }
   /** Writes the page of a report with all that it shows, and its Markdown; photos are there already. */
-  | { do: 'page'; folder: string; model: ReportModel; figures: RevisionFigures }
+  | { do: 'page'; folder: string; model: ReportModel }
   /** Draws its cards. */
   | { do: 'cards'; folder: string; model: ReportModel };
 

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { parse, type HTMLElement } from 'node-html-parser';
@@ -15,8 +16,10 @@ import {
   type Verification,
 } from '../../core/report';
 import { groupBy, TABLE_NAMES, type TableName } from '../../core/study';
-import { openPackage, PackageError } from '../packages';
+import { openPackage, PackageError, type PackageFiles } from '../packages';
 import { withFolder } from '../temporary';
+import { FIGURES, makerHash, UNLISTED } from './seal';
+import { WITHDRAWN_FILE } from './withdrawn';
 import { computeFrozen, FrozenDataError, type ComputedStudy } from './model';
 
 /** What was found, and what could not be compared. */
@@ -30,6 +33,21 @@ export class ReportError extends Error {
 const MANY = 100_000;
 const number = z.number().nullable();
 const text = z.string().max(20_000);
+
+/** What changed since the revision before is drawn as it is stated: it must have the shape that is drawn. */
+function isSince(value: unknown): boolean {
+  if (value === null) return true;
+  const row = z.looseObject({ label: text.optional(), then: z.unknown(), now: z.unknown() });
+  const shape = z.looseObject({
+    from: z.number().int(),
+    ...{
+      figures: z.array(row).max(MANY),
+      words: z.array(row).max(MANY),
+      data: z.array(row).max(MANY),
+    },
+  });
+  return shape.safeParse(value).success;
+}
 
 const figuresSchema = z.object({
   format: z.literal(1),
@@ -62,6 +80,9 @@ const figuresSchema = z.object({
   words: z
     .array(z.object({ verdict_id: text, kind: text, text, rests_on: z.array(text).max(1000) }))
     .max(MANY),
+  since: z.custom<ReportModel['since']>((value) => isSince(value)).optional(),
+  files: z.record(text, text).optional(),
+  maker: text.optional(),
 });
 
 /**
@@ -81,6 +102,7 @@ export async function verifyReport(path: string): Promise<ReportVerification> {
     };
     const stated = readFigures(await files.read(at('figures.json')).catch(asReportError));
     const page = await files.read(at('index.html')).catch(asReportError);
+    const base = at(FIGURES).slice(0, -FIGURES.length);
     return await withFolder('verify', async (folder) => {
       const data = join(folder, 'data.zip');
       await pipeline(await files.stream(at('data.zip')), createWriteStream(data)).catch(
@@ -88,7 +110,8 @@ export async function verifyReport(path: string): Promise<ReportVerification> {
           throw new ReportError(`data.zip is damaged: ${reason(error)}`);
         },
       );
-      return await verifyData(stated, data, new TextDecoder().decode(page));
+      const report: OpenedReport = { files, base, folder };
+      return await verifyData(stated, data, new TextDecoder().decode(page), report);
     });
   } finally {
     await files.close();
@@ -118,6 +141,7 @@ async function verifyData(
   stated: RevisionFigures,
   data: string,
   page: string,
+  report: OpenedReport,
 ): Promise<ReportVerification> {
   const { alpha, seed } = stated.evaluation;
   const computed = await computeFrozen(data, { alpha, seed }).catch((error: unknown) => {
@@ -133,6 +157,7 @@ async function verifyData(
   const { figures, follow, departures } = verifyFigures(stated, context, model);
   const root = parse(page);
   const isOwn = stated.edition === EDITION;
+  const isOurs = isOwn && stated.maker === makerHash();
   return {
     ...{ figures, follow },
     departures: [
@@ -141,11 +166,116 @@ async function verifyData(
       ...(await dataDepartures(stated, data, computed)),
       ...pageDepartures(stated, root),
       ...(isOwn ? textDepartures(root, parse(await pageAnew(model))) : []),
+      ...(await listedDepartures(stated, report)),
+      ...(isOurs ? await madeDepartures({ ...model, since: stated.since ?? null }, report) : []),
     ],
-    notes: isOwn
-      ? []
-      : ['it is of another edition: its figures were compared, the text of its page was not'],
+    notes: [
+      ...(isOwn
+        ? []
+        : ['it is of another edition: its figures were compared, the text of its page was not']),
+      ...(stated.files === undefined
+        ? ['it lists no files: only figures and words were compared']
+        : isOurs
+          ? []
+          : [
+              'another version of the program made it: its files were compared by the hashes that it lists',
+            ]),
+      `SHA-256 of figures.json ${await hashIn(report, FIGURES)}: compare it with the one at the report’s address`,
+    ],
   };
+}
+
+/** A report as it was opened, and a folder for what is made again. */
+interface OpenedReport {
+  files: PackageFiles;
+  /** In which folder of the package it lies. */
+  base: string;
+  folder: string;
+}
+
+async function hashIn({ files, base }: OpenedReport, path: string): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const chunk of await files.stream(base + path)) hash.update(chunk as Buffer);
+  return hash.digest('hex');
+}
+
+/** The PDF is a form of its own: a zip does not hold it. */
+const APART: ReadonlySet<string> = new Set(['report.pdf']);
+
+/** Whether every file is the one that is listed, and no file is missing or more. */
+async function listedDepartures(
+  { files: listed, edition }: RevisionFigures,
+  report: OpenedReport,
+): Promise<Departure[]> {
+  const file = (where: string, stated: string, found: string): Departure => ({
+    ...{ what: 'file', where, stated, found },
+  });
+  if (listed === undefined) {
+    // Reports of this edition list their files: one that does not was changed.
+    return edition >= EDITION ? [file(FIGURES, 'lists no files', 'a report that must')] : [];
+  }
+  const there = report.files.paths
+    .filter((path) => path.startsWith(report.base))
+    .map((path) => path.slice(report.base.length))
+    .filter((path) => !UNLISTED.has(path) && path !== WITHDRAWN_FILE);
+  const found: Departure[] = [];
+  for (const path of there.sort()) {
+    const own = listed[path];
+    if (own === undefined) {
+      found.push(file(path, 'not listed', 'a file that does not belong to it'));
+      continue;
+    }
+    const hash = await hashIn(report, path);
+    if (hash !== own) found.push(file(path, `SHA-256 ${own}`, `SHA-256 ${hash}`));
+  }
+  const has = new Set(there);
+  const missing = Object.keys(listed).filter((path) => !has.has(path) && !APART.has(path));
+  return [
+    ...found,
+    ...missing.sort().map((path) => file(path, `SHA-256 ${listed[path] ?? ''}`, 'no such file')),
+  ];
+}
+
+/**
+ * Makes page, Markdown, style, script, type, drawings and cards again and compares every byte: hidden elements,
+ * attributes and scripts are found as figures are. Pictures of photos are compared by their hashes alone.
+ */
+async function madeDepartures(model: ReportModel, report: OpenedReport): Promise<Departure[]> {
+  const { writeCards, writePage } = await import('./forms');
+  const folder = join(report.folder, 'made');
+  await mkdir(folder, { recursive: true });
+  const plain = { hasPictures: false };
+  const made = [
+    ...(await writePage(folder, model, plain)),
+    ...(await writeCards(folder, model, plain)),
+  ];
+  const found: Departure[] = [];
+  const there = new Set(report.files.paths);
+  for (const path of made) {
+    if (!there.has(report.base + path)) {
+      found.push({ what: 'file', where: path, stated: 'not there', found: 'made from the data' });
+      continue;
+    }
+    const [own, other] = [
+      await report.files.read(report.base + path),
+      await readFile(join(folder, path)),
+    ];
+    if (Buffer.compare(Buffer.from(own), other) === 0) continue;
+    found.push({ what: 'file', where: path, ...firstDifference(Buffer.from(own), other) });
+  }
+  return found;
+}
+
+/** How far two files are the same, and how each goes on. */
+function firstDifference(own: Buffer, made: Buffer): Pick<Departure, 'stated' | 'found'> {
+  let at = 0;
+  while (at < own.length && at < made.length && own[at] === made[at]) at += 1;
+  const around = (bytes: Buffer) =>
+    `… ${bytes
+      .subarray(Math.max(0, at - 20), at + 60)
+      .toString('utf8')
+      .replace(/\s+/g, ' ')} … (byte ${at + 1})`;
+  return { stated: around(own), found: `made again from the data: ${around(made)}` };
 }
 
 /** Whether the data are those that were frozen, file by file and table by table. */

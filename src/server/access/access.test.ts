@@ -14,6 +14,10 @@ describe('where a sign-in leads', () => {
     ['/\\elsewhere.example/', '/'],
     ['javascript:alert(1)', '/'],
     ['/\t/elsewhere.example', '/'],
+    ['/..//elsewhere.example/', '/'],
+    ['/a/..//elsewhere.example', '/'],
+    ['/%2e%2e//elsewhere.example', '/'],
+    ['/a/../studies', '/studies'],
   ])('%s is %s', (asked, led) => {
     expect(localPath(asked)).toBe(led);
   });

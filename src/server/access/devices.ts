@@ -6,7 +6,7 @@ import { RequestError } from '../http/problem';
 import { presentWorker } from './actor';
 import { makeLink, type HandedLink } from './links';
 import { hashPassword, isPassword } from './passwords';
-import { checkTries, countFailure } from './tries';
+import { giveBack, takeTry } from './tries';
 
 export const ownChangeSchema = z.strictObject({
   current: z.string().max(1024),
@@ -75,10 +75,9 @@ export function pairDevice(role: Role, leadsTo: string): Promise<HandedLink> {
 export async function checkOwnPassword(current: string, address: string): Promise<void> {
   const { name } = myself();
   const asked = { name, address };
-  await checkTries(asked);
+  await takeTry(asked);
   const person = await findByName(app().db, name);
-  if (await isPassword(person?.password_hash ?? null, current)) return;
-  await countFailure(asked);
+  if (await isPassword(person?.password_hash ?? null, current)) return giveBack(asked);
   throw new RequestError(403, 'This is not the present password.');
 }
 

@@ -4,7 +4,9 @@ export function localPath(path: string | null): string {
   try {
     const base = 'http://here.invalid';
     const url = new URL(path, base);
-    return url.origin === base ? url.pathname + url.search + url.hash : '/';
+    // Dots are resolved by now: `/..//host` has become `//host`, which leads elsewhere.
+    const isHere = url.origin === base && !/^\/[/\\]/.test(url.pathname);
+    return isHere ? url.pathname + url.search + url.hash : '/';
   } catch {
     return '/';
   }

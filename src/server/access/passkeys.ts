@@ -17,6 +17,7 @@ import {
   findPerson,
   findProof,
   insertPasskey,
+  lockPerson,
   keepChallenge,
   listPasskeys,
   logAccess,
@@ -32,7 +33,7 @@ import { RequestError } from '../http/problem';
 import { checkOwnPassword, myself } from './devices';
 import { bareHost, doors } from './doors';
 import { beginSession, type Visitor } from './sign-in';
-import { checkTries, countFailure } from './tries';
+import { checkChallenges, giveBack, takeTry } from './tries';
 
 export type { Passkey } from '../../data';
 
@@ -128,7 +129,7 @@ export async function beginPasskey(
   await checkOwnPassword(current, address);
   const known = await proofsOf(db, personId);
   if (known.length >= MOST_PASSKEYS) {
-    throw new RequestError(409, `You have ${MOST_PASSKEYS} passkeys: take one away first.`);
+    throw new RequestError(409, FULL);
   }
   const options = await generateRegistrationOptions({
     ...{ rpName: 'Vergleich', rpID: rpId, userName: name, userID: Buffer.from(personId) },
@@ -140,6 +141,7 @@ export async function beginPasskey(
   return options;
 } // prettier-ignore
 
+const FULL = `You have ${MOST_PASSKEYS} passkeys: remove one first.`;
 const LATE = 'This took too long, or was done already. Begin again.';
 
 /** Keeps the passkey that a browser has made for who asks. @throws RequestError */
@@ -162,6 +164,10 @@ export async function addPasskey(
     ...{ public_key: Buffer.from(publicKey), transports: (transports ?? []).join(' ') },
   };
   await transact(db, async (bound) => {
+    await lockPerson(bound, personId);
+    // Two browsers at once may have begun where there was room for one.
+    if ((await proofsOf(bound, personId)).length >= MOST_PASSKEYS)
+      throw new RequestError(409, FULL);
     await insertPasskey(bound, proof, { name, rp_id: rpId });
     await logAccess(bound, { what: 'passkey added', detail: { passkey: name } });
   });
@@ -180,7 +186,7 @@ export async function beginPasskeySignIn(
   host: string,
   address: string,
 ): Promise<PublicKeyCredentialRequestOptionsJSON> {
-  await checkTries({ address });
+  await checkChallenges(address);
   const options = await generateAuthenticationOptions({
     ...{ rpID: partyAt(host).rpId, userVerification: 'required' },
   });
@@ -199,10 +205,9 @@ export async function signInByPasskey(
   const { db } = app();
   const { rpId, origin } = partyAt(host);
   const { address } = visitor;
-  await checkTries({ address });
+  await takeTry({ address });
   const proof = await findProof(db, response.id);
   const failed = async (error: unknown): Promise<never> => {
-    await countFailure({ address });
     await logAccess(db, { what: 'sign-in failed', name: 'passkey', address });
     return refuse(error, 401, UNKNOWN);
   };
@@ -217,6 +222,7 @@ export async function signInByPasskey(
     },
   }).catch(failed);
   if (!found.verified) return failed(new Error('not verified'));
+  await giveBack({ address });
   return transact(db, async (bound) => {
     await notePasskeyUsed(bound, proof.passkey_id, found.authenticationInfo.newCounter);
     const person = await findPerson(bound, proof.person_id);

@@ -53,6 +53,8 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/studies/[study]/artefacts/[artefact]/dimensions': { POST: 'edit' },
   '/api/v1/studies/[study]/artefacts/[artefact]/mesh': { GET: 'see', POST: 'edit' },
   '/api/v1/studies/[study]/artefacts/[artefact]/zones': { POST: 'edit' },
+  '/api/v1/studies/[study]/deletions': { GET: 'see', POST: 'enter', PUT: 'see' },
+  '/api/v1/studies/[study]/deletions/[deletion]': { POST: 'enter' },
   '/api/v1/studies/[study]/evidence': SEEN,
   '/api/v1/studies/[study]/find': SEEN,
   '/api/v1/studies/[study]/follow-ups': { GET: 'see', POST: 'enter' },
@@ -81,9 +83,10 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/studies/[study]/readings': { GET: 'see', POST: 'enter' },
   '/api/v1/studies/[study]/readings/[reading]': { DELETE: 'enter' },
   '/api/v1/studies/[study]/readings/batch': { POST: 'enter' },
+  '/api/v1/studies/[study]/readings/moves': { POST: 'enter' },
   '/api/v1/studies/[study]/report': SEEN,
   '/api/v1/studies/[study]/report/revisions': { GET: 'see', POST: 'edit' },
-  '/api/v1/studies/[study]/report/revisions/[number]': { PATCH: 'edit', DELETE: 'edit' },
+  '/api/v1/studies/[study]/report/revisions/[number]': { PATCH: 'edit', POST: 'edit', DELETE: 'edit' },
   '/api/v1/studies/[study]/report/revisions/[number]/card': SEEN,
   '/api/v1/studies/[study]/report/revisions/[number]/changes': SEEN,
   '/api/v1/studies/[study]/report/words': { PUT: 'edit', POST: 'edit', DELETE: 'edit' },
@@ -107,9 +110,12 @@ const PAGE_RULES: Readonly<Record<string, Wanted>> = {
   '/sign-in': 'nothing',
   '/enter/[token]': 'nothing',
   '/judge/[link]': 'nothing',
+  // What is published is for anybody who has its address; what is not is found by nobody.
+  '/r/[name]': 'nothing',
+  '/r/[name]/[revision]/[...path]': 'nothing',
   '/refused': 'nothing',
   '/people': 'own',
-  '/bin': 'delete',
+  '/bin': 'enter',
 };
 
 /** What an address wants of who asks. @param pattern as its file is called, `/api/v1/things/[uid]` */

@@ -6,7 +6,7 @@ import { RequestError } from '../http/problem';
 import { doors } from './doors';
 import { hashPassword, isPassword } from './passwords';
 import { hashOf, isToken, newToken } from './tokens';
-import { checkTries, countFailure, forgetFailures } from './tries';
+import { giveBack, takeTry } from './tries';
 import { sessionCookie } from './who';
 
 /** From where and with what somebody comes in. */
@@ -53,16 +53,15 @@ export async function beginSession(
 export async function signIn(name: string, password: string, visitor: Visitor): Promise<string> {
   const { db } = app();
   const asked = { name, address: visitor.address };
-  await checkTries(asked);
+  await takeTry(asked);
   const person = await findByName(db, name);
   if (!(await isPassword(person?.password_hash ?? null, password)) || !person) {
-    await countFailure(asked);
     await logAccess(db, {
       ...{ what: 'sign-in failed', name: name.slice(0, 80), address: visitor.address },
     });
-    throw new RequestError(401, 'Name and password do not belong together.');
+    throw new RequestError(401, 'The name or the password is wrong.');
   }
-  await forgetFailures(name);
+  await giveBack(asked);
   return transact(db, (bound) => beginSession(bound, person, person.role, 'by password', visitor));
 }
 
@@ -86,12 +85,10 @@ function refuseElsewhere(link: AccessLink, address: string): void {
 
 /** What a link would do. @throws RequestError where it is not good, or not from there */
 export async function offerOf(token: string, address: string): Promise<LinkOffer> {
-  await checkTries({ address });
+  await takeTry({ address });
   const link = isToken(token) ? await findLink(app().db, hashOf(token)) : null;
-  if (!link) {
-    await countFailure({ address });
-    throw new RequestError(410, LATE);
-  }
+  if (!link) throw new RequestError(410, LATE);
+  await giveBack({ address });
   refuseElsewhere(link, address);
   const person = link.person_id ? await findPerson(app().db, link.person_id) : null;
   return { kind: link.kind, name: person?.name ?? null, role: link.role ?? person?.role ?? 'owner' }; // prettier-ignore

@@ -8,6 +8,8 @@ const LIMITS = {
   account: { points: 8, duration: 15 * 60, blockDuration: 15 * 60 },
   address: { points: 40, duration: 15 * 60, blockDuration: 15 * 60 },
   // A class in one room comes from one address.
+  // Each begins a challenge that is kept until it is used or late.
+  passkeys: { points: 60, duration: 15 * 60, blockDuration: 15 * 60 },
   judges: { points: 60, duration: 15 * 60, blockDuration: 15 * 60 },
   // What each of these asks for is work that outlives the request.
   files: { points: 5000, duration: 60 * 60 },
@@ -38,6 +40,7 @@ const counts = (): Counts =>
   (holder[KEY] ??= {
     account: open('account'),
     address: open('address'),
+    passkeys: open('passkeys'),
     judges: open('judges'),
     files: open('files'),
     imports: open('imports'),
@@ -65,34 +68,38 @@ function refuse(ms: number, what = 'Too many tries'): never {
   throw new RequestError(429, `${what}: wait ${words}.`, { retry_after_s: seconds });
 }
 
-/** Lets a try to come in through, or not. @throws RequestError 429 */
-export async function checkTries(asked: Try): Promise<void> {
+/**
+ * Counts a try to come in, and lets it through where there were not too many: one step, so that of many at the same
+ * moment no more come through. A try that succeeds is given back.
+ *
+ * @throws RequestError 429
+ */
+export async function takeTry(asked: Try): Promise<void> {
   const limits = counts();
   for (const [kind, key] of keysOf(asked)) {
-    const known = await limits[kind].get(key);
-    if (known && known.consumedPoints > LIMITS[kind].points) refuse(known.msBeforeNext);
-  }
-}
-
-/** Counts a try that failed. */
-export async function countFailure(failed: Try): Promise<void> {
-  const limits = counts();
-  for (const [kind, key] of keysOf(failed)) {
     await limits[kind].consume(key).catch((error: unknown) => {
-      if (!(error instanceof RateLimiterRes)) throw error;
+      if (error instanceof RateLimiterRes) refuse(error.msBeforeNext);
+      throw error;
     });
   }
 }
 
-/** Forgets the failed tries of who has come in. */
-export async function forgetFailures(name: string): Promise<void> {
-  await counts().account.delete(accountOf(name));
+/** Gives a try back that was right: it does not count against the address, and the account begins anew. */
+export async function giveBack({ name, address }: Try): Promise<void> {
+  const limits = counts();
+  await limits.address.reward(address);
+  if (name !== undefined) await limits.account.delete(accountOf(name));
 }
 
 /** Counts that somebody begins to judge in a panel, from an address. @throws RequestError 429 */
-export async function checkBeginnings(address: string): Promise<void> {
+export const checkBeginnings = (address: string): Promise<void> => begins('judges', address);
+
+/** Counts that somebody begins to sign in by a passkey, from an address. @throws RequestError 429 */
+export const checkChallenges = (address: string): Promise<void> => begins('passkeys', address);
+
+async function begins(kind: 'judges' | 'passkeys', address: string): Promise<void> {
   await counts()
-    .judges.consume(address)
+    [kind].consume(address)
     .catch((error: unknown) => {
       if (error instanceof RateLimiterRes) refuse(error.msBeforeNext);
       throw error;

@@ -22,7 +22,11 @@ export const readingsRead = z.array(readingKept);
 
 export const readingsKept = z.object({ kept: z.int() });
 
-export const printKept = TABLES.prints.row.extend({ row_version: z.int() });
+export const printKept = TABLES.prints.row.extend({
+  row_version: z.int(),
+  /** The parts that came off the plate, with the codes for their stickers. */
+  specimens: z.array(z.object({ specimen_id: z.string(), code: z.string().nullable() })),
+});
 
 export const resultsStanding = z.object({
   /** Parts that are being made anew: what is read of them is older. */

@@ -30,7 +30,7 @@ export async function makeBackup(db: Database, databaseUrl: string, to: string):
         // Jobs are made anew from what there is to be done.
         ...['--no-owner', '--no-privileges', '--exclude-schema=jobs'],
         ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
-      ], databaseUrl); // prettier-ignore
+      ], databaseUrl, draft); // prettier-ignore
       return {
         ...{ format: 1, version, made_at: new Date().toISOString() },
         migrations: await migrationsOf(bound),

@@ -1,9 +1,20 @@
-import { access, constants, mkdir, readdir, rm, stat } from 'node:fs/promises';
+import { access, constants, mkdir, readdir, rm, stat, statfs } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { dueEvery, leftOver, type KeptFile } from '../../core/backup';
-import { lastBackups, noteBackup, oneAtATime, type MadeBackup } from '../../data'; // prettier-ignore
+import {
+  databaseBytes,
+  isReadBackDue,
+  lastBackups,
+  lastReadBack,
+  noteBackup,
+  noteReadBack,
+  oneAtATime,
+  type MadeBackup,
+} from '../../data';
 import { app, type App } from '../app';
 import { makeBackup, rowsOf } from './dump';
+import { BackupError } from './fault';
+import { readBack } from './read-back';
 import { beside } from './manifest';
 
 /** After one that failed it is not tried again at once. */
@@ -18,10 +29,12 @@ export interface BackupPlan {
 
 /** @returns null where no backups are made by themselves. @throws Error in words where it makes no sense */
 export function backupPlan(env: NodeJS.ProcessEnv = process.env): BackupPlan | null {
-  const folder = env.BACKUP_DIR ?? '';
+  if (env.BACKUP_EVERY?.trim() === 'off') return null;
+  // The own cluster's backups lie beside its data, unless another place is named.
+  const folder = env.BACKUP_DIR || (env.KEEP_DIR ? join(env.KEEP_DIR, 'backups') : '');
   if (folder === '') return null;
   const everyMs = dueEvery(env.BACKUP_EVERY ?? '24h');
-  if (everyMs === null) throw new Error(`BACKUP_EVERY is ${env.BACKUP_EVERY}: it must be from 10m to 31d, like 24h.`); // prettier-ignore
+  if (everyMs === null) throw new Error(`BACKUP_EVERY is ${env.BACKUP_EVERY}: it must be from 10m to 31d, like 24h, or off.`); // prettier-ignore
   return { folder, everyMs };
 }
 
@@ -68,6 +81,7 @@ export async function backUpIfDue(
     try {
       await mkdir(folder, { recursive: true, mode: 0o700 });
       await access(folder, constants.W_OK);
+      await checkRoom(db, folder);
       const manifest = await makeBackup(db, databaseUrl, file);
       made = { file, bytes: manifest.dump.bytes, rows: rowsOf(manifest), fault: null };
     } catch (error) {
@@ -83,6 +97,45 @@ export async function backUpIfDue(
   });
 }
 
+const megabytes = (bytes: number): string => `${Math.round(bytes / 1e6)} MB`;
+
+/** A backup is made only where twice the database has room. @throws BackupError */
+async function checkRoom(db: App['db'], folder: string): Promise<void> {
+  const { bavail, bsize } = await statfs(folder);
+  const [free, size] = [bavail * bsize, await databaseBytes(db)];
+  if (free >= 2 * size) return;
+  throw new BackupError(
+    `No backup was made: ${folder} has ${megabytes(free)} free, and the database takes ${megabytes(size)}. Free twice that, or set BACKUP_DIR to a folder on another disk.`,
+  );
+}
+
+/** So often the last backup is read back and compared. */
+const READ_BACK_MS = 7 * 86_400_000;
+
+/**
+ * Reads the last good backup back into a database of its own and compares it, once a week; what came of it is noted.
+ *
+ * @returns what was noted; null where it was not due
+ */
+export async function readBackIfDue(
+  { db, log }: App,
+  databaseUrl: string,
+): Promise<{ fault: string | null } | null> {
+  return oneAtATime(db, 'backup', async () => {
+    const { good } = await lastBackups(db);
+    if (!good || !(await isReadBackDue(db, READ_BACK_MS))) return null;
+    let fault: string | null = null;
+    try {
+      await readBack(db, databaseUrl, good.file);
+    } catch (error) {
+      log.error(error, 'a backup could not be read back');
+      fault = (error instanceof Error ? error.message : String(error)).slice(0, 2000);
+    }
+    await noteReadBack(db, good.file, fault);
+    return { fault };
+  });
+}
+
 /** How backups stand, for the owner. */
 export interface BackupStanding {
   /** Whether any are made by themselves. */
@@ -91,6 +144,8 @@ export interface BackupStanding {
   good: { at: string; name: string; bytes: number; rows: number } | null;
   /** Why the last one failed, where it came after the last good one. */
   fault: string | null;
+  /** When one was last read back and compared, and what was wrong then. */
+  readBack: { at: string; fault: string | null } | null;
   /** Whether the last good one is older than two turns. */
   isLate: boolean;
 }
@@ -102,6 +157,7 @@ export async function backupStanding(now = Date.now()): Promise<BackupStanding> 
     isPlanned: plan !== null,
     good: good && { at: good.at, name: basename(good.file), bytes: good.bytes ?? 0, rows: good.rows ?? 0 }, // prettier-ignore
     fault: last?.fault ?? null,
+    readBack: await lastReadBack(app().db),
     isLate: plan !== null && (good === null || now - Date.parse(good.at) > 2 * plan.everyMs),
   };
 }

@@ -30,16 +30,36 @@ function environmentOf(databaseUrl: string): NodeJS.ProcessEnv {
   };
 }
 
-/** Runs a program of PostgreSQL on a database. @throws BackupError with what it said */
+/**
+ * Runs a program that ends with whoever started it, however that ends: a pipe that closes says so. Where it is ended
+ * so, what it had half written goes too.
+ */
+const GUARDED = [
+  'exec 3<&0',
+  '"$@" < /dev/null 3<&- & pid=$!',
+  '(cat <&3; kill "$pid" && [ -n "$DRAFT" ] && rm -f -- "$DRAFT") > /dev/null 2>&1 &',
+  'wait "$pid"',
+].join('\n');
+
+/**
+ * Runs a program of PostgreSQL on a database; it ends when this process does.
+ *
+ * @param draft a file that it writes, which is worth nothing before it has ended
+ * @throws BackupError with what it said
+ */
 export function runProgram(
   name: string,
   args: readonly string[],
   databaseUrl: string,
+  draft = '',
 ): Promise<void> {
-  const child = spawn(findProgram(name), args, {
-    stdio: ['ignore', 'ignore', 'pipe'],
-    env: environmentOf(databaseUrl),
+  const child = spawn('sh', ['-c', GUARDED, 'sh', findProgram(name), ...args], {
+    stdio: ['pipe', 'ignore', 'pipe'],
+    env: { ...environmentOf(databaseUrl), DRAFT: draft },
   });
+  child.stdin.on('error', () => undefined);
+  // Its guard waits for this, and for nothing else.
+  child.once('exit', () => child.stdin.destroy());
   let said = '';
   child.stderr.on('data', (part: Buffer) => (said = (said + part.toString()).slice(-4000)));
   return new Promise((resolve, reject) => {

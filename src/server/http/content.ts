@@ -1,4 +1,5 @@
-import { Readable } from 'node:stream';
+import { PassThrough, Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import type { APIContext } from 'astro';
 import { RequestError } from './problem';
@@ -53,8 +54,28 @@ export async function bytesOf(
   return Buffer.concat(parts);
 }
 
-/** The content of a request as a stream. */
-export function streamOf(request: Request): Readable {
+/** Whoever sends nothing for so long has gone. */
+const LONGEST_SILENCE_MS = 60_000;
+
+/** The content of a request as a stream, which breaks off where nothing comes for a minute. */
+export function streamOf(request: Request, silenceMs = LONGEST_SILENCE_MS): Readable {
   if (!request.body) throw new RequestError(400, 'Send the bytes as the content of the request.');
-  return Readable.fromWeb(request.body as unknown as ReadableStream);
+  const source = Readable.fromWeb(request.body as unknown as ReadableStream);
+  const out = new PassThrough();
+  const end = () =>
+    source.destroy(new RequestError(400, 'Nothing came for a minute: the transfer was ended. Send it again.')); // prettier-ignore
+  let timer = setTimeout(end, silenceMs);
+  source.on('data', () => {
+    clearTimeout(timer);
+    timer = setTimeout(end, silenceMs);
+  });
+  // What is waited for is only what was not sent: a reader that is slow is not silence.
+  pipeline(source, out).then(
+    () => clearTimeout(timer),
+    (error: unknown) => {
+      clearTimeout(timer);
+      out.destroy(error as Error);
+    },
+  );
+  return out;
 }

@@ -12,8 +12,14 @@ import { problem, problemOf, RequestError } from './problem';
 /** A page or file whose errors become problem details. */
 export const answering =
   (handle: (context: APIContext) => Promise<Response>): APIRoute =>
-  (context) =>
-    handle(context).catch(problemOf);
+  async (context) => {
+    try {
+      checkIds(context);
+      return await handle(context);
+    } catch (error) {
+      return problemOf(error);
+    }
+  };
 
 /**
  * A method of an endpoint: what it is sent is checked as its description says, its errors become problem
@@ -26,6 +32,7 @@ export function endpoint<Content extends z.ZodType = z.ZodUndefined>(
 ): Described {
   const route: APIRoute = async (context) => {
     try {
+      checkIds(context);
       return await answerTo(context, operation, handle);
     } catch (error) {
       const answer = problemOf(error);
@@ -34,6 +41,19 @@ export function endpoint<Content extends z.ZodType = z.ZodUndefined>(
     }
   };
   return Object.assign(route, { operation });
+}
+
+/** Parts of addresses that are UUIDs; a row's key in `rows/[table]` has its own. */
+const UUID_PARAMS = ['study', 'reading', 'deletion', 'person', 'device', 'uid'] as const;
+
+/** An id that can be none is nobody's: the answer is the same everywhere. @throws RequestError 404 */
+function checkIds({ params }: APIContext): void {
+  const names = params.table === undefined ? [...UUID_PARAMS, 'key'] : UUID_PARAMS;
+  for (const name of names) {
+    const value = params[name];
+    if (value === undefined || isUuid(value)) continue;
+    throw new RequestError(404, `There is no ${name} ${value.slice(0, 80)}.`);
+  }
 }
 
 async function answerTo<Content extends z.ZodType>(

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { ConflictError, isDatabaseAway, NotFoundError, RefusedError } from '../../data';
+import { ConflictError, isDatabaseAway, isDiskFull, NotFoundError, RefusedError } from '../../data';
 import { PackageError } from '../../files/packages';
 import { app } from '../app';
 
@@ -19,6 +19,7 @@ export const TITLES = {
   429: 'Too many tries',
   500: 'Something went wrong here',
   503: 'Not now',
+  507: 'No room left',
 } as const;
 
 export type ProblemStatus = keyof typeof TITLES;
@@ -61,6 +62,10 @@ export const done = (): Response => new Response(null, { status: 204 });
 /** What is said while the database cannot be reached: the entry is still with its sender. */
 export const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
 
+/** What is said where a disk is full. */
+const FULL =
+  'The disk is full. Nothing was changed. Free some space on the computer that runs the application or its database, then send it again.';
+
 /** Whether an error says that the database cannot be reached. */
 export const isAway = (error: unknown): boolean => isDatabaseAway(error);
 
@@ -71,7 +76,7 @@ export function problemOf(error: unknown): Response {
   if (error instanceof ConflictError) {
     return problem(409, error.message, { current: error.current });
   }
-  if (error instanceof RefusedError) return problem(409, error.message);
+  if (error instanceof RefusedError) return problem(409, error.message, error.details);
   if (error instanceof PackageError) return problem(422, error.message);
   if (error instanceof z.ZodError) {
     const issues = error.issues.map(({ path, message }) => ({
@@ -81,6 +86,10 @@ export function problemOf(error: unknown): Response {
     const first = issues[0];
     const detail = first ? `${first.path || 'the content'}: ${first.message}` : 'not valid';
     return problem(400, detail, { issues });
+  }
+  if (isDiskFull(error)) {
+    app().log.error(error, 'the disk is full');
+    return problem(507, FULL);
   }
   if (isDatabaseAway(error)) {
     app().log.warn(error, 'the database is away');

@@ -1,6 +1,6 @@
-import { emptyBin, forgetAnswers } from '../../data';
+import { emptyBin, forgetAnswers, forgetDeletions } from '../../data';
 import type { App } from '../app';
-import { backUpIfDue, backupPlan } from '../backup/keeper';
+import { backUpIfDue, backupPlan, readBackIfDue } from '../backup/keeper';
 import { closeDuePanels } from '../panels/closing';
 
 const LOOK_EVERY_MS = 60_000;
@@ -16,10 +16,12 @@ export function keepHouse(app: App, takeUp: () => Promise<void>): void {
   const url = process.env.DATABASE_URL ?? '';
   const due = [
     () => emptyBin(app.db),
+    () => forgetDeletions(app.db),
     () => forgetAnswers(app.db),
     () => closeDuePanels(app.db),
     takeUp,
     () => (plan ? backUpIfDue(app, plan, url) : Promise.resolve()),
+    () => (plan ? readBackIfDue(app, url) : Promise.resolve()),
   ];
   const turn = async () => {
     for (const work of due) {

@@ -1,3 +1,4 @@
+import { planDifferences, unequalTo } from '../../core/fairness';
 import type { MeshSheet } from '../../core/mesh';
 import type { StatedFile } from '../../core/line-up';
 import { factDifferences, factsOf, KINDS, type FactDifference } from '../../core/workshop';
@@ -43,6 +44,8 @@ export interface LineUpPage {
   rows: { [Name in LineUpTable]: Stored<Name>[] };
   /** What sliced files state, by contender and part. */
   stated: StatedFile[];
+  /** Contenders whose planned files differ from the reference's in what must be equal. */
+  unequal: string[];
   /** Firmware that prints of a machine name, the first first. */
   firmware: Record<string, string[]>;
   parts: LineUpPart[];
@@ -86,6 +89,15 @@ export async function lineUpPage(studyId: string): Promise<LineUpPage> {
   return {
     ...{ rows, firmware, offered, today },
     stated: [...stated.values()],
+    unequal: unequalTo(
+      study.meta.reference,
+      planDifferences(
+        planned,
+        study.sliced ?? new Map(),
+        study.meta.intent,
+        study.meta.sweep?.setting,
+      ),
+    ),
     files: files.filter((file) => file.state === 'read').map((file) => file.path),
     parts: artefacts.map(({ artefact, sheet, dimensions, retired, steps, zones }) => ({
       ...{ artefact_id: artefact.artefact_id, name: artefact.name, version: artefact.version },

@@ -15,8 +15,10 @@ import {
   endPrint,
   estimateOfFile,
   eventsOfPrint,
+  filamentOfFile,
   findStudy,
   insertRow,
+  lastPrintOf,
   listRows,
   listRowsBy,
   lockLinkMachine,
@@ -157,10 +159,41 @@ async function startPrint(bench: Bench, at: string): Promise<Stored<'open_prints
   const added = await insertRow(write, 'open_prints', {
     ...UNKNOWN_PRINT,
     ...{ print_id, contender_id, artefact_id, material_id, repeat, started_at: at, toolpath },
+    ...(await lastSetUp(write, own)),
     estimate_s: await estimateOfFile(db, studyId, toolpath),
   });
   await noteEvent(write, print_id, 'started', at);
   return added;
+}
+
+/** What was on the machine at its own last print: its plate, nozzle and firmware are taken to be there still. */
+async function lastSetUp(
+  write: Write,
+  contenders: ReadonlySet<string>,
+): Promise<Pick<Row<'open_prints'>, 'plate' | 'nozzle_mm' | 'firmware' | 'speed_mode'>> {
+  const last = await lastPrintOf(write.db, write.studyId, [...contenders]);
+  const { plate = null, nozzle_mm = null, firmware = null, speed_mode = null } = last ?? {};
+  return { plate, nozzle_mm, firmware, speed_mode };
+}
+
+/** The parts of a print that its machine ended: as many as its plate holds, each with a sticker's code. */
+async function partsOf(
+  { write }: Bench,
+  print: Stored<'open_prints'>,
+): Promise<Row<'specimens'>[]> {
+  const places = await listRowsBy(
+    write.db,
+    write.studyId,
+    'copy_places',
+    'artefact_id',
+    print.artefact_id,
+  );
+  const sorted = [...places].sort((a, b) => a.copy - b.copy);
+  const copies = sorted.length === 0 ? [{ x_mm: null, y_mm: null }] : sorted;
+  return copies.map(({ x_mm, y_mm }, at) => ({
+    specimen_id: idOf(write.studyId, print.print_id, 'part', String(at + 1)),
+    ...{ print_id: print.print_id, copy: at + 1, plate_x_mm: x_mm, plate_y_mm: y_mm, code: null },
+  }));
 }
 
 type UnknownColumns = Omit<
@@ -174,6 +207,7 @@ const UNKNOWN_PRINT: UnknownColumns = {
   ...{ print_s: null, paused_s: null, filament_g: null, waste_g: null, filament_m: null },
   ...{ energy_wh: null, progress_pct: null, firmware: null, plate: null, nozzle_mm: null },
   ...{ ambient_c: null, humidity_pct: null, noise_db: null, noise_distance_m: null },
+  ...{ speed_mode: null, filament_from: null },
   ...{ operator: null, toolpath: null },
 };
 
@@ -190,11 +224,12 @@ async function noteEvent(
 
 /** Ends a print as its machine says; the ledger of its events gives its times. */
 async function endByLink(
-  { write, machineId }: Bench,
+  bench: Bench,
   print: Stored<'open_prints'>,
   step: Extract<Step, { kind: 'end' }>,
   heard: LinkMachine,
 ): Promise<void> {
+  const { write, machineId } = bench;
   const { db, studyId } = write;
   const { row_version: _, ...known } = print;
   const { print_id } = known;
@@ -205,6 +240,10 @@ async function endByLink(
     heard.energy_wh !== null && heard.energy_start_wh !== null
       ? heard.energy_wh - heard.energy_start_wh
       : null;
+  const share = step.outcome === 'success' ? 1 : step.progress;
+  const file = await filamentOfFile(db, studyId, known.toolpath);
+  const fromFile = (value: number | null) => (value === null ? null : share * value);
+  const isFromFile = known.filament_g === null && file.filament_g !== null;
   await endPrint(
     write,
     {
@@ -216,8 +255,11 @@ async function endByLink(
       print_s: known.print_s ?? Math.max(1, ledger.print_s),
       paused_s: known.paused_s ?? ledger.paused_s + ledger.stalled_s,
       energy_wh: known.energy_wh ?? energy,
+      filament_g: known.filament_g ?? fromFile(file.filament_g),
+      filament_m: known.filament_m ?? fromFile(file.filament_m),
+      filament_from: isFromFile ? 'file' : known.filament_from,
     },
-    [],
+    step.outcome === 'success' ? await partsOf(bench, print) : [],
   );
   const noteIncident = (mode: IncidentMode, at: string, downtime_s: number | null) =>
     insertRow(write, 'incidents', {

@@ -38,8 +38,11 @@ export async function openBroker(app: App, listener: Listener): Promise<Link> {
   aedes.authenticate = (client, username, password, done) => {
     if (!isFromOutside(client)) return done(null, true);
     const own = { machine: username ?? '', secret: String(password ?? '') };
+    // A client that comes under another one's id ends the other one's session: the id must be the machine's own.
+    const isOwnId = client.id === own.machine || client.id.startsWith(`${own.machine}/`);
     isGood(own).then(
-      (isSo) => {
+      (isKnown) => {
+        const isSo = isKnown && isOwnId;
         if (isSo) known.set(client, own);
         done(null, isSo);
       },
@@ -70,6 +73,7 @@ export async function openBroker(app: App, listener: Listener): Promise<Link> {
   const port = await listenOnFirst(inner, '127.0.0.1', [wanted, 0]);
   return {
     address: `mqtt://127.0.0.1:${port}`,
+    outerAddress: null,
     isListening: () => true,
     openTo: async ({ host, key, cert }) => {
       const server = createSecureServer({ key, cert }, aedes.handle);

@@ -9,6 +9,8 @@ export interface OuterDoor {
 export interface Link {
   /** Where machines speak to it. */
   address: string;
+  /** Where machines elsewhere speak to it; null as long as they are not let in. */
+  outerAddress: string | null;
   /** Whether this process hears them: of several on one outside broker, one does. */
   isListening(): boolean;
   /** Lets machines elsewhere in too; the port where. A broker outside has doors of its own. */

@@ -5,7 +5,7 @@ import {
   readTopic,
   type Topic,
 } from '../../core/link';
-import { countDropped, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
+import { countDropped, countStranger, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
 import { countMessage } from '../http/metrics';
 import { applyMachine, applyMeter } from './apply';
@@ -70,16 +70,16 @@ export class Listener {
 
   async #drop(machine: string, reason: string): Promise<void> {
     const studyId = await studyOfMachine(this.#app.db, machine);
-    if (studyId !== null) await countDropped(this.#app.db, studyId, reason, 1);
+    if (studyId !== null) await countDropped(this.#app.db, studyId, reason, machine);
   }
 
   async #follow({ kind, machine }: NonNullable<Topic>, payload: Buffer): Promise<void> {
     const { db } = this.#app;
     const studyId = await studyOfMachine(db, machine);
-    if (studyId === null) return;
+    if (studyId === null) return countStranger(db, machine);
     const drop = (reason: string) => {
       countMessage(reason);
-      return countDropped(db, studyId, reason, 1);
+      return countDropped(db, studyId, reason, machine);
     };
     if (payload.length > LARGEST_MESSAGE) return drop('too long');
     if (kind === 'presence') {

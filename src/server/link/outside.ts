@@ -78,6 +78,7 @@ export async function listenOutside(app: App, listener: Listener, address: strin
   );
   return {
     address: shownAddress(address),
+    outerAddress: null,
     isListening: () => client !== null,
     stop: async () => {
       isOver = true;

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { MOST_TRIALS, TABLES } from '../../core/study';
 import {
-  brokenReferences,
+  brokenReading,
   findRow,
   findStudy,
   insertReadings,
@@ -32,6 +32,13 @@ export async function readingsOf(studyId: string): Promise<StoredReading[]> {
   return listReadings(app().db, studyId);
 }
 
+/** What a column of a reading names. */
+const NAMED = {
+  specimen_id: 'specimens',
+  dimension_id: 'dimensions of this part',
+  instrument_id: 'instruments',
+} as const;
+
 /** Keeps readings, all of them or none; sent again with the same ids they are kept once. */
 export const addReadings = (
   studyId: string,
@@ -39,20 +46,13 @@ export const addReadings = (
   who: string | null,
 ): Promise<StoredReading[]> =>
   writeStudy(app().db, studyId, who, async (write) => {
-    const seen = new Set<string>();
-    for (const reading of readings) {
-      const key = `${reading.specimen_id}/${reading.dimension_id}`;
-      if (seen.has(key)) continue;
-      seen.add(key);
-      const [broken] = await brokenReferences(write.db, studyId, 'readings', reading);
-      if (broken) {
-        throw new RequestError(422, `${broken.column} ${reading.dimension_id} ${broken.message}.`);
-      }
+    const sent = readings.map((reading) => ({ ...reading, superseded_at: null }));
+    const broken = await brokenReading(write, sent);
+    if (broken) {
+      const { column, value } = broken;
+      throw new RequestError(422, `${column} ${value} is not among the ${NAMED[column]}.`);
     }
-    const kept = await insertReadings(
-      write,
-      readings.map((reading) => ({ ...reading, superseded_at: null })),
-    );
+    const kept = await insertReadings(write, sent);
     if (kept.some(({ trial }) => trial > MOST_TRIALS)) {
       throw new RequestError(422, `trial must be at most ${MOST_TRIALS}.`);
     }

@@ -4,14 +4,18 @@ import * as z from 'zod';
 import { questionsOf, type PanelPlan } from '../../core/panels';
 import type { Row } from '../../core/study';
 import {
+  findRow,
   bookBallots,
   findPanelRun,
+  insertPanelCards,
   insertPanelJudge,
   insertPanelRun,
   insertRow,
+  listPanelCards,
   listPanelItems,
   listPanelJudges,
   setPanelPicture,
+  setPerAddress,
   takeOutItem,
   updateRow,
   writeStudy,
@@ -98,6 +102,9 @@ export const courseSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('look'), note }),
   z.strictObject({ do: z.literal('end'), note }),
   z.strictObject({ do: z.literal('take-out'), specimen_id: z.string().max(64), note }),
+  z.strictObject({ do: z.literal('check-pace'), note }),
+  z.strictObject({ do: z.literal('make-cards') }),
+  z.strictObject({ do: z.literal('set-per-address'), count: z.number().int().min(1).max(10_000) }),
   z.strictObject({ do: z.literal('reveal') }),
 ]);
 
@@ -123,6 +130,12 @@ function goOn(
   who: string | null,
 ): Promise<void> {
   return writeStudy(app().db, studyId, who, async (write) => {
+    // A panel that came with a package was held elsewhere, and is looked at all the same.
+    if (step.do === 'check-pace') {
+      await findRow(write.db, studyId, 'panels', { panel_id: panelId });
+      await addNote(write, panelId, 'pace-checked', step.note);
+      return;
+    }
     const held = await findHeld(write, panelId);
     if (!(await findPanelRun(write, panelId))) throw new RequestError(409, 'The panel is not open yet.');
     if (held.setup.revealed_at !== null) throw new RequestError(409, 'The panel is revealed: it stays as it is.');
@@ -131,12 +144,22 @@ function goOn(
       if (!isClosed) throw new RequestError(409, 'The panel is still open: its rule ends it, not its result.');
       return reveal(write, panelId);
     }
+    if (step.do === 'make-cards') return makeCards(write, held);
+    if (step.do === 'set-per-address') return setPerAddress(write, panelId, step.count);
     if (isClosed && step.do !== 'take-out') throw new RequestError(409, 'The panel has ended: reveal it.');
     if (step.do === 'take-out') return takeOut(write, held, step, isClosed);
     await addNote(write, panelId, step.do === 'look' ? 'looked' : 'ended-early', step.note);
     if (step.do === 'end') await closePanel(write, held, 'hand');
   });
 } // prettier-ignore
+
+/** Makes a card for every judge that is wanted; the open link lets nobody in from then on. */
+async function makeCards(write: Write, { panel, setup }: Held): Promise<void> {
+  const known = await listPanelCards(write, panel.panel_id);
+  const numbers = Array.from({ length: Math.max(0, setup.judges - known.length) }, (_, at) => known.length + at + 1); // prettier-ignore
+  const cards = numbers.map((number) => ({ link: newToken(), number }));
+  await insertPanelCards(write, panel.panel_id, cards);
+}
 
 const addNote = (
   write: Write,

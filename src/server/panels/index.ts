@@ -13,6 +13,7 @@ export {
 export {
   panelLines,
   panelPage,
+  panelCards,
   panelSheets,
   type PanelLine,
   type PanelPage,

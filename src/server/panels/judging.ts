@@ -3,8 +3,10 @@ import * as z from 'zod';
 import type { PanelKind } from '../../core/study';
 import {
   beginJudge,
+  countFromAddress,
   findPanelPicture,
   findPanelRun,
+  judgeOfId,
   judgeOfToken,
   keepChoice,
   listPanelItems,
@@ -13,9 +15,12 @@ import {
   panelOfLink,
   questionsOfJudge,
   readFile,
+  setCardJudge,
   setJudgeEnded,
   writeStudy,
   type AskedQuestion,
+  type PanelCard,
+  type Panelist,
   type PanelJudge,
   type Write,
 } from '../../data';
@@ -39,7 +44,7 @@ export interface Judging {
   wants_initials: boolean;
   /** Of parts: the places that nobody has sat down at. */
   free_places: number[];
-  state: 'new' | 'asking' | 'done' | 'stopped' | 'closed' | 'full';
+  state: 'new' | 'asking' | 'done' | 'stopped' | 'closed' | 'full' | 'by card';
   /** How the judge is called; null before they begin. */
   name: string | null;
   question: {
@@ -81,12 +86,12 @@ export const judgeCookieHeader = (link: string, token: string): string =>
   `${judgeCookie(link)}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${COOKIE_DAYS * 24 * 3600}${doors().isSecure ? '; Secure' : ''}`; // prettier-ignore
 
 /** The panel of a link. @throws RequestError 404, the same for all that is no link */
-async function panelAt(link: string): Promise<{ studyId: string; panelId: string }> {
+async function panelAt(link: string): Promise<{ studyId: string; panelId: string; card: PanelCard | null }> {
   const found = isToken(link) ? await panelOfLink(app().db, link) : null;
   if (!found) {
     throw new RequestError(404, 'This link leads to no panel. Ask whoever gave it to you for another.');
   }
-  return { studyId: found.study_id, panelId: found.panel_id };
+  return { studyId: found.study_id, panelId: found.panel_id, card: found.card };
 } // prettier-ignore
 
 /** Runs something about a panel in one write: nobody ends it meanwhile. */
@@ -95,18 +100,26 @@ async function atPanel<Result>(
   headers: Headers,
   work: (write: Write, held: Held, judge: PanelJudge | null, isClosed: boolean) => Promise<Result>,
 ): Promise<Result> {
-  const { studyId, panelId } = await panelAt(link);
+  const { studyId, panelId, card } = await panelAt(link);
   const token = cookieOf(headers, judgeCookie(link));
   return writeStudy(app().db, studyId, null, async (write) => {
     const held = await findHeld(write, panelId);
     const isClosed = await closeIfDue(write, held);
-    const judge =
-      token !== null && isToken(token)
-        ? await judgeOfToken(write, panelId, hashOf(token))
-        : null;
+    const judge = await judgeBy(write, panelId, token, card);
     return work(write, held, judge, isClosed);
   });
 } // prettier-ignore
+
+/** The judge whose card it is, else the one whom the cookie names; null where somebody is new. */
+async function judgeBy(
+  of: Panelist,
+  panelId: string,
+  token: string | null,
+  card: PanelCard | null,
+): Promise<PanelJudge | null> {
+  if (card) return card.judge_id === null ? null : judgeOfId(of, panelId, card.judge_id);
+  return token !== null && isToken(token) ? judgeOfToken(of, panelId, hashOf(token)) : null;
+}
 
 /** What a judge sees now, or at a question that they have come to. */
 export const judgingAt = (
@@ -125,9 +138,12 @@ export async function begin(
   address: string,
   said: z.infer<typeof beginSchema>,
 ): Promise<{ judging: Judging; token: string | null }> {
-  await panelAt(link);
-  // Counted before anything is locked, and only who is new.
-  if (cookieOf(headers, judgeCookie(link)) === null) await checkBeginnings(address);
+  const { studyId, panelId, card } = await panelAt(link);
+  const token = cookieOf(headers, judgeCookie(link));
+  // Counted before anything is locked, and only who is new: a cookie that names no judge is none.
+  if (!(await judgeBy({ db: app().db, studyId }, panelId, token, card))) {
+    await checkBeginnings(address);
+  }
   return atPanel(link, headers, async (write, held, known, isClosed) => {
     const see = async (judge: PanelJudge | null) =>
       stateOf(write, held, judge, isClosed, link, null);
@@ -136,10 +152,30 @@ export async function begin(
       await setJudgeEnded(write, known.judge_id, false);
       return { judging: await see({ ...known, ended_at: null }), token: null };
     }
-    const token = newToken();
-    const judge = await sitDown(write, held, said, token);
-    return { judging: await see(judge), token };
+    const fresh = newToken();
+    if (!card) await checkRoomOf(write, held, address);
+    const judge = await sitDown(write, held, said, fresh, address);
+    if (card) await setCardJudge(write, link, judge.judge_id);
+    return { judging: await see(judge), token: fresh };
   });
+}
+
+const isHere = (address: string): boolean => /^(?:::ffff:)?127\.|^::1$/.test(address);
+
+/** The open link lets so many in from one address, and none where judges have cards. @throws RequestError */
+async function checkRoomOf(write: Write, held: Held, address: string): Promise<void> {
+  const { panel_id } = held.panel;
+  const run = await findPanelRun(write, panel_id);
+  if (run?.is_open === false) {
+    throw new RequestError(403, 'This panel is judged by card: use the link on your own card.');
+  }
+  // Judges who take turns at this computer have one address between them.
+  if (isHere(address) || !run) return;
+  if ((await countFromAddress(write, panel_id, address)) < run.per_address) return;
+  throw new RequestError(
+    429,
+    `From your network address ${run.per_address} judges have begun, and no more are let in. Ask the organiser for a card, or to raise this limit.`,
+  );
 }
 
 /** Gives somebody a place. @throws RequestError where there is none */
@@ -148,6 +184,7 @@ async function sitDown(
   held: Held,
   { initials, place }: z.infer<typeof beginSchema>,
   token: string,
+  address: string,
 ): Promise<PanelJudge> {
   const { panel_id, shown_as, names } = held.setup;
   const judges = await listPanelJudges(write, panel_id);
@@ -174,11 +211,11 @@ async function sitDown(
   if (!own) throw new Error('there is no place');
   const taken = new Set(judges.filter((one) => one.number !== own.number).map((one) => one.name));
   const name = names === 'initials' ? freeName(initials ?? '', taken) : own.name;
-  await beginJudge(write, own.judge_id, name, hashOf(token));
+  await beginJudge(write, own.judge_id, name, hashOf(token), address);
   return { ...own, name, begun_at: new Date().toISOString() };
 } // prettier-ignore
 
-const FULL = 'As many judges as were wanted are at it, or have been. Thank you all the same.';
+const FULL = 'This panel already has all the judges it needs. Thank you all the same.';
 
 /** Whether those who are at it and those who have been are as many as are wanted. */
 const isFull = (judges: readonly PanelJudge[], wanted: number): boolean =>
@@ -208,6 +245,9 @@ export const answerQuestion = (
     if (!judge) throw new RequestError(401, 'Begin first: this browser does not judge in this panel.');
     const question = (await askedOf(write, held, judge))[number - 1];
     if (!question) throw new RequestError(404, 'There is no such question: read the panel again.');
+    if (question.asked_at === null) {
+      throw new RequestError(409, 'This question has not been shown to you yet: read the panel again.');
+    }
     const at = question.codes.indexOf(answer);
     const isTie = answer === NO_DIFFERENCE && held.panel.kind === 'paired';
     if (at < 0 && !isTie) {
@@ -264,6 +304,8 @@ async function stateOf(
   const bare = { ...about, free_places: [], question: null };
   if (isClosed) return { ...bare, state: 'closed' };
   if (!judge) {
+    const run = await findPanelRun(write, panel.panel_id);
+    if (run?.is_open === false && run.link === link) return { ...bare, state: 'by card' };
     const judges = await listPanelJudges(write, panel.panel_id);
     const free = judges.filter((one) => one.begun_at === null).map((one) => one.number);
     const hasRoom = setup.shown_as === 'parts' ? free.length > 0 : !isFull(judges, setup.judges);
@@ -295,11 +337,11 @@ async function stateOf(
 
 /** A picture of a question of the judge who asks: as many bytes as any other of its panel. */
 export async function pictureFor(link: string, headers: Headers, picture: string): Promise<Uint8Array> {
-  const { studyId, panelId } = await panelAt(link);
+  const { studyId, panelId, card } = await panelAt(link);
   const { db } = app();
   const of = { db, studyId };
   const token = cookieOf(headers, judgeCookie(link));
-  const judge = token !== null && isToken(token) ? await judgeOfToken(of, panelId, hashOf(token)) : null;
+  const judge = await judgeBy(of, panelId, token, card);
   const found = judge && (await findPanelPicture(of, panelId, judge.judge_id, picture));
   if (!found) throw new RequestError(404, 'There is no such picture.');
   const parts: Uint8Array[] = [];

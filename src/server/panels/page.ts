@@ -4,6 +4,7 @@ import type { PanelKind } from '../../core/study';
 import {
   findPanelRun,
   findStudy,
+  listPanelCards,
   listPanelItems,
   listPanelJudges,
   listRowsBy,
@@ -61,6 +62,10 @@ export interface PanelPage {
   link: string | null;
   items: SeenItem[];
   judges: SeenJudge[];
+  /** So many judges come in by the open link from one address; null where it is not held here. */
+  perAddress: number | null;
+  /** How many cards were made, each for one judge. */
+  cards: number;
   notes: Stored<'panel_notes'>[];
   ballots: number;
   /** By how much, at most, one of two contenders stood left more often than the other. */
@@ -126,7 +131,9 @@ export async function panelPage(
   const couples = plan ? couplesOf(plan).length : 0;
   return {
     ...{ panel, setup: setup ?? null, state, items, ballots, couples },
-    link: run && state === 'open' ? `/judge/${run.link}` : null,
+    link: run?.is_open && state === 'open' ? `/judge/${run.link}` : null,
+    perAddress: run?.per_address ?? null,
+    cards: run ? (await listPanelCards(of, panelId)).length : 0,
     judges: judges.map((judge) => {
       const asked = questions.filter((one) => one.judge_id === judge.judge_id);
       const done = asked.filter((one) => one.choice !== null).length;
@@ -205,5 +212,20 @@ export async function panelSheets(studyId: string, panelId: string): Promise<Pan
         .filter((one) => one.judge_id === judge_id)
         .map(({ codes, items }) => ({ codes, items: items.map((item) => code.get(item) ?? item) })),
     })),
+  };
+}
+
+/** The cards of a panel, for those who hold it; null where there is no such panel. */
+export async function panelCards(
+  studyId: string,
+  panelId: string,
+): Promise<{ aspect: string; cards: { number: number; path: string }[] } | null> {
+  const { db } = app();
+  const [panel] = await listRowsBy(db, studyId, 'panels', 'panel_id', panelId);
+  if (!panel) return null;
+  const cards = await listPanelCards({ db, studyId }, panelId);
+  return {
+    aspect: panel.aspect,
+    cards: cards.map(({ number, link }) => ({ number, path: `/judge/${link}` })),
   };
 }

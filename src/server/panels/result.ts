@@ -1,26 +1,26 @@
 import {
   isRightAnswer,
+  paceFrom,
   panelHabits,
   panelsOfAll,
+  type Pace,
   type Panel,
   type PanelHabits,
 } from '../../core/panels';
 import { DEFAULT_ALPHA } from '../../core/results';
-import { medianOrNull, seededDraws, shuffled } from '../../core/stats';
+import { seededDraws, shuffled } from '../../core/stats';
 import { indexStudy, type Row } from '../../core/study';
 import { findPanelRun, loadStudy, type Panelist } from '../../data';
 import { countedAnswers } from './answers';
 
 /** What a panel found, and how its judges answered. */
-export interface PanelResult {
+export interface PanelResult extends Pace {
   panel: Panel;
   habits: PanelHabits;
   /** The contender that the others stand against; in a blind result its letter. */
   reference: string | null;
   /** Whose specimens were shown; in a blind result their letters. */
   shown: string[];
-  /** Seconds that half of the answers took less than; null where that is not known. */
-  median_s: number | null;
 }
 
 /** A panel whose names are said. */
@@ -29,7 +29,7 @@ export interface RevealedPanel extends PanelResult {
   aspect: string;
 }
 
-const TABLES = ['machines', 'profiles', 'contenders', 'artefacts', 'prints', 'specimens', 'panels', 'ballots', 'ballot_times'] as const; // prettier-ignore
+const TABLES = ['machines', 'profiles', 'contenders', 'artefacts', 'prints', 'specimens', 'panels', 'ballots', 'ballot_times', 'panel_notes'] as const; // prettier-ignore
 
 /** Letters that contenders are called by as long as their names are not said: none of a badge. */
 const LETTERS = ['P', 'Q', 'R', 'S', 'T', 'U', 'V', 'W', 'X', 'Y', 'Z'];
@@ -106,7 +106,7 @@ function resultOf(
   if (!panel) throw new Error('the panel is not in its study');
   return {
     ...{ panel, reference, shown: inIt, habits: panelHabits(row.kind, ballots, DEFAULT_ALPHA, row.kind === 'paired' ? null : (one) => isRightAnswer(index, row, one)) },
-    median_s: medianOrNull(seconds),
+    ...paceFrom(seconds, study.tables.panel_notes.some((one) => one.panel_id === row.panel_id && one.what === 'pace-checked')),
   };
 } // prettier-ignore
 

@@ -1,17 +1,19 @@
 import * as z from 'zod';
 import { TABLES, type Row } from '../../core/study';
 import {
-  deletePicture,
   deleteRow,
+  deleteWhole,
   findPicture,
   findRow,
   insertRow,
   listRowsBy,
+  movePhoto,
   panelsWith,
   NotFoundError,
   setTold,
   updateRow,
   writeStudy,
+  type RowKey,
   type Stored,
   type Write,
 } from '../../data';
@@ -89,50 +91,83 @@ async function fileOne(
     const key = { specimen_id: specimen, path };
     return updateRow(write, 'photos', key, said, known.row_version);
   }
-  const { row_version: _, ...before } = known ?? { row_version: 0 };
+  if (known) return moveTo(write, known, specimen, said);
   const row = TABLES.photos.row.parse({
-    ...{ taken_at: picture.taken_at, ...(known ? before : picture.told), ...said },
+    ...{ taken_at: picture.taken_at, ...picture.told, ...said },
     ...{ specimen_id: specimen, path },
   });
   await checkRow(write, 'photos', row);
-  const marks = known ? await takeOut(write, known) : [];
-  const added = await insertRow(write, 'photos', row);
-  // The photo shows the same view of another specimen: its marks stay where they are.
-  for (const { row_version: __, ...mark } of marks) {
-    await insertRow(write, 'photo_marks', { ...mark, specimen_id: specimen });
-  }
-  return added;
+  return insertRow(write, 'photos', row);
 }
 
-/** Takes a photo out from under its specimen. @returns the marks that it had */
-async function takeOut(write: Write, known: Stored<'photos'>): Promise<Stored<'photo_marks'>[]> {
+/** Files a photo under another specimen: what was marked and measured on it goes along, it shows the same place. */
+async function moveTo(
+  write: Write,
+  known: Stored<'photos'>,
+  specimen: string,
+  said: Partial<Row<'photos'>>,
+): Promise<Stored<'photos'>> {
   const { db, studyId } = write;
-  const { specimen_id, path, row_version } = known;
+  const { path, specimen_id } = known;
+  await checkNotShown(write, path);
+  const key = { specimen_id: specimen, path };
+  await findRow(db, studyId, 'specimens', { specimen_id: specimen });
+  const isMeasured = (await rowsOfPhoto(write, 'photo_measures', known)).length > 0;
+  if (
+    isMeasured &&
+    (await artefactOf(write, specimen_id)) !== (await artefactOf(write, specimen))
+  ) {
+    throw new RequestError(
+      409,
+      'Something was measured on this photo, and that specimen is another part: delete its measures before you file it there.',
+    );
+  }
+  await movePhoto(write, path, specimen_id, specimen);
+  const moved = await findRow(db, studyId, 'photos', key);
+  const { specimen_id: _, ...more } = said;
+  return updateRow(write, 'photos', key, more, moved.row_version);
+}
+
+async function artefactOf({ db, studyId }: Write, specimen_id: string): Promise<string> {
+  const { print_id } = await findRow(db, studyId, 'specimens', { specimen_id });
+  return (await findRow(db, studyId, 'prints', { print_id })).artefact_id;
+}
+
+/** Rows of a table that stand under a photo of a specimen. */
+const rowsOfPhoto = async <Name extends 'photo_marks' | 'photo_measures'>(
+  { db, studyId }: Write,
+  table: Name,
+  { specimen_id, path }: Pick<Stored<'photos'>, 'specimen_id' | 'path'>,
+): Promise<Stored<Name>[]> =>
+  (await listRowsBy(db, studyId, table, 'specimen_id', specimen_id)).filter(
+    (row) => row.path === path,
+  );
+
+/** A photo that judges see stays where it is. @throws RequestError 409 */
+async function checkNotShown(write: Write, path: string): Promise<void> {
   const [shown] = await panelsWith(write, { path });
-  if (shown) {
+  if (!shown) return;
+  throw new RequestError(
+    409,
+    `Judges see this photo in the panel “${shown.aspect}”: take the specimen out of it first, with a reason.`,
+  );
+}
+
+/** Takes a photo out from under its specimen: it waits to be filed again. */
+async function takeOut(write: Write, known: Stored<'photos'>): Promise<void> {
+  const { specimen_id, path, row_version } = known;
+  await checkNotShown(write, path);
+  if ((await rowsOfPhoto(write, 'photo_measures', known)).length > 0) {
     throw new RequestError(
       409,
-      `Judges see this photo in the panel “${shown.aspect}”: take the specimen out of it first, with a reason.`,
+      'Something was measured on this photo: file it under another specimen, or delete it with its measures.',
     );
   }
-  const of = async <Name extends 'photo_marks' | 'photo_measures'>(table: Name) =>
-    (await listRowsBy(db, studyId, table, 'specimen_id', specimen_id)).filter(
-      (row) => row.path === path,
-    );
-  const measures = await of('photo_measures');
-  if (measures.length > 0) {
-    throw new RequestError(
-      409,
-      'Something was measured on this photo: take its measures out before it is filed elsewhere.',
-    );
-  }
-  const marks = await of('photo_marks');
-  for (const mark of marks) {
+  for (const mark of await rowsOfPhoto(write, 'photo_marks', known)) {
     const key = { specimen_id, path, mark: mark.mark };
     await deleteRow(write, 'photo_marks', key, mark.row_version);
   }
   await deleteRow(write, 'photos', { specimen_id, path }, row_version);
-  return marks;
 }
 
 /** Takes a photo away from a specimen, or out of the study where it is filed under none. */
@@ -143,7 +178,12 @@ export const removePhoto = (studyId: string, path: string, who: string | null): 
     }
     const [known] = await listRowsBy(write.db, studyId, 'photos', 'path', path);
     if (known) await takeOut(write, known);
-    else await deletePicture(write, path);
+    else
+      await deleteWhole(write, {
+        table: 'photos',
+        key: { path } as RowKey,
+        title: `Photo ${path}`,
+      });
   });
 
 /** The filed photo at a path. @throws NotFoundError */

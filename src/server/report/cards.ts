@@ -2,7 +2,7 @@ import * as z from 'zod';
 import type { ReportModel } from '../../core/report';
 import { cardSubjects, drawCard, type CardSubject } from '../../forms';
 import { pngOf } from '../../files/report/png';
-import { findReport, findReportFile, readFile } from '../../data';
+import { findReport, findReportFile, findRevision, readFile } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 
@@ -49,6 +49,10 @@ export async function drawnCard(
   { subject: text, size, theme, as }: z.infer<typeof cardSchema>,
 ): Promise<Response> {
   const { model } = await modelOf(studyId, number);
+  const revision = await findRevision(app().db, studyId, number);
+  if (revision.withdrawn_at !== null) {
+    throw new RequestError(410, `Report ${number} was withdrawn: its cards are not given any more. ${revision.withdrawn_because ?? ''}`.trim()); // prettier-ignore
+  }
   const subject = subjectOf(text);
   const photos = await photosOf(studyId, number, model, subject);
   const svg = drawCard(model, subject, { size, theme }, (file) => photos.get(file) ?? null);

@@ -1,10 +1,11 @@
+import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream, existsSync } from 'node:fs';
-import { copyFile, mkdir, readdir, rename, stat } from 'node:fs/promises';
+import { copyFile, mkdir, readdir, rename, stat, writeFile } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { writePackage } from '../../core/package';
-import { publishable, studyUntil } from '../../core/report';
+import { publishable, studyUntil, type ReportModel, type RevisionFigures } from '../../core/report';
 import {
   failRevision,
   figuresBefore,
@@ -19,7 +20,13 @@ import {
   type ReportFile,
   type Revision,
 } from '../../data';
-import type { FrameTask, ReportOutcome, ReportTask } from '../../files/report';
+import {
+  FIGURES,
+  sealed,
+  type FrameTask,
+  type ReportOutcome,
+  type ReportTask,
+} from '../../files/report';
 import { withFolder } from '../../files/temporary';
 import { isPackable, zipParts, type Part } from '../../files/zip-parts';
 import type { App } from '../app';
@@ -100,16 +107,18 @@ async function makeIn(
   ]);
   if ('notes' in cut) notes.push(...cut.notes);
   await step('writing the page', 0.7);
-  await onThread(app, { do: 'page', folder, model, figures });
+  await onThread(app, { do: 'page', folder, model });
   await copyFile(join(work, 'data.zip'), join(folder, 'data.zip'));
   await step('printing the PDF and packing', 0.8);
-  const [why] = await Promise.all([printed(folder, work), packReport(folder, work)]);
+  const why = await printed(folder, work);
   if (why !== null) notes.push(why);
-  await step('keeping it', 0.95);
+  const whole = await seal(folder, work, figures, model);
+  await packReport(folder, work);
+  await step('storing it', 0.95);
   await moveIn(work, folder);
   const kept = await keepFiles(app, folder);
   await finishRevision(db, studyId, number, {
-    ...{ askedAt, model, figures, notes, studyRevision: revision, files: kept },
+    ...{ askedAt, model, figures: whole, notes, studyRevision: revision, files: kept },
   });
 }
 
@@ -193,6 +202,27 @@ async function filesUnder(folder: string): Promise<string[]> {
     .filter((entry) => entry.isFile())
     .map((entry) => relative(folder, join(entry.parentPath, entry.name)).replaceAll('\\', '/'))
     .sort();
+}
+
+/** Lists all files of a report with their hashes, the PDF too: whoever changes one of them is found out. */
+async function seal(
+  folder: string,
+  work: string,
+  figures: RevisionFigures,
+  { since }: ReportModel,
+): Promise<RevisionFigures> {
+  const files: Record<string, string> = {};
+  for (const path of await filesUnder(folder)) files[path] = await sha256Of(join(folder, path));
+  if (existsSync(join(work, PDF))) files[PDF] = await sha256Of(join(work, PDF));
+  const { figures: whole, text } = sealed(figures, since, files);
+  await writeFile(join(folder, FIGURES), text);
+  return whole;
+}
+
+async function sha256Of(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+  return hash.digest('hex');
 }
 
 const PDF = 'report.pdf';

@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { readFile, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
@@ -18,6 +19,16 @@ export const findBrowser = (): string | null => {
   if (asked !== undefined && asked !== '') return existsSync(asked) ? asked : null;
   return BROWSERS.find((path) => existsSync(path)) ?? null;
 };
+
+/** The page as it is printed, beside the one that is kept. */
+const PRINTED = 'printed.html';
+
+/**
+ * The page with its links within it and to addresses only: a link to a file beside it would name a folder of this
+ * computer, and lead nowhere.
+ */
+export const withoutFileLinks = (html: string): string =>
+  html.replace(/(<a\b[^>]*?)\s+href="(?!#|https?:\/\/|mailto:)[^"]*"/g, '$1');
 
 const FOOTER =
   '<div style="width:100%;font:8px sans-serif;color:#55636f;padding:0 15mm;display:flex;justify-content:space-between"><span class="title"></span><span><span class="pageNumber"></span> / <span class="totalPages"></span></span></div>';
@@ -43,7 +54,9 @@ export async function printPdf(folder: string, path: string, browser: string): P
   });
   try {
     const page = await context.newPage();
-    await page.goto(pathToFileURL(join(folder, 'index.html')).href, { timeout: PATIENCE_MS });
+    const file = join(folder, PRINTED);
+    await writeFile(file, withoutFileLinks(await readFile(join(folder, 'index.html'), 'utf8')));
+    await page.goto(pathToFileURL(file).href, { timeout: PATIENCE_MS });
     await page.pdf({
       path,
       ...{ format: 'A4', tagged: true, outline: true, preferCSSPageSize: false },
@@ -51,6 +64,7 @@ export async function printPdf(folder: string, path: string, browser: string): P
       margin: { top: '16mm', bottom: '18mm', left: '15mm', right: '15mm' },
     });
   } finally {
+    await rm(join(folder, PRINTED), { force: true });
     await context.close();
   }
 }

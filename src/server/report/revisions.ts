@@ -4,6 +4,7 @@ import { changesBetween, type RevisionChanges } from '../../core/report';
 import { isPlainText } from '../../core/study';
 import {
   addRevision,
+  askAgain,
   dropRevision,
   findReport,
   findRevision,
@@ -73,6 +74,16 @@ export const revisionChangeSchema = z.union([
       .refine(isPlainText, 'holds a control character: take it out'),
   }),
 ]);
+
+/** Has a revision made again whose making failed. @throws RequestError where it did not fail */
+export async function makeAgain(studyId: string, number: number): Promise<void> {
+  await findStudy(app().db, studyId);
+  await checkWork('reports');
+  if (!(await askAgain(app().db, studyId, number))) {
+    throw new RequestError(409, `Report ${number} has not failed: there is nothing to make again.`);
+  }
+  await queueReport(studyId, number);
+}
 
 /** Publishes or withdraws a revision. @throws NotFoundError, RequestError */
 export const changeRevision = (

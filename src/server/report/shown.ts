@@ -8,7 +8,10 @@ import {
   type Revision,
 } from '../../data';
 import { app } from '../app';
+import { FIGURES, markWithdrawn } from '../../files/report';
+import { mayNow } from '../access/actor';
 import { fileAnswer } from '../http/endpoint';
+import { RequestError } from '../http/problem';
 
 const TYPES: Readonly<Record<string, string>> = {
   css: 'text/css; charset=utf-8',
@@ -32,6 +35,32 @@ const NOTICE = '<div id="notice"></div>';
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
+
+/** That a report was withdrawn, and why, in words; null where it was not. */
+function withdrawal({ number, withdrawn_at, withdrawn_because }: Revision): string | null {
+  if (withdrawn_at === null) return null;
+  return `Report ${number} was withdrawn on ${withdrawn_at.toISOString().slice(0, 10)}. ${withdrawn_because ?? ''}`.trim();
+}
+
+/**
+ * A file of a withdrawn revision, which says so itself: a text begins with it, a zip has a file that does; what
+ * cannot be changed is not given any more. Null for a file that stands in the page, which says it.
+ *
+ * @throws RequestError 410
+ */
+async function withdrawnFile(
+  revision: Revision,
+  name: string,
+  read: () => Promise<Buffer>,
+): Promise<Uint8Array | null> {
+  const words = withdrawal(revision);
+  if (words === null) return null;
+  if (name.endsWith('.pdf')) {
+    throw new RequestError(410, `${words} Its PDF is not given any more: read the page.`);
+  }
+  if (name.endsWith('.md')) return Buffer.concat([Buffer.from(`> **${words}**\n\n`), await read()]);
+  return name === 'report.zip' ? markWithdrawn(await read(), words) : null;
+}
 
 /** What a reader has to know before reading on: withdrawn, not published yet, or not the latest. */
 function noticeOf(revision: Revision, latest: Revision | undefined): string {
@@ -65,6 +94,21 @@ async function answerFile(
     ...{ 'content-type': type, 'content-security-policy': POLICY },
     ...(!isOpen && { 'x-robots-tag': 'noindex' }),
   };
+  const read = async () => {
+    const parts: Buffer[] = [];
+    for await (const part of readFile(db, file.sha256)) parts.push(part as Buffer);
+    return Buffer.concat(parts);
+  };
+  const marked = await withdrawnFile(revision, name, read);
+  if (marked) {
+    return new Response(marked as BodyInit, {
+      headers: {
+        ...headers,
+        'cache-control': 'no-store',
+        'content-disposition': `attachment; filename="withdrawn-${nameOf(revision, name)}"`,
+      },
+    });
+  }
   if (name !== 'index.html') {
     const isAway = /\.(?:zip|pdf|md)$/.test(name);
     return fileAnswer(readFile(db, file.sha256), {
@@ -75,11 +119,13 @@ async function answerFile(
       ...(isAway && { 'content-disposition': `attachment; filename="${nameOf(revision, name)}"` }),
     });
   }
-  const parts: Buffer[] = [];
-  for await (const part of readFile(db, file.sha256)) parts.push(part as Buffer);
-  const page = Buffer.concat(parts).toString('utf8');
+  const page = (await read()).toString('utf8');
+  const figures = await findReportFile(db, studyId, revision.number, FIGURES);
+  const hash = figures
+    ? `<p class="line">SHA-256 of figures.json, which lists every file of this report: <code>${figures.sha256}</code></p>`
+    : '';
   return new Response(
-    page.replace(NOTICE, () => noticeOf(revision, latest)),
+    page.replace(NOTICE, () => noticeOf(revision, latest) + hash),
     {
       headers: { ...headers, 'cache-control': 'no-store' },
     },
@@ -125,12 +171,22 @@ export async function readReport(
   return answerFile(studyId, found, latest, path, isOpen);
 }
 
-/** A file of a revision for who works on the study, published or not. @throws NotFoundError */
+/** What of a report holds the study itself: who may not export it may not fetch it here either. */
+const isExport = (path: string): boolean => path.endsWith('.zip');
+
+/**
+ * A file of a revision for who works on the study, published or not.
+ *
+ * @throws NotFoundError, RequestError 403 where the study may not be exported
+ */
 export async function ownReportFile(
   studyId: string,
   number: number,
   path: string,
 ): Promise<Response> {
+  if (isExport(path) && !mayNow('export')) {
+    throw new RequestError(403, 'You may not export this study: ask an owner.');
+  }
   const revisions = await listRevisions(app().db, studyId);
   const found = revisions.find((one) => one.number === number && one.state === 'ready');
   if (!found) throw new NotFoundError(`There is no report ${number} of this study.`);

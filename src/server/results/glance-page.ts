@@ -11,7 +11,7 @@ export interface GlancePage {
   open: string[];
 }
 
-type Needed = 'criteria' | 'differences' | 'accuracy';
+type Needed = 'criteria' | 'differences' | 'accuracy' | 'fairness';
 
 /** Every figure of everyone who is shown, and what it comes to in words. */
 export async function glancePage({
@@ -22,11 +22,11 @@ export async function glancePage({
 }: Pick<ResultsPage<Needed>, 'frame' | 'marks' | 'reference'> & {
   results: Pick<ResultParts, Needed>;
 }): Promise<GlancePage> {
-  const { criteria, differences, accuracy } = results;
+  const { criteria, differences, accuracy, fairness } = results;
   const names = await figureNames(frame.studyId, frame.meta.cost?.currency ?? '');
   const contenders = marks.map((mark) => mark.contender_id);
   const rows = glanceRows({
-    ...{ contenders, reference, criteria, differences, names },
+    ...{ contenders, reference, criteria, differences, fairness, names },
     classes: Object.fromEntries(
       contenders.map((id) => [id, accuracy?.[id]?.it_grade ?? null] as const),
     ),

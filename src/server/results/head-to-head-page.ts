@@ -60,16 +60,21 @@ const MACHINE_FACTS = [
   ...(['price_list', 'price_paid', 'currency', 'obtained', 'firmware'] as const),
 ];
 
-/** Compares two contenders of a study in everything, the second as the reference. */
+/**
+ * Compares two contenders of a study in everything, the second in the place of the reference.
+ *
+ * @param reference whom the study's pages compare everybody with
+ */
 export async function headToHead(
   frame: StudyFrame,
   contender: string,
   other: string,
+  reference: string | null,
 ): Promise<HeadToHead> {
   const { studyId, meta, marks } = frame;
   const [parts, differences, names, facts, panels] = await Promise.all([
     resultsOf({ studyId, reference: other }, ['criteria', 'fairness_items', 'cost']),
-    differencesOfPair(studyId, contender, other),
+    differencesOfPair(studyId, contender, other, reference),
     figureNames(studyId, meta.cost?.currency ?? ''),
     factsOf(studyId, contender, other),
     revealedResults({ db: app().db, studyId }, other),
@@ -105,9 +110,9 @@ export async function headToHead(
       .filter(
         ({ shown }) => shown.length === 2 && [contender, other].every((id) => shown.includes(id)),
       )
-      .map(({ aspect, panel, reference }) => ({
+      .map(({ aspect, panel, reference: against, isWithheld }) => ({
         aspect,
-        said: saidPanel(panel, reference, nameOf, DEFAULT_ALPHA),
+        said: saidPanel(panel, against, nameOf, DEFAULT_ALPHA, isWithheld),
       })),
     cost: [...new Set(artefacts)].map((id) => ({
       artefact: names.artefacts[id] ?? id,
@@ -117,14 +122,23 @@ export async function headToHead(
   };
 }
 
-/** Every figure that has a test, of a family of two; made off the main thread. */
-async function differencesOfPair(studyId: string, contender: string, other: string) {
+/** Every figure that has a test, tested as on every other page; made off the main thread. */
+async function differencesOfPair(
+  studyId: string,
+  contender: string,
+  other: string,
+  reference: string | null,
+) {
   const { db, threads } = app();
   const tables = [...needsOf('differences')].filter((part): part is TableName =>
     (TABLE_NAMES as readonly string[]).includes(part),
   );
   const { study } = await loadSentStudy(db, studyId, tables);
-  const task: EvaluateTask = { study, options: { reference: other }, pair: { contender, other } };
+  const task: EvaluateTask = {
+    study,
+    options: { reference: other },
+    pair: { contender, other, reference },
+  };
   const outcome = (await threads.run(task)) as EvaluateOutcome;
   if (!('differences' in outcome)) throw new Error('the thread compared nothing');
   return outcome.differences;

@@ -2,12 +2,14 @@ import { tableSpec, type Row, type TableName } from '../../core/study';
 import {
   findRow,
   findStudy,
+  giveLetters,
   insertRow,
   listChanges,
   listRows,
   listRowsBy,
   updateRow,
   updateStudy,
+  withStickers,
   writeStudy,
   type RowKey,
   type Stored,
@@ -17,7 +19,10 @@ import { checkOwn } from '../access/own';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
 import { queueUnread } from '../jobs';
+import { noteLevel } from '../runs/level';
 import { checkRow } from './check';
+import { followFirmware } from './firmware';
+import { moveIncidents } from './moved-print';
 import { checkPanelRow } from './panels';
 
 /** All rows of a table. @throws NotFoundError for an unknown study */
@@ -51,8 +56,17 @@ export async function insertChecked<Name extends TableName>(
   const row = tableSpec(table).row.strict().parse(content) as Row<Name>;
   await checkRow(write, table, row);
   const added = await insertRow(write, table, row);
-  if (table === 'contenders') await chooseFirstReference(write, row as Row<'contenders'>);
+  await followUp(write, table, row);
   return added;
+}
+
+/** What follows from a new row for other rows, in the same write. */
+async function followUp(write: Write, table: TableName, row: object): Promise<void> {
+  if (table === 'contenders') {
+    await giveLetters(write);
+    await chooseFirstReference(write, row as Row<'contenders'>);
+  }
+  if (table === 'machine_changes') await followFirmware(write, row as Row<'machine_changes'>);
 }
 
 /** The first contender is the reference until another is chosen. */
@@ -71,12 +85,17 @@ export const addRow = (
 ): Promise<Stored<TableName>> =>
   writeStudy(app().db, studyId, who, async (write) => {
     await checkPanelRow(write, table, Object(content) as object);
-    return insertChecked(
-      write,
-      table,
-      table === 'setup_steps' ? await nextStep(write, content) : content,
-    );
+    return insertChecked(write, table, await completed(write, table, content));
   });
+
+/** What a client sent, with what only the write can know: a free number, a free sticker. */
+async function completed(write: Write, table: TableName, content: unknown): Promise<unknown> {
+  if (table === 'setup_steps') return nextStep(write, content);
+  if (table !== 'specimens') return content;
+  const sent = tableSpec('specimens').row.strict().parse(content) as Row<'specimens'>;
+  const [row] = await withStickers(write, [sent]);
+  return row;
+}
 
 /**
  * A step of the set-up with a number that is free: two who write it down at once have a number each. The
@@ -120,6 +139,12 @@ export async function changeRow(
     const isRunning = 'ended_at' in before && before.ended_at === null;
     if (!isRunning) await checkOwn(write, table, key);
     await checkRow(write, table, { ...before, ...sent } as Row<TableName>);
+    if (table === 'prints') {
+      await moveIncidents(write, before as Row<'prints'>, sent);
+      if ('noise_db' in sent || 'noise_distance_m' in sent) {
+        await noteLevel(write, { ...before, ...sent } as Row<'prints'>);
+      }
+    }
     return updateRow(write, table, key, sent as Partial<Row<TableName>>, version);
   });
   // Sliced files are read against their machine's claim: another one is read against anew.

@@ -16,6 +16,7 @@ export async function benchIssues(
   if (table === 'print_events') return eventIssues(write, row);
   if (table === 'open_prints') return openIssues(write, row);
   if (table === 'prints') return timeIssues(row);
+  if (table === 'machine_changes') return futureIssues(row);
   return [];
 }
 
@@ -31,6 +32,15 @@ export function timeIssues(row: AnyRow): BenchIssue[] {
     ];
   }
   return [];
+}
+
+/** Clocks of browsers go ahead a little. */
+const CLOCK_SLACK_MS = 10 * 60_000;
+
+/** What was changed on a machine has been changed: a plan is none. */
+function futureIssues({ at }: AnyRow): BenchIssue[] {
+  if (typeof at !== 'string' || instant(at) <= Date.now() + CLOCK_SLACK_MS) return [];
+  return [{ path: 'at', message: 'is in the future: enter a change once it is made' }];
 }
 
 async function openIssues({ db, studyId }: Write, row: AnyRow): Promise<BenchIssue[]> {

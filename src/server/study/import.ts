@@ -1,8 +1,8 @@
 import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { v7 as uuid } from 'uuid';
-import type { FaultReport, ReadPackage } from '../../core/package';
-import type { Settings } from '../../core/study';
+import type { Fault, FaultReport, ReadPackage } from '../../core/package';
+import type { RenamedCode, Settings } from '../../core/study';
 import {
   findImport,
   insertImport,
@@ -71,7 +71,7 @@ export async function importStudy(
       if (key !== undefined) await lockImport(bound, key);
       const made = key === undefined ? null : await findImport(bound, key);
       if (made !== null) return { ...report, studyId: made, isRepeated: true };
-      await storeStudy(bound, studyId, {
+      const renamed = await storeStudy(bound, studyId, {
         study: content.study,
         packageExtras: content.descriptorExtras,
         files: hashes,
@@ -79,12 +79,19 @@ export async function importStudy(
       });
       await enterSlicedFiles(bound, studyId, content, outcome.stated);
       if (key !== undefined) await insertImport(bound, key, studyId);
-      return { ...report, studyId };
+      const warnings = [...report.warnings, ...renamed.map(sayRenamed)];
+      return { ...report, warnings, studyId };
     });
   } finally {
     await files.close();
   }
 }
+
+/** Says that two parts had one sticker, and which code the later one has now. */
+const sayRenamed = ({ specimen_id, before, after }: RenamedCode): Fault => ({
+  ...{ file: 'specimens.csv', line: 1, column: 'code' },
+  message: `the sticker ${before} is on two parts: ${specimen_id} has ${after} from now on`,
+});
 
 /** Files up to this size are stored together, many in one transaction. */
 const SMALL_BYTES = 256 * 1024;

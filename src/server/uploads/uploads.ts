@@ -9,11 +9,13 @@ import {
   isStored,
   linkFile,
   readFile,
+  uploadBegunBy,
   verifyUpload,
   NotFoundError,
   writeStudy,
   type Write,
 } from '../../data';
+import { mayNow, presentWorker } from '../access/actor';
 import { checkWork } from '../access/tries';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
@@ -110,10 +112,15 @@ export async function takeBytes(
   }
 }
 
-/** Gives an upload up. */
+/** Gives an upload up: one's own, or anybody's for those who may edit. @throws RequestError 403 */
 export async function giveUpUpload(studyId: string, sha256: string): Promise<void> {
-  await findStudy(app().db, studyId);
-  await dropUpload(app().db, studyId, sha256);
+  const { db } = app();
+  await findStudy(db, studyId);
+  const by = await uploadBegunBy(db, studyId, sha256);
+  if (by !== undefined && !mayNow('edit') && by !== (presentWorker()?.id ?? null)) {
+    throw new RequestError(403, 'Somebody else is sending this file.');
+  }
+  await dropUpload(db, studyId, sha256);
 }
 
 async function finish(

@@ -2,6 +2,7 @@ import { Fragment, useState } from 'react';
 import type { Fairness, FairnessItem } from '../../core/fairness';
 import { itemWords, sayValue } from '../../core/fairness/sentence';
 import type { ContenderMark } from '../../core/study';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { localIso } from '../lib/entry';
 import { readOperator } from '../lib/operator';
@@ -240,7 +241,7 @@ function AcceptForm({ studyId, row, item, onCancel }: AcceptFormProps) {
         operator: readOperator() || null,
         at: localIso(new Date()),
       });
-      location.reload();
+      void readAgain();
     } catch (error) {
       setMessage(failureText(error, 'It could not be kept.'));
     }

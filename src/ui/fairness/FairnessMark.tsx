@@ -1,9 +1,8 @@
 import type { FairnessResult } from '../../core/fairness';
+import { foundOn, worstFound } from '../../core/fairness/of-figure';
 import type { FairnessSummary } from '../../core/results';
 
 const SIGNS: Record<FairnessResult, string> = { clean: '=', noted: '≈', confounded: '≠' };
-
-const RANK: readonly FairnessResult[] = ['clean', 'noted', 'confounded'];
 
 /** How fair a comparison is, as a sign and its word. */
 export function FairnessSign({ result, title }: { result: FairnessResult; title?: string }) {
@@ -27,18 +26,15 @@ export function FairnessSign({ result, title }: { result: FairnessResult; title?
 interface FairnessMarkProps {
   studyId: string;
   contender: string;
-  /** The check of all pairs on the artefacts that the verdict rests on. */
   fairness: readonly FairnessSummary[];
+  /** What the verdict rests on; only what was found there is marked. Empty: everything. */
+  on: readonly string[];
 }
 
 /** The worst that the fairness check found of a pair, beside its verdict, and what was accepted. */
-export function FairnessMark({ studyId, contender, fairness }: FairnessMarkProps) {
-  const own = fairness.filter((row) => row.contender === contender);
-  const worst = own.reduce<FairnessSummary | null>(
-    (found, row) =>
-      found === null || RANK.indexOf(row.result) > RANK.indexOf(found.result) ? row : found,
-    null,
-  );
+export function FairnessMark({ studyId, contender, fairness, on }: FairnessMarkProps) {
+  const own = foundOn(fairness, contender, on);
+  const worst = worstFound(own);
   if (!worst) return null;
   const count = own.filter((row) => row.result === worst.result).length;
   const accepted = own.flatMap((row) => row.accepted);

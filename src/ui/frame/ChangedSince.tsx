@@ -32,10 +32,10 @@ export function ChangedSince({ studyId, isOfResults }: ChangedSinceProps) {
       {changes > 0 && (
         <p className="pointer-events-auto my-3 flex flex-wrap items-center gap-3 sheet border-plum bg-plum-soft px-3 py-2 shadow-lg">
           {isOfResults
-            ? 'Evidence was added while you read.'
-            : 'Somebody changed this study while you had it open.'}
+            ? 'There is newer evidence than this page shows.'
+            : 'This study has changed since you opened this page.'}
           <button type="button" className="action" onClick={() => location.reload()}>
-            Show it as it is now
+            Update page
           </button>
         </p>
       )}

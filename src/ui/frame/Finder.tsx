@@ -7,6 +7,8 @@ import { SCANNER_MS } from '../lib/not-scanned';
 const SHORTEST_CODE = 4;
 const FIELD = 'find-anything';
 /** How long typing rests before it is looked for. */
+/** A message stands for so long. */
+const MESSAGE_MS = 6000;
 const REST_MS = 120;
 
 const KIND_WORDS: Record<FoundThing['kind'], string> = {
@@ -38,6 +40,12 @@ export function Finder({ studyId }: { studyId: string | null }) {
     const study = studyId === null ? '' : `&study=${studyId}`;
     return callApi<FoundThing[]>('GET', `/find?q=${encodeURIComponent(text)}${study}`);
   };
+  // What was not found is said, and goes away: the next sticker is scanned all the same.
+  useEffect(() => {
+    if (message === null) return;
+    const fading = setTimeout(() => setMessage(null), MESSAGE_MS);
+    return () => clearTimeout(fading);
+  }, [message]);
   const look = (text: string) => {
     setMessage(null);
     clearTimeout(timer.current);

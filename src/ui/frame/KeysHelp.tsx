@@ -60,6 +60,9 @@ export function KeysHelp() {
             </div>
           ))}
         </dl>
+        <p className="mt-3 text-2xs text-ink-2">
+          <a href="/third-party-notices.txt">Licences of third-party packages</a>
+        </p>
         <form method="dialog" className="mt-3 text-right">
           <button className="action">Close</button>
         </form>

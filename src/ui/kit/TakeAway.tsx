@@ -27,8 +27,8 @@ async function leave(held: HTMLElement, way: string): Promise<string> {
     return 'copied';
   }
   if (way === 'csv') {
-    const { default: Papa } = await import('papaparse');
-    const text = `${Papa.unparse(rowsOf(held), { newline: '\r\n' })}\r\n`;
+    const { csvText } = await import('../../core/csv');
+    const text = csvText(rowsOf(held), { isForSpreadsheets: true });
     saveFile(`${name}.csv`, text, 'text/csv');
     return `${name}.csv`;
   }

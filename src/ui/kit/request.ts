@@ -1,8 +1,21 @@
 import { v7 as uuid } from 'uuid';
 import { readOperator } from '../lib/operator';
 
-/** This page as the server knows it: it is not told of what it did itself. */
-export const TAB = uuid();
+/** The id of this tab of the browser, the same on all its pages. */
+function tabId(): string {
+  const fresh = uuid();
+  try {
+    const known = sessionStorage.getItem('vergleich:tab');
+    if (known !== null) return known;
+    sessionStorage.setItem('vergleich:tab', fresh);
+  } catch {
+    // A browser that stores nothing knows each page by itself.
+  }
+  return fresh;
+}
+
+/** This tab as the server knows it: it is not told of what it did itself. */
+export const TAB = tabId();
 
 /** The server's refusal, as problem details. */
 export class ApiError extends Error {
@@ -74,6 +87,10 @@ export const WRITTEN_EVENT = 'vergleich:written';
 /** How often this page has changed something on the server so far. */
 let changes = 0;
 
+/** How many changes are on their way to the server. */
+let underWay = 0;
+export const writesUnderWay = (): number => underWay;
+
 /**
  * What the server says, asked again where this page changed something meanwhile: an answer that was on its way
  * then does not put back what was there before.
@@ -91,6 +108,8 @@ async function request<Answer>(
   path: string,
   { body, contentType, headers, isLast = false }: RequestOptions,
 ): Promise<Answer> {
+  const isWrite = method !== 'GET';
+  if (isWrite) underWay += 1;
   const response = await fetch(`/api/v1${path}`, {
     method,
     headers: {
@@ -100,10 +119,14 @@ async function request<Answer>(
     },
     ...(body !== undefined && { body }),
     keepalive: isLast && typeof body === 'string' && new Blob([body]).size <= LAST_BYTES,
-  }).catch(() => {
-    throw new UnreachableError('The server does not answer.');
-  });
-  if (method !== 'GET') {
+  })
+    .catch(() => {
+      throw new UnreachableError('The server does not answer.');
+    })
+    .finally(() => {
+      if (isWrite) underWay -= 1;
+    });
+  if (isWrite) {
     changes += 1;
     if (response.ok) globalThis.dispatchEvent?.(new Event(WRITTEN_EVENT));
   }

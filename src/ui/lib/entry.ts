@@ -1,13 +1,26 @@
-/** What somebody typed, as a value; or what is wrong with it. */
-export type Entry = { value: number | null } | { fault: string };
+import {
+  readTypedNumber,
+  type TypedNumber,
+  type TypedNumberOptions,
+} from '../../core/study/typed-number';
 
-/** Reads a typed number. A decimal comma is taken as a point, as many calipers type it. */
-export function readNumber(typed: string): Entry {
-  const text = typed.trim();
-  if (text === '') return { value: null };
-  const plain = text.replace(',', '.').replace('\u2212', '-');
-  if (!/^[-+]?(?:\d+\.?\d*|\.\d+)$/.test(plain)) return { fault: `“${text}” is not a number` };
-  return { value: Number(plain) };
+/** What somebody typed, as a value; or what is wrong with it, with what it could be. */
+export type Entry = TypedNumber;
+
+/** Reads a typed number, with a decimal point or comma, with or without signs between thousands. */
+export const readNumber = (typed: string, options?: TypedNumberOptions): Entry =>
+  readTypedNumber(typed, options);
+
+/** A number as a field shows it: with the decimal sign of the browser's language. */
+export const writeNumber = (value: number, sign: DecimalSign): string =>
+  sign === ',' ? String(value).replace('.', ',') : String(value);
+
+export type DecimalSign = '.' | ',';
+
+/** The decimal sign of the browser's language. */
+export function decimalSign(): DecimalSign {
+  const parts = new Intl.NumberFormat(navigator.language).formatToParts(1.5);
+  return parts.find(({ type }) => type === 'decimal')?.value === ',' ? ',' : '.';
 }
 
 /** Reads a duration in s from `h:mm:ss`, `m:ss`, or a plain number of seconds. */

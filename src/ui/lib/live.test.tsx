@@ -28,8 +28,11 @@ const see = (hidden: boolean) => {
 const change = (revision: string, parts: string[], tab: string | null = null) =>
   streams.at(-1)?.say('change', { revision, parts, tab });
 
-const stand = (revision: string, touched: Record<string, number> = {}) =>
-  streams.at(-1)?.say('revision', { revision, touched });
+const stand = (
+  revision: string,
+  touched: Record<string, number> = {},
+  touched_by: Record<string, string> = {},
+) => streams.at(-1)?.say('revision', { revision, touched, touched_by });
 
 /** A page that was made at a revision, and what it hears. */
 function listening(revision = '7') {
@@ -88,7 +91,9 @@ describe('a page of a study', () => {
     vi.stubGlobal('fetch', (address: string) => {
       asked.push(address);
       return Promise.resolve(
-        new Response(JSON.stringify({ revision: String(7 + asked.length), touched: {} })),
+        new Response(
+          JSON.stringify({ revision: String(7 + asked.length), touched: {}, touched_by: {} }),
+        ),
       );
     });
     const { heard } = listening();
@@ -131,8 +136,8 @@ describe('the notice that a study was changed', () => {
     expect(said()).toBe('');
     change('9', ['report', 'readings']);
     await pass(500);
-    expect(said()).toMatch(/^Evidence was added while you read\./);
-    expect(screen.getByRole('button', { name: 'Show it as it is now' })).toBeTruthy();
+    expect(said()).toMatch(/^There is newer evidence/);
+    expect(screen.getByRole('button', { name: 'Update page' })).toBeTruthy();
   });
 
   it('is not of what was read of a file between the page and its first word', async () => {
@@ -150,6 +155,6 @@ describe('the notice that a study was changed', () => {
     expect(said()).toBe('');
     change('9', ['profiles']);
     await pass(500);
-    expect(said()).toMatch(/^Somebody changed this study/);
+    expect(said()).toMatch(/^This study has changed/);
   });
 });

@@ -11,6 +11,8 @@ export interface StudyNews {
 interface Standing {
   revision: string;
   touched: Readonly<Record<string, number>>;
+  /** The page that touched each part last. */
+  touched_by: Readonly<Record<string, string>>;
 }
 
 type Hear = (news: StudyNews) => void;
@@ -48,12 +50,14 @@ function openLine(studyId: string): Line {
     }, GATHER_MS);
   };
   /** How things stand: news only where it is not how they stood. */
-  const stand = ({ revision, touched }: Standing) => {
+  const stand = ({ revision, touched, touched_by }: Standing) => {
     const from = known;
     known = revision;
     if (from === null || from === revision) return;
-    const parts = Object.keys(touched).filter((part) => (touched[part] ?? 0) > Number(from));
-    tell({ revision, parts });
+    // What this tab did itself, on this page or the one before, is no news.
+    const changed = Object.keys(touched).filter((part) => (touched[part] ?? 0) > Number(from));
+    const parts = changed.filter((part) => touched_by[part] !== TAB);
+    if (parts.length > 0 || changed.length === 0) tell({ revision, parts });
   };
   const ask = () => {
     fetch(`${address}/live`, { headers: { accept: 'application/json' } })

@@ -1,4 +1,5 @@
 import type { ProposedFinding } from '../../core/dossier/claims';
+import { readAgain } from '../kit/leave';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 
@@ -18,7 +19,7 @@ export function TakeFinding({ studyId, claimId, version, statement, proposed }: 
       await callApi('PATCH', `/studies/${studyId}/rows/claims/${encodeURIComponent(claimId)}`, {
         ...{ version, change: { finding: proposed.finding, evidence: proposed.evidence } },
       });
-      location.reload();
+      void readAgain();
     });
   return (
     <span className="mt-0.5 flex flex-wrap items-center gap-2 text-2xs text-plum">

@@ -73,6 +73,9 @@ export function JudgeBench({ link }: { link: string }) {
         {judging.state === 'closed' && (
           <Said title="This panel is closed." text="What you said counts. Thank you." />
         )}
+        {judging.state === 'by card' && (
+          <p className="text-lg">This panel is judged by card: use the link on your own card.</p>
+        )}
         {judging.state === 'full' && (
           <Said title="All places are taken." text="As many judges as were wanted are at it, or have been. Thank you all the same." />
         )}

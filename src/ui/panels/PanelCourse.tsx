@@ -10,6 +10,7 @@ import { ContenderName } from '../marks/ContenderName';
 import { VernierTicks } from '../marks/VernierTicks';
 import { qrPath } from '../sheets/qr-path';
 import { PanelFound } from './PanelFound';
+import { NumberField } from '../kit/NumberField';
 
 interface PanelCourseProps {
   studyId: string;
@@ -26,7 +27,12 @@ interface PanelCourseProps {
 const LOOK_EVERY_MS = 3000;
 
 const EVENTS = {
-  ...{ looked: 'looked before the end', 'ended-early': 'ended early', 'taken-out': 'taken out' },
+  ...{
+    looked: 'looked before the end',
+    'ended-early': 'ended early',
+    'taken-out': 'taken out',
+    'pace-checked': 'fast answers looked at',
+  },
 } as const;
 
 const ENDS = {
@@ -37,7 +43,8 @@ const ENDS = {
   },
 } as const;
 
-type Asked = { do: 'look' | 'end' } | { do: 'take-out'; specimen_id: string; code: string };
+type Asked =
+  { do: 'look' | 'end' | 'check-pace' } | { do: 'take-out'; specimen_id: string; code: string };
 
 /** A panel from its opening to its result. */
 export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props }: PanelCourseProps) {
@@ -66,7 +73,7 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
         </p>
         <h1 id="panel" className="text-lg font-semibold">{panel.aspect}</h1>
         {state === 'open' && setup && (
-          <Invitation {...{ page, base, isReached, studyId }} done={done} wanted={setup.judges} closesAt={setup.closes_at} />
+          <Invitation {...{ page, base, isReached, studyId }} done={done} wanted={setup.judges} closesAt={setup.closes_at} mayEdit={mayEdit} onStep={(content) => void step(content)} />
         )}
         {state === 'closed' && (
           <div className="mt-2 grid gap-3">
@@ -88,6 +95,11 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
         {(state === 'revealed' || state === 'elsewhere') && result && (
           <div className="mt-2" data-revealed="">
             <PanelFound {...result} panelId={panel.panel_id} marks={marks} />
+            {result.isWithheld && mayEdit && (
+              <button type="button" className="mt-2 action action-main" onClick={() => setAsked({ do: 'check-pace' })}>
+                Confirm the answers
+              </button>
+            )}
           </div>
         )}
         {early && (
@@ -168,17 +180,19 @@ interface InvitationProps {
   done: number;
   wanted: number;
   closesAt: string | null;
+  mayEdit: boolean;
+  onStep: (step: object) => void;
 }
 
 /** Where judges come in, and how many have. */
-function Invitation({ page, base, isReached, studyId, done, wanted, closesAt }: InvitationProps) {
+function Invitation({ page, base, isReached, studyId, done, wanted, closesAt, mayEdit, onStep }: InvitationProps) {
   const address = base + (page.link ?? '');
   const code = qrPath(address);
   return (
     <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-      <svg role="img" aria-label="Code that leads judges in" viewBox={`-3 -3 ${code.size + 6} ${code.size + 6}`} className="h-44 w-44 bg-white">
+      {page.link !== null && <svg role="img" aria-label="Code that leads judges in" viewBox={`-3 -3 ${code.size + 6} ${code.size + 6}`} className="h-44 w-44 bg-white">
         <path d={code.path} fill="#000" />
-      </svg>
+      </svg>}
       <div className="grid max-w-xl flex-1 basis-72 gap-2">
         <p className="text-xl">
           {done} of {wanted} judges
@@ -188,12 +202,42 @@ function Invitation({ page, base, isReached, studyId, done, wanted, closesAt }: 
           {page.ballots} answers so far. It ends when {wanted} have judged
           {closesAt === null ? '' : `, or at ${shortTime(closesAt)}`}; nobody sees a result before.
         </p>
-        <p className="text-xs break-all">
+        <p className="text-xs text-ink-2">
+          {page.link === null
+            ? `Each judge comes in by a card of their own: ${page.cards} cards were made, and the open link is closed.`
+            : `Anybody with this link can judge: from one network address ${page.perAddress ?? 3} people, within 15 minutes 60 beginnings.`}
+        </p>
+        {mayEdit && (
+          <p className="flex flex-wrap items-end gap-2 text-xs">
+            {page.link !== null && (
+              <label className="text-ink-2">
+                Judges from one address
+                <NumberField
+                  className="block w-20"
+                  value={page.perAddress ?? 3}
+                  isAllowed={(count) => Number.isInteger(count) && count >= 1 && count <= 10_000}
+                  onSave={(count) => onStep({ do: 'set-per-address', count })}
+                />
+              </label>
+            )}
+            {page.link !== null && (
+              <button type="button" className="action" onClick={() => onStep({ do: 'make-cards' })}>
+                Make a card for each judge
+              </button>
+            )}
+            {page.cards > 0 && (
+              <a className="action" href={`/studies/${studyId}/inspect/panels/${page.panel.panel_id}/cards`}>
+                Print cards
+              </a>
+            )}
+          </p>
+        )}
+        {page.link !== null && <p className="text-xs break-all">
           <a href={address}>{address}</a>{' '}
           <button type="button" className="action" onClick={() => void navigator.clipboard.writeText(address)}>
             Copy
           </button>
-        </p>
+        </p>}
         {!isReached && (
           <p className="text-xs text-ink-2">
             Other devices do not reach this computer yet: judges answer here, or the application is started
@@ -243,6 +287,7 @@ interface ReasonProps {
 const TITLES = {
   look: 'Look at the result so far',
   end: 'End the panel early',
+  'check-pace': 'Confirm the answers',
   'take-out': 'Take a specimen out',
 } as const;
 
@@ -261,7 +306,9 @@ function Reason({ asked, isBusy, message, onClose, onSay }: ReasonProps) {
         <p>
           {asked.do === 'take-out'
             ? 'It is not shown again, and what was said of it does not count.'
-            : 'Who ends a panel when its result is liked, finds what they like.'}{' '}
+            : asked.do === 'check-pace'
+              ? 'Half of the answers came in under 2 s. Say why they can count.'
+              : 'Who ends a panel when its result is liked, finds what they like.'}{' '}
           Your reason stays with the result, and the report prints it.
         </p>
         <label className="grid gap-1">

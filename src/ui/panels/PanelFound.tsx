@@ -18,19 +18,19 @@ interface PanelFoundProps extends PanelResult {
 const SHARES: StripScale = { low: 0, high: 1, ticks: [0, 0.25, 0.5, 0.75, 1] };
 
 /** What a panel found: in sentences, on one scale, and how its judges answered. */
-export function PanelFound({ panel, habits, reference, median_s, marks, panelId }: PanelFoundProps) {
+export function PanelFound({ panel, habits, reference, median_s, isWithheld, marks, panelId }: PanelFoundProps) {
   const named = (id: string) => {
     const mark = marks.find((one) => one.contender_id === id);
     return mark ? `${mark.letter} ${mark.variant}` : id;
   };
   return (
     <div className="grid min-w-0 gap-2">
-      {saidPanel(panel, reference, named, DEFAULT_ALPHA).map((sentence, at) => (
+      {saidPanel(panel, reference, named, DEFAULT_ALPHA, isWithheld).map((sentence, at) => (
         <p key={sentence} className={at === 0 ? 'text-lg' : ''}>
           {sentence}
         </p>
       ))}
-      {panel.ballots > 0 && (panel.kind === 'paired' ? (
+      {panel.ballots > 0 && !isWithheld && (panel.kind === 'paired' ? (
         <Scale {...{ panel, reference, marks, panelId, named }} />
       ) : (
         <Told panel={panel} />
@@ -99,6 +99,7 @@ const VERDICTS = {
     reference: 'the reference',
     always: 'every time: no bound',
     never: 'never: no bound',
+    'few judges': 'no verdict: fewer than six judges',
     unknown: 'cannot be ranked',
   },
 } as const;

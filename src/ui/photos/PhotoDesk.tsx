@@ -11,6 +11,7 @@ import { Choice, Keys } from './choices';
 import { PhotoMarks } from './PhotoMarks';
 import { Thumbs } from './Thumbs';
 import { usePhotos } from './use-photos';
+import { DeleteWhole, UndoDelete, type Deleted } from '../records/DeleteWhole';
 
 interface PhotoDeskProps extends PhotosData {
   studyId: string;
@@ -46,6 +47,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
   const filed = shownPhotos.filter(isFiled);
   const [path, setPath] = useState(() => (tray[0] ?? filed[0])?.path ?? '');
   const [session, setSession] = useState('');
+  const [deleted, setDeleted] = useState<Deleted | null>(null);
   const [told, setTold] = useState<{ view: View | ''; light: Light | '' }>({ view: '', light: '' });
   const input = useRef<HTMLInputElement>(null);
   const photo = photos.find((one) => one.path === path) ?? tray[0] ?? filed[0];
@@ -99,6 +101,17 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
   const mark = photo?.filed && markOf(photo.filed.specimen_id);
   return (
     <div {...drop.handlers}>
+      {deleted && (
+        <UndoDelete
+          studyId={studyId}
+          deleted={deleted}
+          onRestored={() => {
+            setDeleted(null);
+            void desk.change(() => Promise.resolve());
+          }}
+          onDismiss={() => setDeleted(null)}
+        />
+      )}
       <section
         aria-label="Photos come in"
         className={`mb-3 sheet p-3 ${drop.isOver ? 'outline-2 outline-plum' : ''}`}
@@ -269,7 +282,7 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
                     )
                   }
                 >
-                  {photo.filed ? 'Take from this specimen' : 'Take out'}
+                  {photo.filed ? 'Remove from this specimen' : 'Delete photo'}
                 </button>
                 <a
                   className="action"
@@ -279,6 +292,19 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
                   Original
                 </a>
               </div>
+              {photo.filed && (
+                <DeleteWhole
+                  key={photo.path}
+                  studyId={studyId}
+                  table="photos"
+                  rowKey={[photo.filed.specimen_id, photo.path]}
+                  noun="photo"
+                  onDeleted={(what) => {
+                    setDeleted(what);
+                    void desk.change(() => Promise.resolve());
+                  }}
+                />
+              )}
               <div className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-1.5">
                 <Keys
                   label="view"

@@ -1,5 +1,13 @@
 import { useId, useState } from 'react';
-import { readDuration, readNumber, withOffset, writeDuration } from '../lib/entry';
+import {
+  readDuration,
+  readNumber,
+  withOffset,
+  writeDuration,
+  writeNumber,
+  type DecimalSign,
+} from '../lib/entry';
+import { useDecimalSign } from '../lib/use-decimal-sign';
 import type { FieldSpec } from './fields';
 import type { Value } from './use-record';
 
@@ -15,9 +23,13 @@ interface FieldInputProps {
   onFault?: (isFaulty: boolean) => void;
 }
 
+/** In these a single point or comma is a decimal sign: they come from calipers and scales. */
+const DECIMAL_UNITS: ReadonlySet<string | null> = new Set(['mm', 'g', 'm', '%', '°C', 'dB(A)']);
+
 /** A value as its field shows it. */
-function show(field: FieldSpec, value: Value): string {
+function show(field: FieldSpec, value: Value, sign: DecimalSign): string {
   if (value === null) return '';
+  if (field.kind === 'number') return writeNumber(Number(value), sign);
   if (field.kind === 'duration') return writeDuration(Number(value));
   if (field.kind === 'time') return String(value).slice(0, 19);
   return String(value);
@@ -28,8 +40,8 @@ function read(
   field: FieldSpec,
   typed: string,
   before: Value,
-): { value: Value } | { fault: string } {
-  if (field.kind === 'number') return readNumber(typed);
+): { value: Value } | { fault: string; choices?: readonly number[] } {
+  if (field.kind === 'number') return readNumber(typed, { asks: !DECIMAL_UNITS.has(field.unit) });
   if (field.kind === 'duration') return readDuration(typed);
   if (typed.trim() === '') return { value: null };
   if (field.kind === 'time') {
@@ -38,12 +50,21 @@ function read(
   return { value: typed };
 }
 
+interface Fault {
+  fault: string;
+  /** What an unclear number could be. */
+  choices?: readonly number[];
+}
+
 /** One field of a record: saved when it is left or Enter is pressed. */
 export function FieldInput(props: FieldInputProps) {
   const { field, value, onCommit, issue, autoFocus = false, isEager = false, onFault } = props;
   const id = useId();
-  const [typed, setTyped] = useState(() => show(field, value));
-  const [fault, setFault] = useState<string | null>(null);
+  const sign = useDecimalSign();
+  // Null as long as nobody has typed: the field shows its value.
+  const [draft, setTyped] = useState<string | null>(null);
+  const typed = draft ?? show(field, value, sign);
+  const [fault, setFault] = useState<Fault | null>(null);
   const [seen, setSeen] = useState(value);
   if (seen !== value) {
     // Another value came from outside, or was just taken: the field shows it as it is written.
@@ -51,21 +72,21 @@ export function FieldInput(props: FieldInputProps) {
     // While it is typed, it stays as it is typed.
     const own = isEager ? read(field, typed, seen) : null;
     if (!own || 'fault' in own || own.value !== value) {
-      setTyped(show(field, value));
+      setTyped(null);
       setFault(null);
     }
   }
-  const message = fault ?? issue;
+  const message = fault?.fault ?? issue;
 
   const take = (text: string) => {
     const entry = read(field, text, value);
     if ('fault' in entry) {
-      setFault(entry.fault);
+      setFault(entry);
       onFault?.(true);
       return;
     }
     if (entry.value === null && field.required) {
-      setFault('must hold a value');
+      setFault({ fault: 'must hold a value' });
       onFault?.(true);
       return;
     }
@@ -132,6 +153,21 @@ export function FieldInput(props: FieldInputProps) {
       {message && (
         <p id={`${id}-issue`} role="alert" className="text-xs text-warn">
           {message}
+          {fault?.choices?.map((choice) => (
+            <button
+              key={choice}
+              type="button"
+              className="ml-2 action"
+              onClick={() => {
+                setTyped(null);
+                setFault(null);
+                onFault?.(false);
+                onCommit(choice);
+              }}
+            >
+              {writeNumber(choice, sign)}
+            </button>
+          ))}
         </p>
       )}
     </div>

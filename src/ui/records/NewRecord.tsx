@@ -16,10 +16,12 @@ interface NewRecordProps {
   fields: readonly FieldSpec[];
   /** Values that are not asked for, or stand there at first. */
   initial?: Values;
+  /** Values that are laid into the form while it is filled in: others that are typed stay. */
+  offered?: Values | null;
   /** The column that is given an id where it is not asked for. */
   idColumn?: string;
-  /** What follows from a value that was entered, for other fields. */
-  derive?: (name: string, value: Value) => Values;
+  /** What follows from a value that was entered, for other fields; `values` are all of them with the new one. */
+  derive?: (name: string, value: Value, values: Values) => Values;
   /** A clock that fills a field in when it is stopped. */
   clock?: { name: string; what: string; field: string; toValue: (seconds: number) => number };
   /** Whether the row is kept in this browser while the server is away. */
@@ -59,6 +61,13 @@ export function NewRecord(props: NewRecordProps) {
     setValues((known) => ({ ...known, ...more }));
     setFaulty((known) => new Set([...known].filter((name) => !changed.includes(name))));
   };
+
+  const { offered = null } = props;
+  const [seenOffer, setSeenOffer] = useState(offered);
+  if (offered !== seenOffer) {
+    setSeenOffer(offered);
+    if (offered) fill(offered);
+  }
 
   const submit = async () => {
     const missing = fields.filter((field) => field.required && values[field.name] == null);
@@ -121,7 +130,7 @@ export function NewRecord(props: NewRecordProps) {
             }
             onCommit={(value: Value) => {
               setValues((known) => ({ ...known, [field.name]: value }));
-              const more = derive?.(field.name, value);
+              const more = derive?.(field.name, value, { ...values, [field.name]: value });
               if (more) fill(more);
             }}
           />

@@ -1,6 +1,7 @@
 import { Fragment, useState } from 'react';
 import type { ContenderMark } from '../../core/study';
 import { columnLabel, inWords } from '../../core/study/labels';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { shortTime } from '../lib/format';
 import { Badge } from '../marks/Badge';
@@ -152,7 +153,7 @@ export function RecordTable(props: RecordTableProps) {
             label={`New ${one}`}
             action={`Add ${one}`}
             onAdded={(row) => {
-              if (props.feedsOthers) location.reload();
+              if (props.feedsOthers) void readAgain();
               setRows((known) => [...known, row]);
               setAdding(false);
             }}

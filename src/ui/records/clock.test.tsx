@@ -26,7 +26,7 @@ describe('a clock', () => {
     shown();
     expect(time()).toBe('0:00');
     space();
-    pass(75);
+    void pass(75);
     expect(time()).toBe('1:15');
     space();
     expect(onStop).toHaveBeenCalledExactlyOnceWith(75);
@@ -37,9 +37,9 @@ describe('a clock', () => {
     shown();
     fireEvent.click(screen.getByRole('button', { name: /Start the clock/ }));
     cleanup();
-    pass(3600);
+    void pass(3600);
     shown();
-    pass(1);
+    void pass(1);
     expect(time()).toBe('1:00:01');
     fireEvent.click(screen.getByRole('button', { name: /Stop it/ }));
     expect(onStop).toHaveBeenCalledExactlyOnceWith(3601);
@@ -54,7 +54,7 @@ describe('a clock', () => {
   ])('stands for Space %s', (_, more) => {
     shown();
     space(more);
-    pass(5);
+    void pass(5);
     expect(time()).toBe('0:00');
   });
 
@@ -63,7 +63,7 @@ describe('a clock', () => {
     const element = document.body.appendChild(document.createElement(tag));
     space({}, element);
     element.remove();
-    pass(5);
+    void pass(5);
     expect(time()).toBe('0:00');
   });
 });

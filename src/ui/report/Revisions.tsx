@@ -3,6 +3,9 @@ import type { RevisionSeen } from '../../server/report/revisions';
 import { usePolling } from '../kit/use-polling';
 import { ChangesPanel, PublishPanel, WithdrawPanel } from './RevisionPanels';
 import type { Report } from './use-report';
+import { readAgain } from '../kit/leave';
+import { callApi } from '../kit/request';
+import { useTrying } from '../kit/use-trying';
 
 interface RevisionsProps {
   studyId: string;
@@ -81,6 +84,7 @@ function RevisionLine({ studyId, studyName, report, revision, others }: LineProp
   const { number, state } = revision;
   const [open, setOpen] = useState<'publish' | 'withdraw' | 'changes' | null>(null);
   const files = `/studies/${studyId}/report/${number}`;
+  const { attempt } = useTrying();
   const before = others.filter((one) => one.state === 'ready' && one.number < number);
   return (
     <>
@@ -106,7 +110,21 @@ function RevisionLine({ studyId, studyName, report, revision, others }: LineProp
       )}
       {state === 'failed' && (
         <p role="alert" className="mt-1 text-xs text-warn">
-          It could not be made: {revision.message}
+          It could not be made: {revision.message}{' '}
+          <button
+            type="button"
+            className="action"
+            onClick={() =>
+              void attempt(async () => {
+                await callApi('POST', `/studies/${studyId}/report/revisions/${number}`, {
+                  action: 'make-again',
+                });
+                void readAgain();
+              })
+            }
+          >
+            Make again
+          </button>
         </p>
       )}
       {revision.withdrawn_because !== null && (

@@ -1,6 +1,9 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { StudyMeta } from '../../core/study';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
+import { useInTurn } from '../kit/use-in-turn';
+import { useLatest } from '../kit/use-latest';
 import { readNumber } from '../lib/entry';
 
 interface CostParametersProps {
@@ -19,18 +22,27 @@ const FIELDS = [
 export function CostParameters({ studyId, cost, version }: CostParametersProps) {
   const [message, setMessage] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
-  const keep = async (change: Partial<NonNullable<StudyMeta['cost']>>) => {
+  const { shown: known, read, change } = useLatest(cost);
+  const inTurn = useInTurn();
+  const latestVersion = useRef(version);
+  const keep = (more: Partial<NonNullable<StudyMeta['cost']>>) => {
+    change((now) => ({ ...now, ...more }));
     setBusy(true);
-    try {
-      await callApi('PATCH', `/studies/${studyId}`, {
-        version,
-        change: { cost: { ...cost, ...change } },
-      });
-      location.reload();
-    } catch (error) {
-      setBusy(false);
-      setMessage(failureText(error, 'It could not be kept.'));
-    }
+    setMessage(null);
+    return inTurn(async () => {
+      try {
+        const { row_version } = await callApi<{ row_version: number }>(
+          'PATCH',
+          `/studies/${studyId}`,
+          { version: latestVersion.current, change: { cost: read() } },
+        );
+        latestVersion.current = row_version;
+        void readAgain();
+      } catch (error) {
+        setBusy(false);
+        setMessage(failureText(error, 'The figure was not saved.'));
+      }
+    });
   };
   return (
     <form
@@ -40,14 +52,14 @@ export function CostParameters({ studyId, cost, version }: CostParametersProps) 
     >
       <Text
         label="currency"
-        value={cost?.currency ?? ''}
+        value={known?.currency ?? ''}
         onKeep={(currency) => void keep({ currency: currency.toUpperCase() || null })}
       />
       {FIELDS.map(([key, label]) => (
         <Text
           key={key}
           label={label}
-          value={cost?.[key] == null ? '' : String(cost[key])}
+          value={known?.[key] == null ? '' : String(known[key])}
           isNumber
           onKeep={(text) => {
             const entry = readNumber(text);
@@ -57,7 +69,9 @@ export function CostParameters({ studyId, cost, version }: CostParametersProps) 
         />
       ))}
       <span className="text-xs text-ink-2" role="status">
-        {isBusy ? 'reckoned anew …' : 'Enter keeps a figure and reckons anew'}
+        {isBusy
+          ? 'Saving; the page recalculates when you leave the field.'
+          : 'Enter saves and recalculates.'}
       </span>
       {message && (
         <span role="alert" className="text-warn">

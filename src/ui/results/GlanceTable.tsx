@@ -348,6 +348,19 @@ function Cell({ studyId, query, row, cell, mark, isReference, isWide, place }: C
               <VerdictGlyph verdict={cell.verdict} prints_needed={cell.prints_needed} />
             )
           )}
+          {(cell.fairness === 'confounded' || cell.fairness === 'noted') && (
+            <span
+              className={`ml-0.5 font-mono ${cell.fairness === 'confounded' ? 'text-warn' : 'text-ink-2'}`}
+              data-hint={
+                cell.fairness === 'confounded'
+                  ? 'confounded: more differs than what is compared'
+                  : 'noted: something differs that need not be equal'
+              }
+            >
+              <span aria-hidden="true">{cell.fairness === 'confounded' ? '≠' : '∼'}</span>
+              <span className="sr-only">{cell.fairness}</span>
+            </span>
+          )}
         </span>
         <span className="font-mono" data-figure-text={cell.text}>
           {cell.text}

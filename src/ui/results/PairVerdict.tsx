@@ -23,15 +23,23 @@ interface PairVerdictProps extends VerdictContext {
 export function PairVerdict(props: PairVerdictProps) {
   const { mark, studyId, pairs, fairness, reference, unit, figure } = props;
   if (mark.contender_id === reference) return <span className="text-ink-2">reference</span>;
+  const row = pairs.find((one) => one.contender === mark.contender_id);
   return (
     <span className="inline-flex flex-wrap items-center">
       <VerdictChip
-        row={pairs.find((row) => row.contender === mark.contender_id)}
+        row={row}
         name={`${mark.letter}${mark.isTuned ? ' tuned' : ''}`}
         unit={unit}
         figure={figure}
       />
-      <FairnessMark studyId={studyId} contender={mark.contender_id} fairness={fairness} />
+      {row && (
+        <FairnessMark
+          studyId={studyId}
+          contender={mark.contender_id}
+          fairness={fairness}
+          on={row.on}
+        />
+      )}
     </span>
   );
 }

@@ -3,6 +3,7 @@ import type { CriterionEvidence, Curve } from '../../core/scorecard';
 import type { ContenderMark } from '../../core/study';
 import { figureText, type FigureWords } from '../../core/words';
 import { faultOf, moved, reachOf, withPoint } from './curve-edit';
+import { NumberField } from '../kit/NumberField';
 
 interface CurveEditorProps {
   points: Curve;
@@ -162,36 +163,19 @@ function TypedCurve({
     <div className="mt-1 text-xs">
       {shown.map(([value, utility], at) => (
         <p key={at} className="mb-1 flex items-center gap-1">
-          <input
-            className="field w-20 text-right font-mono"
-            type="number"
-            step="any"
-            aria-label={`Value of point ${at + 1}`}
-            defaultValue={value}
-            key={`value ${value}`}
-            onBlur={(event) => {
-              if (event.target.valueAsNumber !== value) change(at, 0, event.target.valueAsNumber);
-            }}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') event.currentTarget.blur();
-            }}
+          <NumberField
+            className="w-20"
+            label={`Value of point ${at + 1}`}
+            value={value}
+            onSave={(typed) => change(at, 0, typed)}
           />
           <span className="text-ink-2">is worth</span>
-          <input
-            className="field w-16 text-right font-mono"
-            type="number"
-            min={0}
-            max={1}
-            step="any"
-            aria-label={`Worth of point ${at + 1}`}
-            defaultValue={utility}
-            key={`worth ${utility}`}
-            onBlur={(event) => {
-              if (event.target.valueAsNumber !== utility) change(at, 1, event.target.valueAsNumber);
-            }}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') event.currentTarget.blur();
-            }}
+          <NumberField
+            className="w-16"
+            label={`Worth of point ${at + 1}`}
+            value={utility}
+            isAllowed={(typed) => typed >= 0 && typed <= 1}
+            onSave={(typed) => change(at, 1, typed)}
           />
           {shown.length > 2 && (
             <button

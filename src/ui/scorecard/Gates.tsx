@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Gate } from '../../core/scorecard';
+import { readNumber } from '../lib/entry';
 import { figureText, type FigureWords } from '../../core/words';
 
 interface GatesProps {
@@ -69,14 +70,15 @@ function NewGate({ known, onAdd }: Pick<GatesProps, 'known'> & { onAdd: (gate: G
   const [asked, setOp] = useState<Gate['op'] | null>(null);
   const op = asked ?? (words?.isLargerBetter === false ? '<=' : '>=');
   const [text, setText] = useState('');
-  const value = Number(text.replace(',', '.')) / (words?.factor ?? 1);
-  const isNumber = text.trim() !== '' && Number.isFinite(value);
+  const entry = readNumber(text, { asks: true });
+  const value =
+    'value' in entry && entry.value !== null ? entry.value / (words?.factor ?? 1) : null;
   return (
     <form
       className="mt-2 flex flex-wrap items-end gap-2 text-xs"
       onSubmit={(event) => {
         event.preventDefault();
-        if (isNumber) onAdd({ key, op, value });
+        if (value !== null) onAdd({ key, op, value });
       }}
     >
       <label className="text-ink-2">
@@ -116,12 +118,12 @@ function NewGate({ known, onAdd }: Pick<GatesProps, 'known'> & { onAdd: (gate: G
           onChange={(event) => setText(event.target.value)}
         />
       </label>
-      <button type="submit" className="action action-main" disabled={!isNumber}>
+      <button type="submit" className="action action-main" disabled={value === null}>
         Add
       </button>
-      {text.trim() !== '' && !isNumber && (
+      {'fault' in entry && (
         <p role="alert" className="w-full text-warn">
-          “{text}” is no number.
+          {entry.fault}
         </p>
       )}
     </form>

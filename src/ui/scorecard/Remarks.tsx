@@ -5,7 +5,7 @@ import type { Row } from '../../core/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
-import { localIso } from '../lib/entry';
+import { localIso, readNumber } from '../lib/entry';
 import { readOperator } from '../lib/operator';
 
 type Remark = Row<'marks'>;
@@ -29,7 +29,8 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
   const put = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
   const once = useOnce();
   const send = async () => {
-    const value = draft.value.trim() === '' ? null : Number(draft.value.replace(',', '.'));
+    const entry = readNumber(draft.value);
+    const value = 'value' in entry ? entry.value : NaN;
     if (value !== null && !(value >= 0 && value <= 10)) {
       return setMessage(`A mark is from 0 to 10, not “${draft.value}”.`);
     }
@@ -51,7 +52,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
     try {
       await callApi('DELETE', `/studies/${studyId}/rows/marks`, remark);
       setRemarks(remarks.filter((one) => one !== remark));
-      location.reload();
+      void readAgain();
     } catch (error) {
       setMessage(failureText(error));
     }

@@ -112,7 +112,7 @@ describe('conditions', () => {
     fireEvent.click(screen.getByRole('button', { name: '+ condition' }));
     const value = screen.getByLabelText('%');
     fireEvent.change(value, { target: { value: 'many' } });
-    expect(screen.getByRole('alert').textContent).toBe('“many” is no number.');
+    expect(screen.getByRole('alert').textContent).toBe('“many” is not a number');
     fireEvent.change(value, { target: { value: '92,5' } });
     fireEvent.submit(value);
     expect(onChange).toHaveBeenCalledWith([{ key: 'success', op: '>=', value: 0.925 }]);

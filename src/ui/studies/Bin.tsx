@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Deletion } from '../../data';
 import type { BinnedStudy } from '../../server/study/studies';
 import { Failure, Line } from '../access/fields';
 import { callApi } from '../kit/request';
@@ -31,15 +32,59 @@ export function Bin({ studies }: { studies: readonly BinnedStudy[] }) {
               </span>
             </span>
             {back.has(study.study_id) ? (
-              <span role="status">It is back.</span>
+              <span role="status">Restored.</span>
             ) : (
               <button
                 type="button"
                 className="action"
-                aria-label={`Bring ${study.title} back`}
+                aria-label={`Restore ${study.title}`}
                 onClick={() => void bring(study)}
               >
-                Bring it back
+                Restore
+              </button>
+            )}
+          </Line>
+        ))}
+      </ul>
+      <Failure message={message} />
+    </>
+  );
+}
+
+/** Prints, parts, incidents and photos that were deleted from studies: each can be restored. */
+export function DeletedRows({ deletions }: { deletions: readonly Deletion[] }) {
+  const [back, setBack] = useState<ReadonlySet<string>>(new Set());
+  const { message, attempt } = useTrying();
+  const restore = ({ study_id, deletion_id }: Deletion) =>
+    attempt(async () => {
+      await callApi('POST', `/studies/${study_id}/deletions/${deletion_id}`, { action: 'restore' });
+      setBack((known) => new Set(known).add(deletion_id));
+    });
+  return (
+    <>
+      <ul>
+        {deletions.map((one) => (
+          <Line key={one.deletion_id}>
+            <span className="min-w-0 flex-1 basis-60">
+              {one.title}
+              <span className="block text-2xs text-ink-2">
+                <a href={`/studies/${one.study_id}/runs`}>{one.study}</a> · deleted{' '}
+                {shortTime(one.at)}
+                {one.who && ` by ${one.who}`} · gone for good in{' '}
+                {one.days_left < 1 ? 'less than a day' : counted(one.days_left, 'day')} · with{' '}
+                {one.counts.map(({ rows, title }) => `${rows} ${title}`).join(', ')}
+              </span>
+            </span>
+            {back.has(one.deletion_id) ? (
+              <span role="status">Restored.</span>
+            ) : (
+              <button
+                type="button"
+                className="action"
+                aria-label={`Restore ${one.title}`}
+                onClick={() => void restore(one)}
+              >
+                Restore
               </button>
             )}
           </Line>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { AskedPair } from '../../server/workshop/things';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 
 /** Things that are plainly the same, each pair to be decided on: nothing is merged by itself. */
@@ -10,7 +11,7 @@ export function AskedPairs({ pairs, one }: { pairs: readonly AskedPair[]; one: s
   const decide = async (pair: AskedPair, action: 'merge' | 'apart') => {
     try {
       await callApi('POST', `/things/${pair.one.uid}`, { action, other: pair.other.uid });
-      if (action === 'merge') location.reload();
+      if (action === 'merge') void readAgain();
       else setLeft((all) => all.filter((each) => each !== pair));
     } catch (error) {
       setMessage(failureText(error));

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 
 /** What can be done with a thing beside changing it: merges taken back, put away, brought back. */
@@ -12,7 +13,7 @@ export function ThingActions(props: {
   const act = async (work: () => Promise<unknown>) => {
     try {
       await work();
-      location.reload();
+      void readAgain();
     } catch (error) {
       setMessage(failureText(error));
     }

@@ -1,5 +1,5 @@
 import { inWords } from '../../study';
-import { panelHabits } from '../../panels';
+import { paceOf, panelHabits } from '../../panels';
 import { saidEffects, saidHabits, saidPanel, saidScorecard, saidSweep } from '../../words';
 import { columnLabel } from '../../study';
 import type { ReportContext } from '../context';
@@ -42,6 +42,7 @@ const PANEL_NOTES = {
   looked: 'Somebody looked before the end',
   'ended-early': 'It was ended early',
   'taken-out': 'A specimen was taken out',
+  'pace-checked': 'The organiser looked at answers that came fast',
 } as const;
 
 /** What people said who saw parts without knowing whose they are, and how they were asked. */
@@ -52,8 +53,9 @@ export function panelsPart(context: ReportContext): Block[] {
     const own = results.panels?.[id];
     if (!own) return [];
     const ballots = study.tables.ballots.filter((row) => row.panel_id === id);
+    const { isWithheld } = paceOf(study.tables, id);
     const said = [
-      ...saidPanel(own, reference, (who) => context.nameOf(who), alpha),
+      ...saidPanel(own, reference, (who) => context.nameOf(who), alpha, isWithheld),
       ...saidHabits(panelHabits(kind, ballots, alpha), alpha),
       ...heldAs(context, id),
     ];

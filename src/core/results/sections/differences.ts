@@ -2,7 +2,7 @@ import { alphaOfEach, type PairRow, type Verdict } from '../../compare';
 import { smallestDifference } from '../../study';
 import { shareDifference } from '../../sweep';
 import { contenderIds, MEASURED, type Section, type SectionContext } from '../section';
-import { familyOf, pairsOf } from './pairs';
+import { familyOf, pairsOf, type FamilySizes } from './pairs';
 import { photoValues } from './photo-values';
 import { INSPECTED } from './surface';
 
@@ -28,17 +28,19 @@ export const differences: Section<'differences'> = {
  * a family, whose error probability is shared out.
  *
  * @param others whom to compare with the reference
+ * @param sizes of which larger families they are a part
  */
 export function differencesOf(
   context: SectionContext,
   others: readonly string[],
   reference: string,
+  sizes: FamilySizes = {},
 ): Differences {
-  const { accuracy_mm, surface, ln_print_s } = pairsOf(context, others, reference);
+  const { accuracy_mm, surface, ln_print_s } = pairsOf(context, others, reference, sizes);
   const photos = [...photoKeys(context)].map((key) => {
     const valuesOf = photoValues(context, key);
     const referenceValues = valuesOf(reference);
-    const rows = familyOf(context, `photo:${key}`, others, reference, (contender) => ({
+    const rows = familyOf(context, `photo:${key}`, others, reference, sizes, (contender) => ({
       ...{ contenderValues: valuesOf(contender), referenceValues },
     }));
     return [`photo:${key}`, rows] as const;
@@ -47,9 +49,41 @@ export function differencesOf(
     ...(accuracy_mm && { accuracy_mm }),
     ...(surface && { surface }),
     time_index: ln_print_s ?? [],
-    success: successRows(context, others, reference),
+    success: successRows(context, others, reference, sizes.success),
     ...Object.fromEntries(photos.filter(([, rows]) => rows.length > 0)),
   };
+}
+
+/**
+ * Every figure of one contender less another, each tested as in the study: at the error probability that a comparison
+ * with its reference has, so that no two pages disagree.
+ *
+ * @param reference whom the study's contenders are compared with; null where nobody is
+ */
+export function differencesOfPair(
+  context: SectionContext,
+  contender: string,
+  other: string,
+  reference: string | null,
+): Differences {
+  if (reference === null) return differencesOf(context, [contender], other);
+  const all = contenderIds(context.index).filter((id) => id !== reference);
+  const family = differencesOf(context, all, reference);
+  if (other === reference) {
+    return Object.fromEntries(
+      Object.entries(family).map(([figure, rows]) => [
+        figure,
+        rows.filter((row) => row.contender === contender),
+      ]),
+    );
+  }
+  const sizes = Object.fromEntries(
+    Object.entries(family).map(([figure, rows]) => [
+      figure,
+      rows.filter((row) => row.difference.low !== null).length,
+    ]),
+  );
+  return differencesOf(context, [contender], other, sizes);
 }
 
 const photoKeys = ({ resultOf }: SectionContext): Set<string> =>
@@ -60,6 +94,7 @@ function successRows(
   { index, alpha, resultOf }: SectionContext,
   others: readonly string[],
   reference: string,
+  comparisons?: number,
 ): PairRow[] {
   const delta = smallestDifference(index.study.meta.smallest_difference, 'success');
   const tallyOf = (id: string) => {
@@ -67,7 +102,7 @@ function successRows(
     return { good: runs?.good ?? 0, prints: runs?.prints ?? 0 };
   };
   const known = others.filter((id) => tallyOf(id).prints > 0 && tallyOf(reference).prints > 0);
-  const each = alphaOfEach(alpha, known.length);
+  const each = alphaOfEach(alpha, comparisons ?? known.length);
   return known.map((contender): PairRow => {
     const at = (level: number) => shareDifference(tallyOf(contender), tallyOf(reference), level);
     const [difference, inner] = [at(each), at(2 * each)];
@@ -76,7 +111,16 @@ function successRows(
     const isEquivalent =
       delta !== null && (inner.low ?? -1) > -delta + 1e-9 && (inner.high ?? 1) < delta - 1e-9;
     return {
-      ...{ contender, reference, artefacts: 0, difference, p: null, p_adjusted: null, df: null },
+      ...{
+        contender,
+        reference,
+        artefacts: 0,
+        on: [],
+        difference,
+        p: null,
+        p_adjusted: null,
+        df: null,
+      },
       verdict: verdictOf(isDifferent, isEquivalent, difference.estimate ?? 0),
       prints_needed: null,
       notes: delta === null ? ['no smallest difference of interest is stated'] : [],

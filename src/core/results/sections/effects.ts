@@ -67,7 +67,8 @@ const verdictOf =
     sides: (tuned: string, stock: string) => Sides,
   ): Response['verdictOf'] =>
   (tuned, stock) =>
-    familyOf(context, figure, [tuned], stock, (contender) => sides(contender, stock))[0] ?? null;
+    familyOf(context, figure, [tuned], stock, {}, (contender) => sides(contender, stock))[0] ??
+    null;
 
 /** Natural logarithms; a print without any error has none and takes no part. */
 const logarithms = (values: PrintValues): PrintValues =>

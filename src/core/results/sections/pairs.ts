@@ -31,14 +31,20 @@ export const pairs: Section<'pairs'> = {
   },
 };
 
+/** By figure: how many comparisons the family has that a pair belongs to. */
+export type FamilySizes = Readonly<Record<string, number>>;
+
 /**
  * Accuracy, surface and time of some contenders less those of one other; those compared together are a
  * family. Null where the study does not measure, or does not inspect.
+ *
+ * @param sizes of which larger families they are a part
  */
 export function pairsOf(
   context: SectionContext,
   others: readonly string[],
   reference: string,
+  sizes: FamilySizes = {},
 ): Results['pairs'] {
   const { index, has, measurements } = context;
   const measured = measurements();
@@ -48,15 +54,15 @@ export function pairsOf(
   return {
     accuracy_mm:
       measured &&
-      familyOf(context, 'accuracy_mm', others, reference, (contender) =>
+      familyOf(context, 'accuracy_mm', others, reference, sizes, (contender) =>
         accuracyPair(measured, contender, reference),
       ),
     surface:
       surfaces &&
-      familyOf(context, 'surface', others, reference, (contender) => ({
+      familyOf(context, 'surface', others, reference, sizes, (contender) => ({
         ...{ contenderValues: surfaces(contender), referenceValues: referenceSurface },
       })),
-    ln_print_s: familyOf(context, 'time_index', others, reference, (contender) => ({
+    ln_print_s: familyOf(context, 'time_index', others, reference, sizes, (contender) => ({
       ...{ contenderValues: logPrintTimes(index, contender), referenceValues: referenceTimes },
     })),
   };
@@ -68,11 +74,14 @@ export function familyOf(
   figure: string,
   others: readonly string[],
   reference: string,
+  sizes: FamilySizes,
   valuesOf: (contender: string) => Omit<PairValues, 'contender'>,
 ) {
+  const comparisons = sizes[figure];
   return compareFamily(
     others.map((contender) => ({ contender, ...valuesOf(contender) })),
     {
+      ...(comparisons !== undefined && { comparisons }),
       ...{ reference, alpha, isLargerBetter: figure === 'surface' },
       delta: smallestDifference(index.study.meta.smallest_difference, figure),
     },

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { KINEMATICS, MACHINE_CHANGES, OBTAINED, PROFILE_KINDS } from '../catalogues';
 import {
+  badgeLetter,
   choice,
   currency,
   id,
@@ -34,6 +35,8 @@ export const machineRow = () =>
     firmware: maybe(text()),
     serial: maybe(text()),
     uid: maybe(uid()),
+    /** The letter of its badge, where it was given one. */
+    letter: maybe(badgeLetter()),
   });
 
 /** The slicing settings used: as the maker ships them, or changed from a stock parent. */

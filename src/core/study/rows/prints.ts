@@ -1,5 +1,12 @@
 import * as z from 'zod';
-import { CAUSES, EVENT_SOURCES, INCIDENT_MODES, OUTCOMES, PRINT_EVENTS } from '../catalogues';
+import {
+  CAUSES,
+  EVENT_SOURCES,
+  FILAMENT_FROM,
+  INCIDENT_MODES,
+  OUTCOMES,
+  PRINT_EVENTS,
+} from '../catalogues';
 import {
   anyNumber,
   choice,
@@ -41,6 +48,10 @@ export const printRow = () =>
     firmware: maybe(text()),
     plate: maybe(text()),
     nozzle_mm: maybe(positive()),
+    /** As the machine says it. */
+    speed_mode: maybe(text()),
+    /** Where `filament_g` comes from. */
+    filament_from: maybe(choice(FILAMENT_FROM)),
     ambient_c: maybe(anyNumber()),
     humidity_pct: maybe(percent()),
     noise_db: maybe(anyNumber()),

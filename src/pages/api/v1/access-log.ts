@@ -1,8 +1,9 @@
-import Papa from 'papaparse';
+import { csvText } from '../../../core/csv';
 import { accessLog } from '../../../server/access/log';
 import { endpoint, onlyMethods, queryOf } from '../../../server/http/endpoint';
 import { json } from '../../../server/http/problem';
 
+const COLUMNS = ['at', 'what', 'actor', 'name', 'address', 'detail'] as const;
 const MOST_SHOWN = 200;
 const MOST_EXPORTED = 100_000;
 
@@ -16,11 +17,16 @@ export const GET = endpoint(
     const text = (queryOf(context, 'text') ?? '').slice(0, 200);
     if (queryOf(context, 'form') !== 'csv') return json(await accessLog(text, MOST_SHOWN));
     const rows = await accessLog(text, MOST_EXPORTED);
-    const table = Papa.unparse(
-      rows.map((row) => ({ ...row, detail: JSON.stringify(row.detail) })),
-      { columns: ['at', 'what', 'actor', 'name', 'address', 'detail'], escapeFormulae: true },
+    const table = csvText(
+      [
+        COLUMNS,
+        ...rows.map((row) =>
+          COLUMNS.map((name) => (name === 'detail' ? JSON.stringify(row.detail) : row[name])),
+        ),
+      ],
+      { isForSpreadsheets: true },
     );
-    return new Response(`${table}\n`, {
+    return new Response(table, {
       headers: {
         'content-type': 'text/csv; charset=utf-8',
         'content-disposition': 'attachment; filename="access-log.csv"',

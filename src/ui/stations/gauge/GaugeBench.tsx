@@ -131,6 +131,7 @@ export function GaugeBench(props: GaugeBenchProps) {
                 } else setAsked(found.specimen_id);
                 return true;
               }}
+              onTyping={() => undefined}
               onPaste={() => setAnnouncement('One reading at a time here.')}
             />
           </>

@@ -5,6 +5,7 @@ import { fixed } from '../../lib/format';
 import { sendOrKeep } from '../../lib/outbox';
 import { useRemembered } from '../../lib/remembered';
 import { GRADES } from './grades';
+import { NumberField } from '../../kit/NumberField';
 
 interface AfterWorkClockProps {
   studyId: string;
@@ -127,19 +128,13 @@ export function AfterWorkClock({
         </button>
         <label className="text-xs text-ink-2">
           minutes
-          <input
-            key={`${kind} ${own.minutes}`}
-            className="block field w-20"
-            type="number"
-            min={0}
-            step={0.1}
-            defaultValue={fixed(own.minutes, 1)}
-            onBlur={(event) => {
-              const minutes = event.target.valueAsNumber;
-              if (Number.isFinite(minutes) && Math.abs(minutes - own.minutes) > 0.05) {
-                keep({ ...own, minutes });
-              }
-            }}
+          <NumberField
+            key={kind}
+            className="block w-20"
+            value={own.minutes}
+            show={(minutes) => fixed(minutes, 1)}
+            isAllowed={(minutes) => minutes >= 0}
+            onSave={(minutes) => keep({ ...own, minutes })}
           />
         </label>
         <label className="text-xs text-ink-2">

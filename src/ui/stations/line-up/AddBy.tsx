@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Offered } from '../../../server/line-up/line-up';
 import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
+import { useInTurn } from '../../kit/use-in-turn';
 import { useOnce } from '../../kit/use-once';
 import { Suggest } from '../../kit/Suggest';
 
@@ -20,18 +21,29 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
   const [twin, setTwin] = useState<{ uid: string; name: string } | null>(null);
   const plain = text.trim().toLowerCase();
   const items = plain === '' ? [] : offered.filter((one) => `${one.name} ${one.about}`.toLowerCase().includes(plain)).slice(0, 8); // prettier-ignore
+  const [adding, setAdding] = useState<readonly string[]>([]);
   const once = useOnce();
-  const add = async (picked: { uid: string } | { name: string; evenIfNamed?: boolean }) => {
+  const inTurn = useInTurn();
+  /** Adds one after another, whatever is typed while the server answers; the page shows them when all are there. */
+  const add = (
+    picked: { uid: string } | { name: string; evenIfNamed?: boolean },
+    called: string,
+  ): Promise<void> => {
     setMessage(null);
     setTwin(null);
-    try {
-      await callApi('POST', `/studies/${studyId}/line-up`, { add: kind, picked });
-      await readAgain();
-    } catch (error) {
-      const current = error instanceof ApiError ? (error.current as typeof twin | undefined) : null;
-      setTwin(current ?? null);
-      setMessage(failureText(error));
-    }
+    setAdding((known) => [...known, called]);
+    return inTurn(async () => {
+      try {
+        await callApi('POST', `/studies/${studyId}/line-up`, { add: kind, picked });
+        void readAgain();
+      } catch (error) {
+        const current =
+          error instanceof ApiError ? (error.current as typeof twin | undefined) : null;
+        setTwin(current ?? null);
+        setMessage(`${called}: ${failureText(error)}`);
+        setAdding((known) => known.filter((one) => one !== called));
+      }
+    });
   };
   return (
     <div className={`offer ${className}`}>
@@ -42,7 +54,12 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
         keyOf={(one) => one.uid}
         nameOf={(one) => one.name}
         onType={setText}
-        onChoose={(one, typed) => once('add', () => add(one ? { uid: one.uid } : { name: typed }))}
+        onChoose={(one, typed) =>
+          // The same name twice is a hand that came down twice.
+          once(one?.uid ?? typed, () =>
+            one ? add({ uid: one.uid }, one.name) : add({ name: typed }, typed),
+          )
+        }
         empty={`Enter makes a new ${kind}.`}
         render={(one) => (
           <>
@@ -50,18 +67,27 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
           </>
         )}
       />
+      {adding.length > 0 && (
+        <p role="status" className="mt-1 text-xs text-ink-2">
+          Adding {adding.join(', ')} …
+        </p>
+      )}
       {message && (
         <p role="alert" className="mt-1 flex flex-wrap items-center gap-2 text-xs text-warn">
           {message}
           {twin && (
             <>
-              <button type="button" className="action" onClick={() => void add({ uid: twin.uid })}>
+              <button
+                type="button"
+                className="action"
+                onClick={() => void add({ uid: twin.uid }, twin.name)}
+              >
                 That one
               </button>
               <button
                 type="button"
                 className="action"
-                onClick={() => void add({ name: twin.name, evenIfNamed: true })}
+                onClick={() => void add({ name: twin.name, evenIfNamed: true }, twin.name)}
               >
                 A second one
               </button>

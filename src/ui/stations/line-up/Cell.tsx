@@ -24,55 +24,61 @@ interface CellProps {
   onCommit: (typed: string) => Promise<string | null>;
 }
 
-/** A cell of the line-up that is typed into in place: Enter or a letter opens it, Enter keeps it, Esc leaves it. */
+/** What was typed into a cell and is on its way, or was refused. */
+interface Sent {
+  text: string;
+  /** Why it is not saved; null while it is on its way. */
+  fault: string | null;
+}
+
+/**
+ * A cell of the line-up that is typed into in place: Enter or a letter opens it, Enter saves it, Esc leaves it. It
+ * closes at once and shows what was typed; the answer changes what it shows and never where the focus is. What the
+ * server refuses stays there, with the reason, to be typed again.
+ */
 export function Cell(props: CellProps) {
   const { row, column, label, text, isDitto = false, isBold = false, choices } = props;
   const [draft, setDraft] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [isSaving, setSaving] = useState(false);
+  const [sent, setSent] = useState<Sent | null>(null);
   const name = `${row}-${column}`;
   const button = useRef<HTMLButtonElement>(null);
-  // Whether the cell is to have the focus again once it is closed; leaving it by Tab takes it elsewhere.
-  const isComingBack = useRef(false);
+  // Whether a key closed the cell: the focus stays in it then. Leaving it by Tab or a click takes it elsewhere.
+  const isClosedByKey = useRef(false);
   useEffect(() => {
-    if (draft !== null || !isComingBack.current) return;
-    isComingBack.current = false;
+    if (draft !== null || !isClosedByKey.current) return;
+    isClosedByKey.current = false;
     button.current?.focus();
   }, [draft]);
-  const keep = async (value: string) => {
-    if (isSaving) return;
-    if (value === (props.typed ?? text ?? '')) {
-      setDraft(null);
-      setFault(null);
-      return;
-    }
-    setSaving(true);
-    const wrong = await props.onCommit(value);
-    setSaving(false);
-    if (wrong !== null) isComingBack.current = false;
-    setFault(wrong);
-    if (wrong === null) setDraft(null);
+  const latest = useRef(0);
+  const save = async (value: string) => {
+    setDraft(null);
+    if (value === (sent?.text ?? props.typed ?? text ?? '') && !sent?.fault) return;
+    latest.current += 1;
+    const own = latest.current;
+    setSent({ text: value, fault: null });
+    const fault = await props.onCommit(value);
+    // What was typed after it is what the cell shows.
+    if (own === latest.current) setSent(fault === null ? null : { text: value, fault });
   };
   if (draft !== null) {
     const common = {
       'aria-label': label,
-      'aria-invalid': fault !== null,
       autoFocus: true,
       className: 'field !min-h-[28px] !px-1.5',
       onKeyDown: (event: KeyboardEvent) => {
         if (event.key === 'Escape') {
           event.stopPropagation();
-          isComingBack.current = true;
+          isClosedByKey.current = true;
           setDraft(null);
-          setFault(null);
+          setSent((known) => (known?.fault ? null : known));
         } else if (event.key === 'Enter') {
           event.preventDefault();
-          isComingBack.current = true;
-          void keep(draft);
+          isClosedByKey.current = true;
+          void save(draft);
         }
       },
       onBlur: () => {
-        if (!isComingBack.current) void keep(draft);
+        if (!isClosedByKey.current) void save(draft);
       },
     };
     return (
@@ -83,8 +89,8 @@ export function Cell(props: CellProps) {
             value={draft}
             onChange={(event) => {
               setDraft(event.target.value);
-              isComingBack.current = true;
-              void keep(event.target.value);
+              isClosedByKey.current = true;
+              void save(event.target.value);
             }}
           >
             <option value="">not known</option>
@@ -97,15 +103,13 @@ export function Cell(props: CellProps) {
         ) : (
           <input {...common} value={draft} onChange={(event) => setDraft(event.target.value)} />
         )}
-        {fault && (
-          <span role="alert" className="block text-2xs text-warn">
-            {fault}
-          </span>
-        )}
       </td>
     );
   }
-  const open = (first?: string) => setDraft(first ?? props.typed ?? text ?? '');
+  const open = (first?: string) => setDraft(first ?? sent?.text ?? props.typed ?? text ?? '');
+  // A word that is on its way stands there as its choice says it.
+  const worded = (value: string) => choices?.find((one) => one.value === value)?.label ?? value;
+  const shown = sent ? worded(sent.text) || null : text;
   return (
     <td className={`p-0 ${isDitto ? 'bg-desk/40' : ''}`}>
       <button
@@ -114,28 +118,49 @@ export function Cell(props: CellProps) {
         data-cell={name}
         data-hint={props.hint}
         tabIndex={row === 0 && column === 0 ? 0 : -1}
-        aria-label={`${label}: ${[text ?? 'not known', props.more].filter(Boolean).join(' ')}`}
-        className={`block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ${text === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`}
+        aria-label={`${label}: ${[shown ?? 'not known', props.more].filter(Boolean).join(' ')}`}
+        className={`block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ${shown === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`}
         onClick={() => open()}
         onKeyDown={(event) => {
           if (event.key === 'Delete' || event.key === 'Backspace') {
             event.preventDefault();
-            if (text !== null) void keep('');
-          } else if (event.key === 'F2') open();
-          else if (event.key.length === 1 && /\S/.test(event.key) && !event.ctrlKey && !event.metaKey && !choices) {
+            if (shown !== null) void save('');
+          } else if (event.key === 'Escape' && sent?.fault) setSent(null);
+          else if (event.key === 'F2') open();
+          else if (
+            event.key.length === 1 &&
+            /\S/.test(event.key) &&
+            !event.ctrlKey &&
+            !event.metaKey &&
+            !choices
+          ) {
             event.preventDefault();
             open(event.key);
           }
         }}
       >
-        {text === null ? <>&nbsp;</> : isDitto ? <span className="text-ink-2">″</span> : text}
+        {shown === null ? (
+          <>&nbsp;</>
+        ) : isDitto && !sent ? (
+          <span className="text-ink-2">″</span>
+        ) : (
+          shown
+        )}
+        {sent && !sent.fault && <span className="text-2xs text-ink-2"> saving …</span>}
         {props.more && ' '}
         {props.more && (
-          <b className={`block text-2xs ${props.isWarning ? 'font-normal text-warn' : ''}`}>{props.more}</b>
+          <b className={`block text-2xs ${props.isWarning ? 'font-normal text-warn' : ''}`}>
+            {props.more}
+          </b>
         )}
       </button>
+      {sent?.fault && (
+        <span role="alert" className="block px-2 text-2xs text-warn">
+          {sent.fault}
+        </span>
+      )}
     </td>
-  ); // prettier-ignore
+  );
 }
 
 /** Moves from cell to cell by the arrow keys. */

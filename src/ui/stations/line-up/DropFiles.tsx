@@ -4,6 +4,7 @@ import { counted } from '../../../core/study/labels';
 import type { FirstLook } from '../../workers/first-look';
 import { lookInto } from '../../files/look-into';
 import { Drawer } from '../../kit/Drawer';
+import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
 import { sendFile } from '../../kit/send-file';
 import { useDrop } from '../../kit/use-drop';
@@ -72,7 +73,7 @@ export function DropFiles(props: DropFilesProps) {
       }
       setBusy('setting up');
       await callApi('POST', `/studies/${studyId}/line-up/files`, { material: asked.trim() || null, files }); // prettier-ignore
-      location.reload();
+      void readAgain();
     } catch (error) {
       setBusy(null);
       setMessage(failureText(error));

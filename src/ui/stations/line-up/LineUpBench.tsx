@@ -15,7 +15,7 @@ import { LineUpTable } from './LineUpTable';
 
 interface LineUpBenchProps {
   studyId: string;
-  page: Pick<LineUpPage, 'rows' | 'stated' | 'firmware' | 'today' | 'offered'>;
+  page: Pick<LineUpPage, 'rows' | 'stated' | 'firmware' | 'today' | 'unequal' | 'offered'>;
   /** Names of the study's parts. */
   parts: readonly string[];
   marks: readonly ContenderMark[];
@@ -70,6 +70,7 @@ export function LineUpBench(props: LineUpBenchProps) {
           stated={page.stated}
           firmware={page.firmware}
           today={page.today}
+          unequal={page.unequal}
           marks={marks}
           fairness={props.fairness}
           reference={reference}

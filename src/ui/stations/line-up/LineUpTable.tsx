@@ -11,7 +11,10 @@ import { Badge } from '../../marks/Badge';
 import { Cell, moveInGrid } from './Cell';
 import { useLineUp } from './use-line-up';
 
-interface LineUpTableProps extends Pick<LineUpPage, 'rows' | 'stated' | 'firmware' | 'today'> {
+interface LineUpTableProps extends Pick<
+  LineUpPage,
+  'rows' | 'stated' | 'firmware' | 'today' | 'unequal'
+> {
   studyId: string;
   marks: readonly ContenderMark[];
   fairness: readonly Fairness[];
@@ -98,6 +101,11 @@ export function LineUpTable(props: LineUpTableProps) {
                       <a href="#fairness" className="inline-flex min-h-[24px] items-center gap-1 no-underline">
                         <FairnessSign result={found.worst} /> <span className="text-2xs text-ink-2">· {found.n}</span>
                       </a>
+                    ) : props.unequal.includes(mark.contender_id) ? (
+                      <a href="#fairness" className="inline-flex min-h-[24px] items-center gap-1 no-underline">
+                        <FairnessSign result="confounded" title="its planned files differ from the reference’s in what must be equal" />{' '}
+                        <span className="text-2xs text-ink-2">by its files</span>
+                      </a>
                     ) : (
                       <span className="text-2xs text-ink-2">nothing printed of both</span>
                     )}
@@ -158,7 +166,7 @@ export function LineUpTable(props: LineUpTableProps) {
             <tr className="border-b border-line-soft">
               <RowHead text="whose" />
               {columns.map(({ profile, mark }) => {
-                const count = changesOf(profile, rows.profile_settings);
+                const count = changesOf(profile, rows.profile_settings, stated, rows.contenders);
                 return (
                   <td key={mark.contender_id} className="px-2 py-1">
                     {profile.kind === 'stock' ? 'as shipped' : `ours${count === null ? '' : `, ${count} ${count === 1 ? 'change' : 'changes'}`}`}

@@ -47,6 +47,7 @@ const shown = (more: Partial<Parameters<typeof LineUpTable>[0]> = {}) =>
       stated={[]}
       firmware={{}}
       today={{}}
+      unequal={[]}
       marks={marks}
       fairness={[]}
       reference="A-s"
@@ -108,13 +109,14 @@ describe('a cell', () => {
     expect(api.asked).toEqual([]);
   });
 
-  it('says what is wrong and stays open, so that nothing that was typed is lost', async () => {
+  it('says what is wrong, and has what was typed when it is opened again', async () => {
     shown();
     fireEvent.click(cell('Gannet stock, nozzle, mm: not known'));
     const field = screen.getByLabelText('Gannet stock, nozzle, mm');
     fireEvent.change(field, { target: { value: 'wide' } });
     fireEvent.keyDown(field, { key: 'Enter' });
     expect((await screen.findByRole('alert')).textContent).toBe('“wide” is not a number');
+    fireEvent.click(cell('Gannet stock, nozzle, mm: wide'));
     expect((screen.getByLabelText('Gannet stock, nozzle, mm') as HTMLInputElement).value).toBe('wide'); // prettier-ignore
     expect(api.asked).toEqual([]);
   });
@@ -128,9 +130,28 @@ describe('a cell', () => {
     fireEvent.change(field, { target: { value: '3' } });
     fireEvent.keyDown(field, { key: 'Enter' });
     expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.'); // prettier-ignore
-    expect((field as HTMLInputElement).value).toBe('3');
-    fireEvent.keyDown(field, { key: 'Escape' });
+    fireEvent.keyDown(cell(/^Auklet stock, firmware: 3/), { key: 'Escape' });
     expect(cell('Auklet stock, firmware: 2.5')).toBeTruthy();
+  });
+
+  it('gives the focus to nobody when its answer comes, and keeps what is typed elsewhere meanwhile', async () => {
+    let answer: (found: Response) => void = () => undefined;
+    api.answers['PATCH /studies/s/rows/machines/a'] = () => new Promise((resolve) => (answer = resolve)); // prettier-ignore
+    shown();
+    fireEvent.click(cell('Auklet stock, firmware: 2.4.1'));
+    const field = screen.getByLabelText('Auklet stock, firmware');
+    fireEvent.change(field, { target: { value: '2.5' } });
+    fireEvent.keyDown(field, { key: 'Enter' });
+    // It is closed at once, says what is on its way, and has the focus as the key left it.
+    expect(document.activeElement).toBe(cell(/^Auklet stock, firmware: 2\.5/));
+    fireEvent.click(cell('Gannet stock, maker: not known'));
+    const other = screen.getByLabelText<HTMLInputElement>('Gannet stock, maker');
+    fireEvent.change(other, { target: { value: 'Holm' } });
+    await waitFor(() => expect(api.asked).toHaveLength(1));
+    answer(json({ ...stored(tables.machines)[0], firmware: '2.5', row_version: 5 }));
+    await waitFor(() => expect(screen.queryByText(/saving/)).toBeNull());
+    expect(document.activeElement).toBe(other);
+    expect(other.value).toBe('Holm');
   });
 
   it('of a setting is emptied by Delete, and shown as the server names it', async () => {

@@ -10,8 +10,9 @@ import { useRemembered } from '../../lib/remembered';
 import { BenchDrawing } from './BenchDrawing';
 import { BenchHead, NO_INSTRUMENT } from './BenchHead';
 import { DimensionList } from './DimensionList';
+import { MoveReadings } from './MoveReadings';
 import { PastedColumn } from './PastedColumn';
-import { ReadingField, type BenchCommand } from './ReadingField';
+import { focusReading, ReadingField, type BenchCommand } from './ReadingField';
 import { SpecimenStrip } from './SpecimenStrip';
 import { useSpecimen } from './use-specimen';
 import { ZeroField } from './ZeroField';
@@ -86,6 +87,8 @@ export function MeasureBench(props: MeasureBenchProps) {
 
   const goTo = (id: string | null, dimension: string | null = null) => {
     if (id === null) return;
+    // What is half typed stays where it is.
+    if (id === specimenId && dimension === null) return focusReading();
     setSpecimenId(id);
     setChosen(dimension);
     setLast(null);
@@ -264,6 +267,7 @@ export function MeasureBench(props: MeasureBenchProps) {
                 keep(current.id, value);
                 advance(current.id, cell.readings.length + 1 < wanted);
               }}
+              onTyping={() => setChosen(current.id)}
               onCommand={command}
               onCode={onCode}
               onPaste={setPasted}
@@ -291,6 +295,20 @@ export function MeasureBench(props: MeasureBenchProps) {
             />
           </div>
           {drawing && <SpecimenSummary deviations={deviations} count={list.length} />}
+          <MoveReadings
+            key={specimen.specimen_id}
+            studyId={studyId}
+            specimen={specimen}
+            others={specimens.filter(
+              (one) =>
+                one.artefact_id === specimen.artefact_id &&
+                one.specimen_id !== specimen.specimen_id,
+            )}
+            readingIds={list.flatMap((one) =>
+              bench.cellOf(one.id).readings.map((row) => row.reading_id),
+            )}
+            onMoved={bench.refreshAll}
+          />
         </div>
       </div>
       <section className="mt-3 sheet p-3" aria-label="Specimens">

@@ -20,6 +20,8 @@ export type BenchCommand =
   | 'previous';
 
 interface ReadingFieldProps {
+  /** Something is being typed: the cell at hand stays at hand. */
+  onTyping: () => void;
   dimension: BenchDimension;
   /** Kept readings of this cell, less their instrument's zero, mm. */
   earlier: readonly number[];
@@ -48,6 +50,13 @@ const KEYS: Readonly<Record<string, BenchCommand>> = {
   PageDown: 'next',
 };
 
+/** A sticker that nobody knows is said for so long. */
+const UNKNOWN_STICKER_MS = 6000;
+const READING_FIELD = 'reading-field';
+
+/** Puts the cursor into the field for the next reading. */
+export const focusReading = (): void => document.getElementById(READING_FIELD)?.focus();
+
 /**
  * The big field: a value, Enter, and on to the next. What is doubtful is asked about, once.
  * It begins anew, by its key, whenever another cell is at hand.
@@ -60,9 +69,13 @@ export function ReadingField(props: ReadingFieldProps) {
   const [message, setMessage] = useState<string | null>(null);
   /** A letter that is a command unless another key follows at once. */
   const alone = useRef<{ at: number; timer: ReturnType<typeof setTimeout> } | null>(null);
+  const fading = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
     input.current?.focus();
-    return () => clearTimeout(alone.current?.timer);
+    return () => {
+      clearTimeout(alone.current?.timer);
+      clearTimeout(fading.current);
+    };
   }, []);
 
   const entry = readNumber(typed);
@@ -77,6 +90,14 @@ export function ReadingField(props: ReadingFieldProps) {
     }
     if (onCode(text)) {
       setTyped('');
+      return;
+    }
+    if ('fault' in entry && /[a-z]/i.test(text)) {
+      // It was scanned: the next sticker must not be typed behind it.
+      setTyped('');
+      setMessage(`No part of this study has the sticker “${text}”.`);
+      clearTimeout(fading.current);
+      fading.current = setTimeout(() => setMessage(null), UNKNOWN_STICKER_MS);
       return;
     }
     if ('fault' in entry) {
@@ -166,6 +187,7 @@ export function ReadingField(props: ReadingFieldProps) {
       <div className="mt-2 flex flex-wrap items-center gap-4">
         <input
           ref={input}
+          id={READING_FIELD}
           autoFocus
           className="h-[60px] w-[190px] rounded-sm border-2 border-plum px-3 font-mono text-bench"
           aria-label={`Reading of ${dimension.name} in mm`}
@@ -177,6 +199,8 @@ export function ReadingField(props: ReadingFieldProps) {
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
+            // Whatever others measure meanwhile: it is this cell's.
+            props.onTyping();
             if (event.target.value !== asked) setMessage(null);
           }}
           onKeyDown={onKeyDown}

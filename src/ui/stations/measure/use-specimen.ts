@@ -40,6 +40,8 @@ export interface SpecimenBench {
   keep: (dimensionId: string, value_mm: number, instrumentId: string | null) => void;
   markUnmeasurable: (dimensionId: string) => void;
   /** Takes the last entry of this session back; says where it was. */
+  /** Asks for all readings again. */
+  refreshAll: () => void;
   undo: () => { specimenId: string; dimensionId: string } | null;
 }
 
@@ -97,14 +99,16 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
       }),
     }));
   };
-  useStudyNews(studyId, (news) => {
-    if (!concerns(news, 'readings', 'unmeasured')) return;
-    // The others are asked for again when they come to hand.
+  /** Asks for the readings of all specimens again: the others when they come to hand. */
+  const refreshAll = () => {
     if (specimenId !== null) {
       setKnown((all) => (all[specimenId] ? { [specimenId]: all[specimenId] } : {}));
       setLoaded((all) => new Set([...all].filter((id) => id === specimenId)));
     }
     refresh().catch(() => undefined);
+  };
+  useStudyNews(studyId, (news) => {
+    if (concerns(news, 'readings', 'unmeasured')) refreshAll();
   });
 
   useEffect(() => {
@@ -200,7 +204,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
       .length;
   };
   const isBlind = specimenId !== null && blind.has(specimenId);
-  return { cellOf, measuredOf, isBlind, pending, keep, markUnmeasurable, undo };
+  return { cellOf, measuredOf, isBlind, pending, keep, markUnmeasurable, undo, refreshAll };
 }
 
 /** The cells of a specimen as the server knows them, with what was entered here meanwhile. */

@@ -2,7 +2,10 @@ import { useState } from 'react';
 import type { OrderOptions } from '../../../core/plan';
 import type { ContenderMark } from '../../../core/study';
 import type { OrderedPrint } from '../../../server/plan/page';
+import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
+import { useInTurn } from '../../kit/use-in-turn';
+import { useLatest } from '../../kit/use-latest';
 import { counted } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 
@@ -22,19 +25,24 @@ const BLOCKS = {
 };
 
 /** The order in which to print, drawn by a stated seed so that drift favours nobody. */
-export function RunOrder({ studyId, order, marks, artefacts, materials, options }: RunOrderProps) {
+export function RunOrder(props: RunOrderProps) {
+  const { studyId, order, marks, artefacts, materials } = props;
   const [message, setMessage] = useState<string | null>(null);
-  const keep = async (change: Partial<RunOrderProps['options']>) => {
-    try {
-      const { row_version } = await callApi<{ row_version: number }>('GET', `/studies/${studyId}`);
-      await callApi('PATCH', `/studies/${studyId}`, {
-        version: row_version,
-        change: { plan: { ...options, ...change } },
-      });
-      location.reload();
-    } catch (error) {
-      setMessage(failureText(error, 'It could not be kept.'));
-    }
+  const { shown: options, read, change } = useLatest(props.options);
+  const inTurn = useInTurn();
+  const keep = (more: Partial<RunOrderProps['options']>) => {
+    change((known) => ({ ...known, ...more }));
+    return inTurn(async () => {
+      try {
+        setMessage(null);
+        const path = `/studies/${studyId}`;
+        const { row_version } = await callApi<{ row_version: number }>('GET', path);
+        await callApi('PATCH', path, { version: row_version, change: { plan: read() } });
+        void readAgain();
+      } catch (error) {
+        setMessage(failureText(error, 'The run order was not saved.'));
+      }
+    });
   };
   const nameOf = (list: readonly { id: string; name: string }[], id: string) =>
     list.find((one) => one.id === id)?.name ?? id;

@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { columnWords } from '../../../core/study/labels';
+import { readNumber } from '../../lib/entry';
+import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
 
 interface SweepSetUpProps {
@@ -30,7 +32,10 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
   const values = text
     .split(/[\s;]+|,(?=\s)/)
     .filter(Boolean)
-    .map((one) => Number(one.replace(',', '.')));
+    .map((one) => {
+      const entry = readNumber(one);
+      return 'value' in entry ? (entry.value ?? NaN) : NaN;
+    });
   const own = settings[contender]?.[setting];
   const localFault = (): string | null => {
     const broken = text.split(/[\s;]+|,(?=\s)/).filter(Boolean)[values.findIndex(Number.isNaN)];
@@ -51,7 +56,7 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
       await callApi('POST', `/studies/${studyId}/sweep`, {
         ...{ contender_id: contender, setting, unit, values },
       });
-      location.reload();
+      void readAgain();
     } catch (error) {
       setBusy(false);
       const [first] = error instanceof ApiError ? error.issues : [];

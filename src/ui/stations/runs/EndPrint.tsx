@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { nextCodes } from '../../../core/study/codes';
 import { readNumber } from '../../lib/entry';
@@ -6,7 +6,7 @@ import { sendOrKeep } from '../../lib/outbox';
 import type { FieldSpec } from '../../records/fields';
 import { NewRecord } from '../../records/NewRecord';
 import type { TableRow } from '../../records/RecordTable';
-import type { Values } from '../../records/use-record';
+import type { Value, Values } from '../../records/use-record';
 
 /** More parts than this come off no plate. */
 const MOST_PARTS = 500;
@@ -20,11 +20,18 @@ interface EndPrintProps {
   /** Where the copies lie that the mesh places, mm. */
   places: readonly (readonly [number, number])[];
   codes: readonly string[];
-  onEnded: (row: TableRow) => void;
+  /** Values that are laid into the form while it is filled in. */
+  offered?: Values | null;
+  /** What follows from a value for other fields. */
+  derive?: (name: string, value: Value, values: Values) => Values;
+  onEnded: (row: TableRow, stickers: readonly string[]) => void;
   onCancel: () => void;
 }
 
-/** How a print ended: outcome, times, masses; and a code for every part that came off the plate. */
+/**
+ * How a print ended: outcome, times, masses; and how many parts came off the plate. The server gives each part the
+ * code for its sticker: those that are shown before are what is free now.
+ */
 export function EndPrint(props: EndPrintProps) {
   const { studyId, print, fields, places, codes, onEnded, onCancel } = props;
   const [copies, setCopies] = useState(String(Math.max(1, places.length)));
@@ -35,6 +42,7 @@ export function EndPrint(props: EndPrintProps) {
   const count = isCount ? wanted : null;
   const [ids] = useState(() => Array.from({ length: MOST_PARTS }, () => uuid()));
   const stickers = nextCodes(codes, count ?? 0);
+  const given = useRef<readonly string[]>([]);
   const send = async (values: Values): Promise<TableRow> => {
     const { row_version: _, ...row } = values;
     const isPart = row.outcome === 'success' || row.outcome === 'rescued';
@@ -42,20 +50,22 @@ export function EndPrint(props: EndPrintProps) {
       throw new Error(`Say how many parts came off the plate: ${A_COUNT}.`);
     }
     const specimens = isPart
-      ? stickers.map((code, at) => ({
+      ? Array.from({ length: count ?? 0 }, (_, at) => ({
           specimen_id: ids[at],
           print_id: row.print_id,
           copy: at + 1,
           plate_x_mm: places[at]?.[0] ?? null,
           plate_y_mm: places[at]?.[1] ?? null,
-          code,
         }))
       : [];
-    const kept = await sendOrKeep<TableRow>(`/studies/${studyId}/prints`, {
-      print: row,
-      specimens,
-    });
-    return kept ?? { ...row, row_version: 1 };
+    const kept = await sendOrKeep<TableRow & { specimens?: { code: string | null }[] }>(
+      `/studies/${studyId}/prints`,
+      { print: row, specimens },
+    );
+    if (!kept) return { ...row, row_version: 1 };
+    const { specimens: parts = [], ...stored } = kept;
+    given.current = parts.flatMap(({ code }) => code ?? []);
+    return stored as TableRow;
   };
   return (
     <>
@@ -73,7 +83,7 @@ export function EndPrint(props: EndPrintProps) {
             ? A_COUNT
             : stickers.length === 0
               ? 'no part'
-              : `stickers ${stickers[0]}${stickers.length > 1 ? ` … ${stickers.at(-1)}` : ''}`}
+              : `stickers from ${stickers[0]} on, as free when you save`}
         </span>
       </label>
       <NewRecord
@@ -81,9 +91,11 @@ export function EndPrint(props: EndPrintProps) {
         {...(print.print_id == null && { idColumn: 'print_id' })}
         initial={print}
         label="End of the print"
-        action="Keep it"
+        action="Save print"
         send={send}
-        onAdded={onEnded}
+        {...(props.offered && { offered: props.offered })}
+        {...(props.derive && { derive: props.derive })}
+        onAdded={(row) => onEnded(row, given.current)}
         onCancel={onCancel}
       />
     </>

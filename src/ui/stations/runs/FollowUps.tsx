@@ -3,6 +3,7 @@ import { v7 as uuid } from 'uuid';
 import { CAUSES, DEFECTS, FOLLOW_UP_OUTCOMES, SUSPECTS } from '../../../core/study/catalogues';
 import { inWords } from '../../../core/study/labels';
 import type { ChainPrint, FollowUpsPage, ShownChain } from '../../../server/runs/follow-ups';
+import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
 
 /** Causes that were followed: a row of prints with what really differed between each two. */
@@ -114,7 +115,7 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
         },
         ...(incident && cause && { booking: { incident_id: incident.incident_id, cause } }),
       });
-      location.reload();
+      void readAgain();
     } catch (error) {
       setMessage(failureText(error));
     }

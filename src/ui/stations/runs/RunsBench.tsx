@@ -1,7 +1,8 @@
 import { memo, useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/study';
-import type { LinkState, Stored } from '../../../data';
+import type { Stored } from '../../../data';
+import type { StudyLink } from '../../../server/runs/link';
 import type { RunsData } from '../../../server/runs/page';
 import { counted, fixed } from '../../lib/format';
 import { localIso } from '../../lib/entry';
@@ -27,7 +28,11 @@ import { Panel } from '../../kit/Panel';
 import { PrintingNow } from './PrintingNow';
 import { RunMatrix } from './RunMatrix';
 import { timesAtEnd } from './times-at-end';
-import { filamentOf, fromFile } from './print-file';
+import { DeleteWhole, UndoDelete, type Deleted } from '../../records/DeleteWhole';
+import { Incomplete } from './Incomplete';
+import { filamentFollows, filamentOf, fromFile } from './print-file';
+import { PrintParts } from './PrintParts';
+import { usualStart } from './usual';
 import { LinkPanel } from './LinkPanel';
 import { PrintHistory } from './PrintHistory';
 import {
@@ -51,6 +56,8 @@ interface RunsBenchProps extends Omit<RunsData, 'prints' | 'incidents'> {
   endFields: readonly FieldSpec[];
   printFields: readonly FieldSpec[];
   incidentFields: readonly FieldSpec[];
+  /** The fields of a lot that is made where a print asks for it. */
+  lotFields: readonly FieldSpec[];
   machineNames: Readonly<Record<string, string>>;
   /** A print or place of the plan that the address asks for. */
   asked: string | null;
@@ -63,22 +70,24 @@ type Opened =
   | { kind: 'incident'; print: AnyPrint }
   | { kind: 'edit-incident'; incident: Stored<'incidents'> };
 
-/** What the last print of a contender was made with, for the next one's form. */
-const USUAL = ['material_id', 'firmware', 'plate', 'nozzle_mm', 'estimate_s', 'toolpath'] as const;
-
 /**
  * The bench while the machines print: the matrix, what runs now, what went wrong. A server that draws the
  * page tries a plain function first to learn whose component it is, and a memoised one not: what a farm
  * has printed is unpacked once.
  */
 export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
-  const { studyId, marks, reference, artefacts, machineOf, codes } = props;
+  const { studyId, marks, reference, artefacts, machineOf } = props;
   const [prints, setPrints] = useState(() => unpackRows(props.prints));
   const [tallies, setTallies] = useState(props.tallies);
   const [openPrints, setOpenPrints] = useState(props.openPrints);
   const [incidents, setIncidents] = useState(() => unpackRows(props.incidents));
   const [events, setEvents] = useState(props.events);
   const inTurn = useInTurn();
+  const [codes, setCodes] = useState(props.codes);
+  const [incomplete, setIncomplete] = useState(props.incomplete);
+  const [machines, setMachines] = useState(props.machines);
+  const [lots, setLots] = useState<readonly { id: string; name: string }[]>([]);
+  const [deleted, setDeleted] = useState<Deleted | null>(null);
   const [link, setLink] = useState(props.link);
   const seen = useRef(props.link.revision);
   const [message, setMessage] = useState<string | null>(null);
@@ -109,7 +118,11 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
     setOpenPrints(found.openPrints);
     setIncidents(found.incidents);
     setEvents(found.events);
+    setCodes(found.codes);
+    setIncomplete(found.incomplete);
+    setMachines(found.machines);
   };
+  const refreshQuietly = () => void refresh().catch(() => undefined);
   useStudyNews(studyId, (news) => {
     const isOurs = concerns(
       news,
@@ -118,12 +131,13 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
       'print_events',
       'incidents',
       'specimens',
+      'machine_changes',
     );
-    if (isOurs) refresh().catch(() => undefined);
+    if (isOurs) refreshQuietly();
   });
   usePolling(
     async () => {
-      const now = await callApi<LinkState>('GET', `/studies/${studyId}/link`);
+      const now = await callApi<StudyLink>('GET', `/studies/${studyId}/link`);
       setLink(now);
       if (now.revision !== seen.current) await refresh();
     },
@@ -163,36 +177,26 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
     return event.key === 's' && next ? () => setOpened({ kind: 'start', cell: next }) : null;
   });
 
-  const usualOf = (cell: RunCell): Values => {
-    const own = prints.filter((print) => print.contender_id === cell.contender);
-    const same = own.filter((print) => print.artefact_id === cell.artefact).at(-1);
-    const last = own.at(-1) ?? prints.at(-1);
-    const plan = props.planned.find(
-      (row) => row.artefact_id === cell.artefact && row.contender_id === cell.contender,
-    );
-    const ofCell: readonly string[] = ['estimate_s', 'toolpath'];
-    const usual = Object.fromEntries(
-      USUAL.map((name) => [
-        name,
-        (ofCell.includes(name) ? same?.[name] : (same ?? last)?.[name]) ?? null,
-      ]),
-    ) as Record<(typeof USUAL)[number], string | number | null>;
-    const toolpath = plan?.toolpath ?? usual.toolpath ?? null;
-    const [only, another] = props.materials;
-    const onlyMaterial = another === undefined ? (only?.id ?? null) : null;
-    return {
-      ...usual,
-      ...(usual.material_id === null && { material_id: plan?.material_id ?? onlyMaterial }),
-      toolpath,
-      ...fromFile(props.files, toolpath),
-    };
-  };
-  const ended = (answer: TableRow) => {
+  const materials = [...props.materials, ...lots];
+  const usualOf = (cell: RunCell): Values =>
+    usualStart(cell, {
+      ...{ prints, planned: props.planned, files: props.files, materials, machineOf, machines },
+    });
+  const startFields = withLots(props.startFields, lots);
+  const ended = (answer: TableRow, stickers: readonly string[]) => {
     const row = storedAs<'prints'>(answer);
+    setCodes((known) => [...stickers, ...known]);
+    setMessage(stickers.length === 0 ? null : `Saved. ${stickerWords(stickers)}`);
+    refreshQuietly();
     setPrints((known) => [...known.filter((one) => one.print_id !== row.print_id), row]);
     setTallies((known) => tallied(known, row));
     setOpenPrints((known) => known.filter((one) => one.print_id !== row.print_id));
     close();
+  };
+  const gone = (what: Deleted) => {
+    setDeleted(what);
+    close();
+    refreshQuietly();
   };
   const printingNow = (
     <PrintingNow
@@ -266,6 +270,28 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
           {message}
         </p>
       )}
+      {deleted && (
+        <UndoDelete
+          studyId={studyId}
+          deleted={deleted}
+          onRestored={() => {
+            setDeleted(null);
+            refreshQuietly();
+          }}
+          onDismiss={() => setDeleted(null)}
+        />
+      )}
+      <Incomplete
+        prints={incomplete}
+        titleOf={(id) => {
+          const print = prints.find((one) => one.print_id === id);
+          return print ? titleOf(print) : id;
+        }}
+        onOpen={(id) => {
+          const print = prints.find((one) => one.print_id === id);
+          if (print) setOpened({ kind: 'print', print });
+        }}
+      />
       <div className="mt-3 grid grid-cols-1 items-start gap-3 lg:grid-cols-2">
         {openPrints.length === 0 && printingNow}
         <IncidentList
@@ -289,11 +315,18 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
           <StartPrint
             studyId={studyId}
             cell={opened.cell}
-            startFields={props.startFields}
+            startFields={startFields}
             endFields={props.endFields}
             usual={usualOf(opened.cell)}
             warning={props.warnings[opened.cell.artefact] ?? null}
             derive={(name, value) => (name === 'toolpath' ? fromFile(props.files, value) : {})}
+            deriveEnd={(name, value, values) =>
+              name === 'toolpath'
+                ? fromFile(props.files, value)
+                : filamentFollows(props.files, ofFile(values), name, values)
+            }
+            lotFields={props.lotFields}
+            onLot={(lot) => setLots((known) => [...known, lot])}
             places={props.copyPlaces[opened.cell.artefact] ?? []}
             codes={codes}
             onStarted={(row) => {
@@ -316,6 +349,7 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
               ended_at: localIso(new Date()),
             }}
             fields={props.endFields}
+            derive={(name, _, values) => filamentFollows(props.files, opened.print, name, values)}
             places={props.copyPlaces[opened.print.artefact_id] ?? []}
             codes={codes}
             onEnded={ended}
@@ -324,21 +358,28 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
         </Panel>
       )}
       {opened?.kind === 'print' && (
-        <Panel title={titleOf(opened.print)} onClose={close}>
+        <Panel
+          title={titleOf(
+            prints.find((one) => one.print_id === opened.print.print_id) ?? opened.print,
+          )}
+          onClose={close}
+        >
           <RecordForm
             path={`/studies/${studyId}/rows/prints/${encodeURIComponent(opened.print.print_id)}`}
             fields={props.printFields}
             values={opened.print}
             version={opened.print.row_version}
             label="Print"
-            onSaved={(saved) =>
+            onSaved={(saved) => {
               setPrints((known) =>
                 known.map((one) =>
                   one.print_id === opened.print.print_id ? { ...one, ...saved } : one,
                 ),
-              )
-            }
+              );
+              refreshQuietly();
+            }}
           />
+          <PrintParts studyId={studyId} printId={opened.print.print_id} onDeleted={setDeleted} />
           <p className="mt-2">
             <button
               type="button"
@@ -350,6 +391,13 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
           </p>
           <CompareFiles studyId={studyId} print={opened.print} prints={prints} titleOf={titleOf} />
           <PrintHistory studyId={studyId} printId={opened.print.print_id} />
+          <DeleteWhole
+            studyId={studyId}
+            table="prints"
+            rowKey={[opened.print.print_id]}
+            noun="print"
+            onDeleted={gone}
+          />
         </Panel>
       )}
       {opened?.kind === 'incident' && (
@@ -396,6 +444,13 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
             incidentId={opened.incident.incident_id}
             photos={props.photos}
           />
+          <DeleteWhole
+            studyId={studyId}
+            table="incidents"
+            rowKey={[opened.incident.incident_id]}
+            noun="incident"
+            onDeleted={gone}
+          />
         </Panel>
       )}
     </>
@@ -403,6 +458,33 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
 });
 
 const LINK_EVERY_MS = 2000;
+
+/** What a form's values say of the sliced file and the filament. */
+const ofFile = (values: Values) => ({
+  toolpath: typeof values.toolpath === 'string' ? values.toolpath : null,
+  filament_g: null,
+  filament_m: null,
+});
+
+const stickerWords = (codes: readonly string[]): string =>
+  codes.length === 1 ? `Sticker ${codes[0]}.` : `Stickers ${codes[0]} to ${codes.at(-1)}.`;
+
+/** The fields of a start, with the lots that were added here among the materials. */
+const withLots = (
+  fields: readonly FieldSpec[],
+  lots: readonly { id: string; name: string }[],
+): FieldSpec[] =>
+  fields.map((field) =>
+    field.name === 'material_id'
+      ? {
+          ...field,
+          options: [
+            ...(field.options ?? []),
+            ...lots.map(({ id, name }) => ({ value: id, label: name })),
+          ],
+        }
+      : field,
+  );
 
 /** What the address asks for: a print by its id, or a place of the plan. */
 function askedFor(asked: string | null, cells: readonly RunCell[]): Opened | null {

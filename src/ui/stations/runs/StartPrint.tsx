@@ -6,6 +6,7 @@ import { localIso } from '../../lib/entry';
 import { readOperator } from '../../lib/operator';
 import type { TableRow } from '../../records/RecordTable';
 import { EndPrint } from './EndPrint';
+import { NewLot } from './NewLot';
 import type { RunCell } from './runs-model';
 
 interface StartPrintProps {
@@ -22,8 +23,13 @@ interface StartPrintProps {
   warning: string | null;
   /** What follows from a value for other fields. */
   derive: (name: string, value: Value) => Values;
+  /** What follows for the filament from what is typed at the end. */
+  deriveEnd: (name: string, value: Value, values: Values) => Values;
+  /** The fields of a new lot, and what to do with one that was added. */
+  lotFields: readonly FieldSpec[];
+  onLot: (lot: { id: string; name: string }) => void;
   onStarted: (row: TableRow) => void;
-  onEnded: (row: TableRow) => void;
+  onEnded: (row: TableRow, stickers: readonly string[]) => void;
   onCancel: () => void;
 }
 
@@ -31,12 +37,13 @@ interface StartPrintProps {
 export function StartPrint(props: StartPrintProps) {
   const { studyId, cell, startFields, endFields, usual, codes } = props;
   const [isLate, setLate] = useState(false);
+  const [offered, setOffered] = useState<Values | null>(null);
   const base: Values = {
     ...usual,
     contender_id: cell.contender,
     artefact_id: cell.artefact,
     repeat: cell.repeat,
-    operator: readOperator() || null,
+    ...(readOperator() && { operator: readOperator() }),
   };
   return (
     <>
@@ -63,6 +70,14 @@ export function StartPrint(props: StartPrintProps) {
           It is over already
         </button>
       </p>
+      <NewLot
+        studyId={studyId}
+        fields={props.lotFields}
+        onAdded={(added) => {
+          props.onLot(added);
+          setOffered({ material_id: added.id });
+        }}
+      />
       {isLate ? (
         <EndPrint
           studyId={studyId}
@@ -70,6 +85,8 @@ export function StartPrint(props: StartPrintProps) {
           fields={[...startFields, ...endFields]}
           places={props.places}
           codes={codes}
+          offered={offered}
+          derive={props.deriveEnd}
           onEnded={props.onEnded}
           onCancel={props.onCancel}
         />
@@ -79,6 +96,7 @@ export function StartPrint(props: StartPrintProps) {
           fields={startFields}
           idColumn="print_id"
           isKept
+          offered={offered}
           derive={props.derive}
           initial={{ ...base, started_at: localIso(new Date()) }}
           label="Start a print"

@@ -11,7 +11,12 @@ afterEach(cleanup);
 
 interface Sent {
   print: object;
-  specimens: { code: string; copy: number; plate_x_mm: number | null; plate_y_mm: number | null }[];
+  specimens: {
+    code?: string;
+    copy: number;
+    plate_x_mm: number | null;
+    plate_y_mm: number | null;
+  }[];
 }
 const PRINTS = 'POST /studies/u/prints';
 const onEnded = vi.fn();
@@ -35,24 +40,27 @@ const shown = (outcome: string, more: Partial<Parameters<typeof EndPrint>[0]> = 
     />,
   ); // prettier-ignore
 const parts = () => screen.getByLabelText<HTMLInputElement>(/parts that came off the plate/);
-const keep = () => fireEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+const keep = () => fireEvent.click(screen.getByRole('button', { name: 'Save print' }));
 const sent = () => api.asked.map(({ body }) => body as Sent);
 
 describe('the end of a print', () => {
-  it('gives each part the next sticker, and the place where the mesh lays it', async () => {
+  it('tells which stickers are free, lets the server give them, and says where the mesh lays each part', async () => {
+    api.answers[PRINTS] = (body) =>
+      json({ ...(body as Sent).print, row_version: 1, specimens: [{ specimen_id: 's', code: 'K7-011' }] }, 201); // prettier-ignore
     shown('success');
     expect(parts().value).toBe('2');
     fireEvent.change(parts(), { target: { value: '3' } });
-    expect(screen.getByText('stickers K7-010 … K7-012')).toBeTruthy();
+    expect(screen.getByText('stickers from K7-010 on, as free when you save')).toBeTruthy();
     keep();
     await waitFor(() => expect(onEnded).toHaveBeenCalledOnce());
     const [{ print, specimens } = { print: {}, specimens: [] }] = sent();
     expect(print).toEqual({ print_id: 'P-1', contender_id: 'A', outcome: 'success' });
     expect(specimens.map(({ code, copy, plate_x_mm }) => [code, copy, plate_x_mm])).toEqual([
-      ['K7-010', 1, -20],
-      ['K7-011', 2, 20],
-      ['K7-012', 3, null],
+      [undefined, 1, -20],
+      [undefined, 2, 20],
+      [undefined, 3, null],
     ]);
+    expect(onEnded.mock.calls[0]?.[1]).toEqual(['K7-011']);
   });
 
   it('has no parts where it failed, whatever stands in their field', async () => {
@@ -75,7 +83,7 @@ describe('the end of a print', () => {
       fireEvent.change(parts(), { target: { value: '500' } });
       keep();
       await waitFor(() => expect(onEnded).toHaveBeenCalledOnce());
-      expect(new Set(sent()[0]?.specimens.map(({ code }) => code)).size).toBe(500);
+      expect(new Set(sent()[0]?.specimens.map(({ copy }) => copy)).size).toBe(500);
     },
   );
 
@@ -87,6 +95,6 @@ describe('the end of a print', () => {
     expect(onEnded).not.toHaveBeenCalled();
     api.answers[PRINTS] = () => Promise.reject(new TypeError('network'));
     keep();
-    await waitFor(() => expect(onEnded).toHaveBeenCalledWith({ print_id: 'P-1', contender_id: 'A', outcome: 'success', row_version: 1 })); // prettier-ignore
+    await waitFor(() => expect(onEnded).toHaveBeenCalledWith({ print_id: 'P-1', contender_id: 'A', outcome: 'success', row_version: 1 }, [])); // prettier-ignore
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { filamentOf, fromFile } from './print-file';
+import { filamentFollows, filamentOf, fromFile } from './print-file';
 
 const FILES = [
   { path: 'a.gcode', state: 'read', annotated_time_s: 3600.4, time_s: 3500, filament_g: 12.3456, filament_mm: 4123.4 },
@@ -24,9 +24,25 @@ describe('what a sliced file says of its print', () => {
   });
 
   it('is its filament, where nobody has weighed it', () => {
-    expect(filamentOf(FILES, print({}))).toEqual({ filament_g: 12.35, filament_m: 4.123 });
+    expect(filamentOf(FILES, print({}))).toEqual({
+      filament_g: 12.35,
+      filament_from: 'file',
+      filament_m: 4.123,
+    });
     expect(filamentOf(FILES, print({ filament_g: 13 }))).toEqual({ filament_m: 4.123 });
     expect(filamentOf(FILES, print({ filament_g: 13, filament_m: 4 }))).toEqual({});
     expect(filamentOf(FILES, print({ toolpath: 'b.gcode' }))).toEqual({ filament_m: 0.9 });
+  });
+
+  it('is the part that was made of a print that failed, and follows its progress', () => {
+    const failed = { outcome: 'failed', progress_pct: 40 };
+    expect(filamentOf(FILES, print({}), failed)).toEqual({ filament_g: 4.94, filament_from: 'file', filament_m: 1.649 }); // prettier-ignore
+    expect(filamentOf(FILES, print({}), { ...failed, outcome: 'success' }).filament_g).toBe(12.35);
+    expect(filamentFollows(FILES, print({}), 'progress_pct', failed).filament_g).toBe(4.94);
+    // What was weighed stays as it was weighed.
+    const weighed = { ...failed, filament_from: 'weighed' };
+    expect(filamentFollows(FILES, print({}), 'progress_pct', weighed)).toEqual({});
+    expect(filamentFollows(FILES, print({}), 'filament_g', { filament_g: 5 })).toEqual({ filament_from: 'weighed' }); // prettier-ignore
+    expect(filamentFollows(FILES, print({}), 'noise_db', { noise_db: 48 })).toEqual({ noise_distance_m: 1 }); // prettier-ignore
   });
 });

@@ -41,9 +41,16 @@ const shown = () =>
         ...{ prints: packRows([]), incidents: packRows([]), tallies: [], openPrints: [print] },
         ...{ photos: [], artefacts: [{ id: 'clip', name: 'Clip' }], materials: [] },
         ...{ copyPlaces: {}, machineOf: { A: 'a' }, codes: [], planned: [], files: [] },
-        ...{ warnings: {}, events: [], order: [] },
+        ...{ warnings: {}, events: [], order: [], machines: {}, incomplete: [], lotFields: [] },
         ...{ startFields: [], endFields: [], printFields: [], incidentFields: [] },
-        link: { isLinked: false, revision: '1', machines: [], dropped: [] },
+        link: {
+          isLinked: false,
+          revision: '1',
+          machines: [],
+          dropped: [],
+          strangers: [],
+          addresses: [],
+        },
       } as unknown as Parameters<typeof RunsBench>[0])}
     />,
   );

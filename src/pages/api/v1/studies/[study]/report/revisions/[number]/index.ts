@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import {
   endpoint,
   onlyMethods,
@@ -8,6 +9,7 @@ import { done } from '../../../../../../../../server/http/problem';
 import { numberOf } from '../../../../../../../../server/report/address';
 import {
   changeRevision,
+  makeAgain,
   revisionChangeSchema,
   throwRevisionAway,
 } from '../../../../../../../../server/report/revisions';
@@ -25,6 +27,19 @@ export const PATCH = endpoint(
   },
 );
 
+export const POST = endpoint(
+  {
+    says: 'Makes a revision again whose making failed.',
+    content: z.strictObject({ action: z.literal('make-again') }),
+    example: { content: { action: 'make-again' } },
+    gives: 204,
+  },
+  async (context) => {
+    await makeAgain(param(context, 'study'), numberOf(context));
+    return done();
+  },
+);
+
 export const DELETE = endpoint(
   { says: 'Throws a revision away that was never published.', gives: 204 },
   async (context) => {
@@ -33,4 +48,4 @@ export const DELETE = endpoint(
   },
 );
 
-export const ALL = onlyMethods('PATCH', 'DELETE');
+export const ALL = onlyMethods('PATCH', 'POST', 'DELETE');

@@ -1,0 +1,39 @@
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
+import { json } from '../../../../../../server/http/problem';
+import { listAnswer } from '../../../../../../server/http/list';
+import {
+  deleteFromStudy,
+  deletionSchema,
+  deletionsOf,
+  previewDeletion,
+} from '../../../../../../server/rows';
+
+const example = { content: { table: 'prints' as const, key: ['P-017'] } };
+
+export const GET = endpoint(
+  { says: 'What was deleted from a study and can be restored.', isList: true },
+  async (context) =>
+    listAnswer(context, await deletionsOf(param(context, 'study')), (one) => one.deletion_id),
+);
+
+export const PUT = endpoint(
+  {
+    says: 'What would be deleted with a print, specimen, incident or photo; nothing is changed.',
+    content: deletionSchema,
+    example,
+  },
+  async (context, asked) => json(await previewDeletion(param(context, 'study'), asked)),
+);
+
+export const POST = endpoint(
+  {
+    says: 'Deletes a print, specimen, incident or photo with all that hangs from it; it can be restored for 30 days.',
+    content: deletionSchema,
+    example,
+    gives: 201,
+  },
+  async (context, asked) =>
+    json(await deleteFromStudy(param(context, 'study'), asked, operatorOf(context)), 201),
+);
+
+export const ALL = onlyMethods('GET', 'PUT', 'POST');
