@@ -14,6 +14,7 @@ export default defineConfig({
           maxWorkers: 2,
           // What a test does is bounded by its work; this only ends one that hangs.
           testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       {

@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { end } from './lib/lifetime.mjs';
+import { atEnd, end } from './lib/lifetime.mjs';
 import { checkNeeds, findChromium, installNeeds } from './lib/needs.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { ensureBuilt, ensurePackages, ROOT } from './lib/project.mjs';
@@ -31,8 +31,7 @@ async function runVitest(project, env) {
     env,
   });
   count(project, started, code, output, () => {
-    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
-    return { passed: numPassedTests, failed: numFailedTests };
+    return talliedVitest(JSON.parse(readFileSync(report, 'utf8')));
   });
 }
 
@@ -46,8 +45,27 @@ async function runPlaywright(env) {
   });
   count('end-to-end', started, code, output, () => {
     const { stats } = JSON.parse(readFileSync(report, 'utf8'));
-    return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
+    // One that was skipped proves nothing.
+    return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
   });
+}
+
+/** What a run of Vitest came to: a test that was skipped, and a file whose hook failed, are failures too. */
+function talliedVitest({
+  numPassedTests,
+  numFailedTests,
+  numPendingTests,
+  numTodoTests,
+  testResults,
+}) {
+  const broken = testResults.filter(
+    ({ status, assertionResults }) =>
+      status === 'failed' && assertionResults.every((one) => one.status !== 'failed'),
+  );
+  return {
+    passed: numPassedTests,
+    failed: numFailedTests + (numPendingTests ?? 0) + (numTodoTests ?? 0) + broken.length,
+  };
 }
 
 /** Adds a run's tests to the tally; a run that broke counts as one more failure. */
@@ -106,6 +124,12 @@ async function test() {
   }
 }
 
+// However it ends, its last line says how far it came: an interruption is a failure.
+let isClosed = false;
+atEnd(() => {
+  if (!isClosed) sayTally(1);
+});
+
 test().then(
   () => close(0),
   (error) => {
@@ -114,10 +138,14 @@ test().then(
   },
 );
 
+function sayTally(more) {
+  isClosed = true;
+  say('');
+  process.stdout.write(`${tally.passed} passed, ${tally.failed + more} failed\n`);
+}
+
 /** Ends with the line that says how it went. */
 function close(more) {
-  const failed = tally.failed + more;
-  say('');
-  process.stdout.write(`${tally.passed} passed, ${failed} failed\n`);
-  return end(failed === 0 ? 0 : 1);
+  sayTally(more);
+  return end(tally.failed + more === 0 ? 0 : 1);
 }

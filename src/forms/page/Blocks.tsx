@@ -260,6 +260,7 @@ function Photos({ model, block }: BlockProps<'photos'>) {
           <li key={frame.contender}>
             <img
               src={frame.file}
+              {...sizeOf(row.box)}
               alt={`${row.title}, ${row.where}: ${nameIn(model, frame.contender)}`}
             />
             <span className="under">
@@ -434,4 +435,13 @@ function Data({ model }: { model: ReportModel }) {
       <p className="print-only">SHA-256 {shortHash(data.sha256)}</p>
     </section>
   );
+}
+
+/** Pixels of a frame's longer side, as frames are cut. */
+const LONGEST = 640;
+
+/** The size that a frame has before its picture has come: nothing moves when it does. */
+function sizeOf({ w, h }: { w: number; h: number }): { width: number; height: number } {
+  const scale = LONGEST / Math.max(w, h);
+  return { width: Math.round(w * scale), height: Math.round(h * scale) };
 }

@@ -117,3 +117,22 @@ describe('the tiles of a photo', () => {
     expect(asked).toEqual([]);
   });
 });
+
+describe('the level that is drawn', () => {
+  const photo = (levels: number): LaidPhoto =>
+    ({ laid: { width: 1000, box: { x: 0, y: 0, w: 100, h: 50 }, levels } }) as unknown as LaidPhoto;
+
+  it.each([
+    // Ten pixels a millimetre are there: as many are wanted, half, a quarter.
+    [10, 0],
+    [20, 0],
+    [5, 1],
+    [2.5, 2],
+    // A little coarser than the screen is sharp enough: up to a fifth.
+    [6.2, 0],
+    [6.1, 1],
+    [0.01, 3],
+  ])('for %s pixels a millimetre is %i', (scale, level) => {
+    expect(levelOf(photo(4), scale)).toBe(level);
+  });
+});
