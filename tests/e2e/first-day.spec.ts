@@ -67,7 +67,7 @@ async function printOne(page: Page, study: string, artefact: string): Promise<vo
   await page.keyboard.press('Enter');
   await panel.getByLabel('material').selectOption({ label: 'PLA' });
   await panel.getByLabel('outcome').selectOption('success');
-  await panel.getByRole('button', { name: 'Keep it' }).focus();
+  await panel.getByRole('button', { name: 'Save print' }).focus();
   await page.keyboard.press('Enter');
   await expect(panel).toBeHidden();
 }

@@ -56,7 +56,7 @@ async function firstReading(
   const end = page.getByRole('dialog');
   await end.getByLabel('outcome').selectOption('success');
   hand.done.keys += 2;
-  await hand.click(end.getByRole('button', { name: 'Keep it' }));
+  await hand.click(end.getByRole('button', { name: 'Save print' }));
   await expect(end).toBeHidden();
   await hand.click(page.getByRole('link', { name: /^Measure/ }));
   await page.waitForURL(/measure/);

@@ -202,7 +202,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
     const panel = page.getByRole('dialog');
     await panel.getByLabel('outcome').selectOption('success');
     await panel.getByLabel(/printing/).fill('48:10');
-    await panel.getByRole('button', { name: 'Keep it' }).click();
+    await panel.getByRole('button', { name: 'Save print' }).click();
     await expect(panel).toBeHidden();
   }
   await expect(page.getByText('Nothing is printing.')).toBeVisible();

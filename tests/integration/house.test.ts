@@ -108,7 +108,7 @@ describe('the bin', () => {
         204,
       );
     }
-    expect(await page('/')).toContain('Bin, ');
+    expect(await page('/')).toContain('Deleted items (');
     expect(await page('/bin')).toMatch(/A fleet[^]*gone for good in[^]*29 days/);
     await execute(fresh.db, `update studies set deleted_at = now() - interval '29 days 23 hours' where study_id = $1`, [kept]); // prettier-ignore
     await execute(fresh.db, `update studies set deleted_at = now() - interval '30 days 1 minute' where study_id = $1`, [gone]); // prettier-ignore

@@ -125,7 +125,7 @@ export function StudyList(props: {
       </ul>
       {may.delete && inBin > 0 && (
         <p className="mt-3 text-xs">
-          <a href="/bin">Bin, {inBin} deleted</a>
+          <a href="/bin">Deleted items ({inBin})</a>
         </p>
       )}
     </>
