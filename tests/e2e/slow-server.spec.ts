@@ -15,7 +15,7 @@ async function slowDown(page: Page): Promise<void> {
 }
 
 /** What waits for an answer has it, and whatever follows from it has been done. */
-const answered = (page: Page): Promise<void> => page.waitForTimeout(2 * SLOW_MS);
+const answered = (page: Page): Promise<void> => page.waitForTimeout(3 * SLOW_MS);
 
 /**
  * Types a value into a field and Enter, and goes on typing into another one at once: the answer leaves the cursor and
@@ -74,7 +74,7 @@ test('a hand that does not wait for a slow server loses and misplaces nothing, a
   });
 
   await test.step('Line-up: two machines typed one after another are two', async () => {
-    const add = page.getByLabel('Add a machine');
+    const add = page.getByRole('combobox', { name: 'Add a machine' });
     await add.click();
     await page.keyboard.type('Quick one');
     await page.keyboard.press('Enter');

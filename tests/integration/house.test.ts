@@ -1,10 +1,17 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
 import type { App } from '../../src/server/app';
-import { backUpIfDue } from '../../src/server/backup/keeper';
+import { backupPlan, backUpIfDue, readBackIfDue } from '../../src/server/backup/keeper';
 import { execute, select } from '../../src/data/database';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
@@ -51,8 +58,8 @@ describe('backups that are made by themselves', () => {
     expect(readdirSync(folder).sort()).toEqual([name, `${name}.json`]);
     await kill(server.child);
     await execute(fresh.db, `update backups set at = now() - interval '13 hours'`);
-    await start({ BACKUP_EVERY: '6h' });
-    expect(await page('/people')).toContain('None are made by themselves');
+    await start({ BACKUP_DIR: folder, BACKUP_EVERY: 'off' });
+    expect(await page('/people')).toContain('Automatic backups are off.');
     await kill(server.child);
     await start({ BACKUP_DIR: folder, BACKUP_EVERY: '6h', JOBS: 'elsewhere' });
     expect(await page('/people')).toContain('longer ago than it should be');
@@ -81,6 +88,41 @@ describe('backups that are made by themselves', () => {
     expect(await made()).toBeNull();
     await execute(own.db, `update backups set at = at - interval '16 minutes'`);
     expect(await made()).toMatchObject({ fault: null });
+    await own.drop();
+  });
+
+  it('are on where the application keeps its own data, unless they are switched off', () => {
+    expect(backupPlan({ KEEP_DIR: '/keep' })).toEqual({ folder: '/keep/backups', everyMs: 24 * 3_600_000 }); // prettier-ignore
+    expect(backupPlan({ KEEP_DIR: '/keep', BACKUP_DIR: '/other', BACKUP_EVERY: '1h' })).toEqual({ folder: '/other', everyMs: 3_600_000 }); // prettier-ignore
+    expect(backupPlan({ KEEP_DIR: '/keep', BACKUP_EVERY: 'off' })).toBeNull();
+    expect(backupPlan({})).toBeNull();
+    expect(() => backupPlan({ BACKUP_DIR: '/x', BACKUP_EVERY: '1s' })).toThrow(/BACKUP_EVERY is 1s/); // prettier-ignore
+  });
+
+  it('are read back once a week, and one that is not what it was is told of', async () => {
+    const own = await freshDatabase([]);
+    const at = { db: own.db, log: pino({ level: 'silent' }) } as App;
+    const place = join(home, 'read-back');
+    const checks = () => select<{ fault: string | null }>(own.db, 'select fault from backup_checks order by at'); // prettier-ignore
+    expect(await readBackIfDue(at, own.url)).toBeNull();
+    const made = await backUpIfDue(at, { folder: place, everyMs: 3_600_000 }, own.url);
+    expect(await readBackIfDue(at, own.url)).toEqual({ fault: null });
+    expect(await readBackIfDue(at, own.url)).toBeNull();
+    expect(await checks()).toEqual([{ fault: null }]);
+    // The database in which it was read back has gone again.
+    expect(await select(own.db, `select 1 from pg_database where datname = 'vergleich_read_back'`)).toEqual([]); // prettier-ignore
+    await execute(own.db, `update backup_checks set at = now() - interval '8 days'`);
+    appendFileSync(made?.file ?? '', 'x');
+    expect((await readBackIfDue(at, own.url))?.fault).toMatch(/was changed since it was made/);
+    // So is one whose tables come to something else than they were said to.
+    await execute(own.db, `update backup_checks set at = now() - interval '8 days'`);
+    await execute(own.db, 'delete from backups');
+    const again = await backUpIfDue(at, { folder: place, everyMs: 1000 }, own.url);
+    const beside = `${again?.file}.json`;
+    const manifest = JSON.parse(readFileSync(beside, 'utf8')) as { tables: Record<string, { rows: number }> }; // prettier-ignore
+    for (const sum of Object.values(manifest.tables)) sum.rows += 1;
+    writeFileSync(beside, JSON.stringify(manifest));
+    expect((await readBackIfDue(at, own.url))?.fault).toMatch(/these tables of .* are not what they were: /); // prettier-ignore
     await own.drop();
   });
 
@@ -120,6 +162,6 @@ describe('the bin', () => {
     expect(await select(fresh.db, 'select 1 from planned where study_id = $1', [gone])).toEqual([]);
     expect((await api.call('POST', `/studies/${gone}`, { action: 'restore' })).status).toBe(404);
     expect((await api.call('POST', `/studies/${kept}`, { action: 'restore' })).status).toBe(204);
-    expect(await page('/bin')).toContain('Nothing lies here.');
+    expect(await page('/bin')).toContain('There are no deleted studies.');
   });
 });

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { cardText, type CardCorner } from '../../src/core/image';
 import { writeStl } from '../../src/core/mesh';
@@ -241,15 +242,20 @@ describe('a filed photo', () => {
     const after = await made(api, study, photo.path);
     expect(after.measures).toHaveLength(1);
     expect(after.measures[0]).toMatchObject({ found: 'true' });
-    // Filed elsewhere it would take its measure along: that is refused until the measure is out.
+    // Filed elsewhere it takes its marks and measures along: they are of the picture.
     const moved = await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' });
-    expect(moved.status).toBe(409);
-    await call('DELETE', `${base()}/measures/${after.measures[0]?.measure_id}`);
-    expect(
-      (await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' })).status,
-    ).toBe(200);
+    expect(moved.status).toBe(200);
     const there = await made(api, study, photo.path);
     expect(there).toMatchObject({ filed: { specimen_id: 'K7-002' }, tie: { kind: 'homography' } });
+    expect(there.measures.map(({ measure_id }) => measure_id)).toEqual([
+      after.measures[0]?.measure_id,
+    ]);
+    const zip = await fetch(`${url()}/api/v1/studies/${study}/package`);
+    const files = unzipSync(new Uint8Array(await zip.arrayBuffer()));
+    const rows = new TextDecoder().decode(files['photo_measures.csv']).split('\n');
+    const own = rows.filter((row) => row.includes(`,${photo.path},`));
+    expect(own.length).toBeGreaterThan(0);
+    for (const row of own) expect(row).toMatch(/^K7-002,/);
   });
 
   it('a wall that does not ring says how strong it would have to be', async () => {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -56,8 +57,13 @@ const write = (...given: Parameters<typeof sentence>) =>
   call('PUT', `${at()}/words`, sentence(...given));
 
 /** Runs `vergleich verify` on a report with some of its files changed. */
-function verify(zip: Uint8Array, change: Record<string, (bytes: Uint8Array) => Uint8Array> = {}) {
+function verify(
+  zip: Uint8Array,
+  change: Record<string, (bytes: Uint8Array) => Uint8Array> = {},
+  without: readonly string[] = [],
+) {
   const files = unzipSync(zip);
+  for (const name of without) delete files[name];
   for (const [name, edit] of Object.entries(change)) {
     files[name] = new Uint8Array(edit(files[name] ?? new Uint8Array()));
   }
@@ -178,7 +184,13 @@ describe('a revision', () => {
   it('follows from its data', () => {
     const { status, stdout, stderr } = verify(zip);
     expect(stderr).toBe('');
-    expect(stdout).toMatch(/^(\d{3}) of \1 figures follow from the data\n$/);
+    const hash = createHash('sha256')
+      .update(unzipSync(zip)['figures.json'] ?? '')
+      .digest('hex');
+    expect(stdout).toMatch(
+      /^(\d{3}) of \1 figures follow from the data; SHA-256 of figures\.json /,
+    );
+    expect(stdout).toContain(`${hash}: compare it with the one at the report’s address`);
     expect(status).toBe(0);
   });
 
@@ -204,7 +216,7 @@ describe('a revision', () => {
   it('does not, once anything else in its figures is another', () => {
     const edits = [
       [/"number": 1,/, '"number": 3,', /^head number: stated 3; from the data 1$/m],
-      [/"edition": 2,/, '"edition": 3,', /^head edition: stated 3/m],
+      [/"edition": 3,/, '"edition": 4,', /^head edition: stated 4/m],
       [/"frozen_at": "2/, '"frozen_at": "3', /^head frozen_at: stated 3/m],
       [/"bytes": \d/, '"bytes": 99', /^data bytes of data\.zip: stated 99/m],
       [/"readings": \d/, '"readings": 77', /^data rows of readings: stated 77/m],
@@ -231,6 +243,39 @@ describe('a revision', () => {
     expect(stderr).toMatch(
       /^page its text: stated .*360 × 360 × 360 mm.*from the data .*260 × 260/m,
     );
+  });
+
+  it('does not, once a file is another, is missing or is more: each is named', () => {
+    const edits: [string, (text: string) => string, RegExp][] = [
+      // What is not seen on the page is as much a part of it as what is.
+      ['index.html', (html) => html.replace('</main>', '<p hidden>The best machine.</p></main>'), /^file index\.html: stated … .*hidden/m],
+      ['index.html', (html) => html.replace('<main', '<main data-x="1"'), /^file index\.html: stated … .*data-x/m],
+      ['report.css', (css) => `${css}\n.figure{opacity:0}`, /^file report\.css: stated SHA-256 /m],
+      ['report.js', (js) => `${js}\nalert(1)`, /^file report\.js: stated SHA-256 /m],
+      ['extra.html', () => '<p>more</p>', /^file extra\.html: stated not listed/m],
+    ]; // prettier-ignore
+    for (const [name, edit, named] of edits) {
+      const { status, stderr } = verify(zip, { [name]: asText(edit) });
+      expect(status, name).toBe(1);
+      expect(stderr, name).toMatch(named);
+    }
+    const card = Object.keys(unzipSync(zip)).find((name) => name.startsWith('cards/')) ?? '';
+    const less = verify(zip, {}, [card]);
+    expect(less.status).toBe(1);
+    expect(less.stderr).toContain(`file ${card}: stated SHA-256 `);
+    expect(less.stderr).toContain('no such file');
+  });
+
+  it('does not, once a file and what lists it are another: it is made again and compared', () => {
+    const css = new TextDecoder().decode(unzipSync(zip)['index.html']);
+    const changed = css.replace('</main>', '<p hidden>The best machine.</p></main>');
+    const hash = (text: string) => createHash('sha256').update(text).digest('hex');
+    const { status, stderr } = verify(zip, {
+      'index.html': asText(() => changed),
+      'figures.json': asText((json) => json.replace(hash(css), hash(changed))),
+    });
+    expect(status).toBe(1);
+    expect(stderr).toMatch(/^file index\.html: .*made again from the data: /m);
   });
 
   it('does not, once a reading is another: figures and file are named', () => {

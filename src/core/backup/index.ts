@@ -1,1 +1,1 @@
-export { dueEvery, leftOver, type KeptFile } from './keeping';
+export { dueEvery, hasRoom, leftOver, type KeptFile } from './keeping';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dueEvery, leftOver, type KeptFile } from '.';
+import { dueEvery, hasRoom, leftOver, type KeptFile } from '.';
 
 const at = (when: string): KeptFile => ({ name: when, at: Date.parse(when) });
 const namesOf = (files: readonly KeptFile[]) => files.map(({ name }) => name);
@@ -8,6 +8,12 @@ const daily = (days: number): KeptFile[] =>
   Array.from({ length: days }, (_, back) =>
     at(new Date(Date.UTC(2026, 10, 26 - back, 12)).toISOString()),
   );
+
+describe('room for a backup', () => {
+  it('is twice the database, and not a byte less', () => {
+    expect([hasRoom(2_000, 1_000), hasRoom(1_999, 1_000)]).toEqual([true, false]);
+  });
+});
 
 describe('backups', () => {
   it('are kept of seven days and four weeks', () => {

@@ -37,6 +37,10 @@ export function leftOver(files: readonly KeptFile[]): KeptFile[] {
   return files.filter((file) => !kept.has(file));
 }
 
+/** Whether a disk with so many bytes free has room for a backup of a database: for twice its bytes. */
+export const hasRoom = (freeBytes: number, databaseBytes: number): boolean =>
+  freeBytes >= 2 * databaseBytes;
+
 const UNITS: Readonly<Record<string, number>> = { m: 60_000, h: 3_600_000, d: DAY_MS };
 const SHORTEST_MS = 10 * 60_000;
 const LONGEST_MS = 31 * DAY_MS;

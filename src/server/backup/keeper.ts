@@ -1,6 +1,6 @@
 import { access, constants, mkdir, readdir, rm, stat, statfs } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { dueEvery, leftOver, type KeptFile } from '../../core/backup';
+import { dueEvery, hasRoom, leftOver, type KeptFile } from '../../core/backup';
 import {
   databaseBytes,
   isReadBackDue,
@@ -103,7 +103,7 @@ const megabytes = (bytes: number): string => `${Math.round(bytes / 1e6)} MB`;
 async function checkRoom(db: App['db'], folder: string): Promise<void> {
   const { bavail, bsize } = await statfs(folder);
   const [free, size] = [bavail * bsize, await databaseBytes(db)];
-  if (free >= 2 * size) return;
+  if (hasRoom(free, size)) return;
   throw new BackupError(
     `No backup was made: ${folder} has ${megabytes(free)} free, and the database takes ${megabytes(size)}. Free twice that, or set BACKUP_DIR to a folder on another disk.`,
   );

@@ -87,9 +87,19 @@ export const WRITTEN_EVENT = 'vergleich:written';
 /** How often this page has changed something on the server so far. */
 let changes = 0;
 
-/** How many changes are on their way to the server. */
+/** How many changes are on their way to the server, or wait for their turn to be. */
 let underWay = 0;
 export const writesUnderWay = (): number => underWay;
+
+/** Does what changes something in several steps: it is under way until its last step is done. */
+export async function underWayUntil<Result>(work: () => Promise<Result>): Promise<Result> {
+  underWay += 1;
+  try {
+    return await work();
+  } finally {
+    underWay -= 1;
+  }
+}
 
 /**
  * What the server says, asked again where this page changed something meanwhile: an answer that was on its way

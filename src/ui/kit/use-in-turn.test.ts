@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { act, renderHook } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
+import { writesUnderWay } from './request';
 import { useInTurn } from './use-in-turn';
 import { useLatest } from './use-latest';
 
@@ -28,6 +29,19 @@ describe('what is done in turn', () => {
     const after = result.current(() => Promise.resolve('kept'));
     await expect(failed).rejects.toThrow('refused');
     await expect(after).resolves.toBe('kept');
+  });
+
+  it('is under way from when it is asked for until it is done', async () => {
+    const { result } = renderHook(() => useInTurn());
+    const seen: number[] = [];
+    const first = result.current(async () => {
+      await Promise.resolve();
+      seen.push(writesUnderWay());
+    });
+    const second = result.current(() => Promise.resolve(seen.push(writesUnderWay())));
+    seen.push(writesUnderWay());
+    await Promise.all([first, second]);
+    expect([...seen, writesUnderWay()]).toEqual([2, 2, 1, 0]);
   });
 
   it('is the same for all renderings of what asks', () => {

@@ -1,4 +1,5 @@
 import { useCallback, useRef } from 'react';
+import { underWayUntil } from './request';
 
 /** Does some work when all that was asked for before it has been done, however that ended. */
 export type InTurn = <Result>(work: () => Promise<Result>) => Promise<Result>;
@@ -7,7 +8,8 @@ export type InTurn = <Result>(work: () => Promise<Result>) => Promise<Result>;
 export function useInTurn(): InTurn {
   const last = useRef<Promise<unknown>>(Promise.resolve());
   return useCallback((work) => {
-    const own = last.current.then(work);
+    const before = last.current;
+    const own = underWayUntil(() => before.then(work));
     last.current = own.catch(() => undefined);
     return own;
   }, []);
