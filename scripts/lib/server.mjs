@@ -6,18 +6,32 @@ import { track } from './lifetime.mjs';
 /** Starts a built process (`web`, `worker`) on a database; it ends with this script, however that ends. */
 export const spawnProcess = (name, databaseUrl, { stdio, args = [], env = {} }) =>
   track(
-    spawn(process.execPath, [...args, join('dist', 'processes', `${name}.js`)], {
-      // It ends by itself when this script is gone and cannot tell it any more.
-      stdio: ['ignore', stdio, 'inherit', 'ipc'],
-      detached: true,
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        ASTRO_NODE_AUTOSTART: 'disabled',
-        ...env,
-        DATABASE_URL: databaseUrl,
+    spawn(
+      process.execPath,
+      [
+        '--max-semi-space-size=8',
+        '--max-old-space-size=1024',
+        ...args,
+        join('dist', 'processes', `${name}.js`),
+      ],
+      {
+        // It ends by itself when this script is gone and cannot tell it any more.
+        stdio: ['ignore', stdio, 'inherit', 'ipc'],
+        detached: true,
+        env: {
+          // With an arena for each thread, and thresholds that grow with what was large once, glibc keeps some 400 MB of
+          // what threads have let go of; and V8 lets its heap grow to a share of what it may have.
+          MALLOC_ARENA_MAX: '2',
+          MALLOC_MMAP_THRESHOLD_: '262144',
+          MALLOC_TRIM_THRESHOLD_: '262144',
+          ...process.env,
+          NODE_ENV: 'production',
+          ASTRO_NODE_AUTOSTART: 'disabled',
+          ...env,
+          DATABASE_URL: databaseUrl,
+        },
       },
-    }),
+    ),
   );
 
 /** Starts the built application on a database. */

@@ -62,7 +62,11 @@ test('a morning of twelve machines on the link: ledger, outcomes and incidents a
   await open(page, `${bench.url}/studies/${study}/runs`);
   await expect(page.getByText('24 prints ended')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Bench link' })).toContainText('12 machines heard');
-  await expect(page.getByRole('region', { name: 'Bench link' })).toContainText('malformed 1');
-  await expect(page.getByRole('region', { name: 'Bench link' })).toContainText('too long 1');
+  await expect(page.getByRole('region', { name: 'Bench link' })).toContainText(
+    '1 message dropped: not the JSON that the link expects',
+  );
+  await expect(page.getByRole('region', { name: 'Bench link' })).toContainText(
+    '1 message dropped: longer than 16 KiB',
+  );
   await expectAccessible(page);
 });

@@ -101,6 +101,11 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   for (const text of await rows.allTextContents()) expect(text).toMatch(/^[P-Z]$/);
   await page.getByRole('button', { name: 'Say the names' }).click();
   await expect(page.locator('[data-revealed]')).toContainText('6 ballots of 2 judges');
+  // No hand is so quick: nothing is said until somebody has looked at the answers.
+  await expect(page.getByText(/No verdict: half of the answers came in under 2 s/)).toBeVisible();
+  await page.getByRole('button', { name: 'Confirm the answers' }).click();
+  await page.getByRole('dialog').getByLabel('why').fill('the judges were a program');
+  await page.getByRole('dialog').getByRole('button', { name: 'Confirm the answers' }).click();
   await expect(rows.filter({ hasText: 'Auklet 23' }).first()).toBeVisible();
   await expect(page.getByText('looked before the end')).toBeVisible();
   await expectAccessible(page);

@@ -132,9 +132,10 @@ const add = async (
 const addByName = async (page: Page, what: string, name: string) => {
   await page.getByRole('combobox', { name: `Add ${what}` }).fill(name);
   const answered = page.waitForResponse((answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST'); // prettier-ignore
+  const shown = page.waitForEvent('load');
   await page.keyboard.press('Enter');
   expect((await answered).status()).toBe(201);
-  await page.waitForLoadState('load');
+  await shown;
   await settled(page);
 };
 
@@ -163,7 +164,11 @@ test('a study is typed in at the bench, from the question to the answer', async 
   await page.keyboard.type('big');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toHaveText('type it as 230 × 230 × 250');
-  await page.getByLabel('Wheatear 7 stock, build, mm').fill('180x180x200');
+  // What was refused stays in its cell, to be typed anew.
+  await expect(
+    page.getByRole('button', { name: 'Wheatear 7 stock, build, mm: big' }),
+  ).toBeFocused();
+  await page.keyboard.type('180x180x200');
   await page.keyboard.press('Enter');
   await expect(
     page.getByRole('button', { name: 'Wheatear 7 stock, build, mm: 180 × 180 × 200' }),

@@ -251,7 +251,7 @@ describe('a level that is typed with a print', () => {
 describe('letters of machines', () => {
   it('stay when another machine comes whose id is before theirs', async () => {
     const own = await bench();
-    const letters = async () =>
+    const letters = async (): Promise<Record<string, unknown>> =>
       Object.fromEntries((await own.rows('machines')).map((row) => [row.machine_id, row.letter]));
     expect(await letters()).toEqual({ 'm-1': 'A', 'm-2': 'B' });
     await own.add('machines', { machine_id: 'a-0', name: 'Early' });

@@ -1,25 +1,20 @@
 import { useEffect } from 'react';
+import { holdsTyped, isField, type Field } from '../kit/leave';
 
 const KEY = 'vergleich:carried';
 /** Carried text is laid into its field once that is there, for so long at most. */
 const LONGEST_MS = 8000;
 const LOOK_EVERY_MS = 50;
 
-type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
-
-/** A field by what it is called, and which of those that are called so. */
+/** A cell by its place, or a field by what it is called, and which of those that are called so. */
 interface Carried {
   address: string;
+  cell?: string;
   name: string;
   place: number;
   /** What was typed and not saved; null where only the focus was there. */
   text: string | null;
 }
-
-const isField = (element: unknown): element is Field =>
-  element instanceof HTMLInputElement ||
-  element instanceof HTMLTextAreaElement ||
-  element instanceof HTMLSelectElement;
 
 const nameOf = (field: Field): string =>
   field.getAttribute('aria-label') ?? field.labels?.[0]?.textContent?.trim() ?? field.name;
@@ -41,12 +36,14 @@ function lay(field: Field, text: string): void {
 async function restore(carried: Carried): Promise<void> {
   const end = Date.now() + LONGEST_MS;
   while (Date.now() < end) {
-    const field = namesakes(carried.name)[carried.place];
+    const cell =
+      carried.cell && document.querySelector<HTMLElement>(`[data-cell="${carried.cell}"]`);
+    const field = cell || namesakes(carried.name)[carried.place];
     const isAlive = field && !field.closest('astro-island[ssr]');
     if (field && isAlive) {
       // Whoever is in another field by now stays there.
       if (!isField(document.activeElement)) field.focus();
-      if (carried.text !== null) lay(field, carried.text);
+      if (carried.text !== null && isField(field)) lay(field, carried.text);
       return;
     }
     await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
@@ -65,8 +62,13 @@ export function CarryOver() {
       const carried = JSON.parse(found) as Carried;
       if (carried.address === location.pathname + location.search) void restore(carried);
     }
-    const typed = (event: Event) => {
-      if (isField(event.target) && event.isTrusted) event.target.dataset.dirty = 'true';
+    const typed = ({ target, isTrusted }: Event) => {
+      if (!isField(target) || !isTrusted) return;
+      target.dataset.dirty = target.value;
+      // Where the page's own code writes it in another way, that is what was typed.
+      setTimeout(() => {
+        if (target.dataset.dirty !== undefined) target.dataset.dirty = target.value;
+      });
     };
     const settled = (event: Event) => {
       if (isField(event.target)) delete event.target.dataset.dirty;
@@ -76,13 +78,19 @@ export function CarryOver() {
     };
     const leave = () => {
       const field = document.activeElement;
+      const address = location.pathname + location.search;
+      const cell = field instanceof HTMLElement ? field.dataset.cell : undefined;
+      if (cell !== undefined) {
+        const carried: Carried = { address, cell, name: '', place: 0, text: null };
+        sessionStorage.setItem(KEY, JSON.stringify(carried));
+      }
       if (!isField(field) || field.type === 'password' || field.type === 'file') return;
       const name = nameOf(field);
       const carried: Carried = {
-        address: location.pathname + location.search,
+        address,
         name,
         place: namesakes(name).indexOf(field),
-        text: field.dataset.dirty === 'true' ? field.value : null,
+        text: holdsTyped(field) ? field.value : null,
       };
       sessionStorage.setItem(KEY, JSON.stringify(carried));
     };

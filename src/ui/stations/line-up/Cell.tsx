@@ -101,7 +101,13 @@ export function Cell(props: CellProps) {
             ))}
           </select>
         ) : (
-          <input {...common} value={draft} onChange={(event) => setDraft(event.target.value)} />
+          <input
+            {...common}
+            // The letter that opened it was typed too.
+            data-dirty={draft}
+            value={draft}
+            onChange={(event) => setDraft(event.target.value)}
+          />
         )}
       </td>
     );
@@ -116,6 +122,7 @@ export function Cell(props: CellProps) {
         ref={button}
         type="button"
         data-cell={name}
+        data-refused={sent?.fault != null ? '' : undefined}
         data-hint={props.hint}
         tabIndex={row === 0 && column === 0 ? 0 : -1}
         aria-label={`${label}: ${[shown ?? 'not known', props.more].filter(Boolean).join(' ')}`}

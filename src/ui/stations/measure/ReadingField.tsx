@@ -92,8 +92,8 @@ export function ReadingField(props: ReadingFieldProps) {
       setTyped('');
       return;
     }
-    if ('fault' in entry && /[a-z]/i.test(text)) {
-      // It was scanned: the next sticker must not be typed behind it.
+    if ('fault' in entry && /^[a-z]\w*-?\w+$/i.test(text)) {
+      // Like a sticker: it was scanned: the next sticker must not be typed behind it.
       setTyped('');
       setMessage(`No part of this study has the sticker “${text}”.`);
       clearTimeout(fading.current);
