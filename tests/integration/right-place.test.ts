@@ -251,12 +251,14 @@ describe('a level that is typed with a print', () => {
 describe('letters of machines', () => {
   it('stay when another machine comes whose id is before theirs', async () => {
     const own = await bench();
-    const letters = async (): Promise<Record<string, unknown>> =>
-      Object.fromEntries((await own.rows('machines')).map((row) => [row.machine_id, row.letter]));
-    expect(await letters()).toEqual({ 'm-1': 'A', 'm-2': 'B' });
+    const letters = async () =>
+      (await own.rows('machines'))
+        .map((row) => `${String(row.machine_id)} ${String(row.letter)}`)
+        .sort();
+    expect(await letters()).toEqual(['m-1 A', 'm-2 B']);
     await own.add('machines', { machine_id: 'a-0', name: 'Early' });
     await own.add('contenders', { contender_id: 'a-0', label: 'Early', machine_id: 'a-0', profile_id: 'p' }); // prettier-ignore
-    expect(await letters()).toEqual({ 'm-1': 'A', 'm-2': 'B', 'a-0': 'C' });
+    expect(await letters()).toEqual(['a-0 C', 'm-1 A', 'm-2 B']);
   });
 });
 
