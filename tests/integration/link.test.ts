@@ -11,6 +11,7 @@ import {
 } from '../../src/data';
 import type { Row, TableName } from '../../src/core/study';
 import { TABLES } from '../../src/core/study';
+import { execute } from '../../src/data/database';
 import { applyMachine, applyMeter } from '../../src/server/link/apply';
 import { freshDatabase } from '../support/database';
 
@@ -162,6 +163,79 @@ describe('a machine on the bench link', () => {
     expect(answers.every((one) => one === 'followed' || one === 'late')).toBe(true);
     expect(answers).toContain('followed');
     expect(await rows('open_prints')).toHaveLength(1);
+  });
+});
+
+describe('a print that its machine ended', () => {
+  const enter = (table: TableName, row: object) =>
+    writeStudy(db, study, 'LK', (write) =>
+      insertRow(write, table, TABLES[table].row.parse(row) as Row<TableName>),
+    );
+  /** What a sliced file says of its filament, as if it had been read. */
+  const readFile = async (path: string, facts: object) => {
+    const sha256 = uuid().replaceAll('-', '').padEnd(64, '0');
+    await execute(db, `insert into stored_files (sha256, bytes) values ($1, 1)`, [sha256]);
+    await execute(db, 'insert into study_files (study_id, path, sha256) values ($1, $2, $3)', [study, path, sha256]); // prettier-ignore
+    await execute(db, `insert into sliced_files (study_id, path, sha256, facts) values ($1, $2, $3, $4)`, [study, path, sha256, JSON.stringify(facts)]); // prettier-ignore
+  };
+  const printed = async (
+    file: string,
+    minute: number,
+    last: 'done' | 'failed',
+    progress: number,
+  ) => {
+    const job = `job at ${minute}`;
+    await say('printing', minute, { file, job });
+    await say(last, minute + 10, { file, job, progress });
+  };
+
+  it('has a part with a sticker, and one for each place where copies have places', async () => {
+    await printed('clip-stock.gcode', 0, 'done', 1);
+    await enter('copy_places', { artefact_id: 'clip', copy: 2, x_mm: 40, y_mm: 0 });
+    await enter('copy_places', { artefact_id: 'clip', copy: 1, x_mm: -40, y_mm: 5 });
+    await printed('clip-tuned.gcode', 20, 'done', 1);
+    const prints = await rows('prints');
+    const partsOf = (contender: string, all: Stored<'specimens'>[]) => {
+      const own = prints.find(({ contender_id }) => contender_id === contender)?.print_id;
+      return all.filter(({ print_id }) => print_id === own);
+    };
+    const parts = await rows('specimens');
+    expect(partsOf('stock', parts)).toMatchObject([{ copy: 1, plate_x_mm: null }]);
+    expect(partsOf('tuned', parts)).toMatchObject([
+      { copy: 1, plate_x_mm: -40, plate_y_mm: 5 },
+      { copy: 2, plate_x_mm: 40, plate_y_mm: 0 },
+    ]);
+    const codes = parts.map(({ code }) => code);
+    for (const code of codes) expect(code).toMatch(/^[A-Z]\d?-\d{3}$/);
+    expect(new Set(codes).size).toBe(3);
+  });
+
+  it('that failed has no part', async () => {
+    await printed('clip-stock.gcode', 0, 'failed', 0.4);
+    expect(await rows('prints')).toMatchObject([{ outcome: 'failed' }]);
+    expect(await rows('specimens')).toEqual([]);
+  });
+
+  it('has the grams of its file by its progress, and says that they are the file’s', async () => {
+    const facts = { filament_g: 40, filament_mm: 12_000 };
+    await readFile('sliced/clip-stock.gcode', facts);
+    await readFile('sliced/clip-tuned.gcode', facts);
+    await printed('clip-stock.gcode', 0, 'done', 1);
+    await printed('clip-tuned.gcode', 20, 'failed', 0.25);
+    const prints = await rows('prints');
+    expect(prints.find((one) => one.contender_id === 'stock')).toMatchObject({ filament_g: 40, filament_m: 12, filament_from: 'file' }); // prettier-ignore
+    expect(prints.find((one) => one.contender_id === 'tuned')).toMatchObject({ filament_g: 10, filament_m: 3, filament_from: 'file' }); // prettier-ignore
+  });
+
+  it('has the plate and nozzle of its machine’s own last print, never of another machine', async () => {
+    await enter('machines', { machine_id: 'other', name: 'Other' });
+    await enter('contenders', { contender_id: 'o', label: 'o', machine_id: 'other', profile_id: 'p' }); // prettier-ignore
+    const before = { artefact_id: 'clip', material_id: 'pla', outcome: 'success' };
+    await enter('prints', { ...before, print_id: 'P1', contender_id: 'tuned', repeat: 8, ended_at: at(-90), plate: 'smooth', nozzle_mm: 0.6 }); // prettier-ignore
+    await enter('prints', { ...before, print_id: 'P2', contender_id: 'o', repeat: 9, ended_at: at(-30), plate: 'glass', nozzle_mm: 0.8 }); // prettier-ignore
+    await printed('clip-stock.gcode', 0, 'done', 1);
+    const own = (await rows('prints')).find((one) => one.contender_id === 'stock');
+    expect(own).toMatchObject({ plate: 'smooth', nozzle_mm: 0.6 });
   });
 });
 

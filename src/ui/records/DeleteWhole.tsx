@@ -11,6 +11,8 @@ interface DeleteWholeProps {
   rowKey: readonly string[];
   /** What it is, as its button says it: `print`, `part`. */
   noun: string;
+  /** Whether it stands in a row of its own kind, and not at the end of a sheet. */
+  isInRow?: boolean;
   onDeleted: (deleted: Deleted) => void;
 }
 
@@ -21,7 +23,8 @@ export interface Deleted {
 }
 
 /** Deletes something with all that hangs from it, after a list of what goes. */
-export function DeleteWhole({ studyId, table, rowKey, noun, onDeleted }: DeleteWholeProps) {
+export function DeleteWhole(props: DeleteWholeProps) {
+  const { studyId, table, rowKey, noun, isInRow = false, onDeleted } = props;
   const [counts, setCounts] = useState<readonly DeletedCount[] | null>(null);
   const { message, isBusy, attempt } = useTrying();
   const once = useOnce();
@@ -34,7 +37,7 @@ export function DeleteWhole({ studyId, table, rowKey, noun, onDeleted }: DeleteW
     });
   const remove = () => attempt(async () => onDeleted(await callApi<Deleted>('POST', path, asked)));
   return (
-    <div className="mt-3 border-t border-line-soft pt-2 text-xs">
+    <div className={isInRow ? 'text-xs' : 'mt-3 border-t border-line-soft pt-2 text-xs'}>
       {counts === null ? (
         <button type="button" className="action" disabled={isBusy} onClick={() => void look()}>
           Delete {noun} …

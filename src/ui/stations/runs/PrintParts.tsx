@@ -62,6 +62,7 @@ export function PrintParts({ studyId, printId, onDeleted }: PrintPartsProps) {
               table="specimens"
               rowKey={[part.specimen_id]}
               noun="part"
+              isInRow
               onDeleted={(deleted) => {
                 setParts((known) =>
                   (known ?? []).filter((one) => one.specimen_id !== part.specimen_id),
