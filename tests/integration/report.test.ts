@@ -7,7 +7,7 @@ import exifReader from 'exif-reader';
 import { unzipSync, zipSync } from 'fflate';
 import { parse } from 'node-html-parser';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { ReportModel, RevisionFigures } from '../../src/core/report';
 import type { ReportPage } from '../../src/server/report/page';
 import type { RevisionSeen } from '../../src/server/report/revisions';
@@ -85,6 +85,8 @@ const inData = (name: string, edit: (text: string) => string) => (bytes: Uint8Ar
 
 const TIE = 'accuracy:B-120:mae_mm';
 
+// A program that is waited for holds up everything here: connections that the server closed meanwhile are let go of.
+afterEach(() => new Promise((resolve) => setTimeout(resolve, 50)));
 beforeAll(async () => {
   const studies = await get<{ study_id: string; name: string }[]>('/studies');
   study = studies.find(({ name }) => name === 'gannet-speeds')?.study_id ?? '';
@@ -453,6 +455,12 @@ describe('more evidence', () => {
     const page = await (await read('/r/gannet-speeds/2/')).text();
     expect(page).toContain('This report was withdrawn on');
     expect(page).toContain('&#60;b&#62;nine');
+    // Every form says so that can; those that cannot are no longer given.
+    const markdown = await (await read('/r/gannet-speeds/2/report.md')).text();
+    expect(markdown).toMatch(/^[^]{0,200}withdrawn/i);
+    const all = unzipSync(new Uint8Array(await (await read('/r/gannet-speeds/2/report.zip')).arrayBuffer())); // prettier-ignore
+    expect(new TextDecoder().decode(all['WITHDRAWN.txt'])).toContain('nine');
+    expect((await read('/r/gannet-speeds/2/report.pdf')).status).toBe(410);
     expect((await read('/r/gannet-speeds')).headers.get('location')).toBe('/r/gannet-speeds/1/');
     const again = await call('PATCH', `${at()}/revisions/2`, { publish: true, name: null });
     expect(again.status).toBe(409);

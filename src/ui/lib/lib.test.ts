@@ -22,6 +22,10 @@ describe('what is typed', () => {
     expect(readDuration('90')).toEqual({ value: 90 });
     expect(readDuration('1:75')).toHaveProperty('fault');
     expect(readDuration('1:65:00')).toHaveProperty('fault');
+    // An hour has no sixtieth minute, and a minute no sixtieth second.
+    expect(readDuration('1:60:00')).toHaveProperty('fault');
+    expect(readDuration('1:00:60')).toHaveProperty('fault');
+    expect(readDuration('1:59:59')).toEqual({ value: 7199 });
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 1e7 }), (seconds) => {
         expect(readDuration(writeDuration(seconds))).toEqual({ value: seconds });

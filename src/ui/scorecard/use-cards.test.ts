@@ -94,6 +94,21 @@ describe('the cards of a study', () => {
     expect(weightOf(result.current.cards)).toBe(2);
   });
 
+  it('changed again while the server was away are kept as they are last', async () => {
+    let fail: () => void = () => undefined;
+    answer = () => new Promise((_, reject) => (fail = () => reject(new TypeError('away'))));
+    const { result } = opened();
+    act(() => result.current.change([card(2)]));
+    await waitFor(() => expect(sent).toHaveLength(1), { timeout: 3000 });
+    act(() => result.current.change([card(3)]));
+    // It stands in line behind what is on its way when that fails.
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    answer = (version) => json({ row_version: version + 1 });
+    act(() => fail());
+    await waitFor(() => expect(result.current.state).toBe('kept'), { timeout: 6000 });
+    expect(sent.at(-1)).toEqual({ version: 7, change: { scorecard: card(3), scorecards: null } });
+  });
+
   it('are sent at once when the page goes', async () => {
     const { result } = opened();
     act(() => result.current.change([card(6)]));
