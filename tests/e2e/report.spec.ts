@@ -6,6 +6,9 @@ import { unzipSync } from 'fflate';
 import type { Page } from '@playwright/test';
 import { expect, expectAccessible, HAND_MS, open, settled, test } from './bench';
 
+// What it freezes must not be changed by other tests meanwhile.
+test.use({ ownBench: 'report' });
+
 /** Makes the next revision on the Report station, and waits for it. */
 async function freeze(page: Page): Promise<void> {
   const button = page.getByRole('button', { name: /^Freeze report \d+$/ });
