@@ -51,7 +51,8 @@ export function isDatabaseAway(error: unknown): boolean {
     return true;
   const { original = error } = error as Error & { original?: Error };
   // Errors of a driver have a code of five letters or figures, or that of a socket; others of ours have none.
-  const isOfDatabase = error instanceof BaseError || 'severity' in error || BROKEN.test(error.message); // prettier-ignore
+  const isOfDatabase =
+    error instanceof BaseError || 'severity' in error || BROKEN.test(error.message);
   const code = 'code' in original ? String(original.code) : '';
   const isOfSocket = /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT)$/.test(code);
   return isOfDatabase && (AWAY.test(code) || isOfSocket || BROKEN.test(original.message));

@@ -31,10 +31,12 @@ export function markdownOf(model: ReportModel): string {
     const { since } = model;
     out.push(
       `## What changed since report ${since.from}`,
-      ...since.figures.map(({ label, then, now }) => `- ${safe(label)}: ${safe(then)} → ${safe(now)}`),
+      ...since.figures.map(
+        ({ label, then, now }) => `- ${safe(label)}: ${safe(then)} → ${safe(now)}`,
+      ),
       ...since.words.map(({ then, now }) => `- ${safe(then ?? 'new')} → ${safe(now ?? 'gone')}`),
       ...since.data.map(({ table, then, now }) => `- ${safe(titleOf(table))}: ${then} → ${now}`),
-    ); // prettier-ignore
+    );
   }
   return `${joined(out)}\n`;
 }
@@ -88,12 +90,13 @@ function blockOf(model: ReportModel, block: Block, say: (text: Text) => string):
           row.frames.map((frame) => safe(nameIn(model, frame.contender))),
           [
             row.frames.map(
-              (frame) => `![${safe(`${row.title}, ${nameIn(model, frame.contender)}`)}](${frame.file})`,
+              (frame) =>
+                `![${safe(`${row.title}, ${nameIn(model, frame.contender)}`)}](${frame.file})`,
             ),
             row.frames.map((frame) => safe(frame.figure?.printed ?? '')),
           ],
         ),
-      ]; // prettier-ignore
+      ];
     }
     case 'table':
       return [

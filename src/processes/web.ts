@@ -63,7 +63,8 @@ function sayOpen(scheme: string, port: number): void {
   const { publicUrl, fingerprint, isProxied } = doors();
   const name = outerName() ?? bareHost(process.env.HOST ?? '');
   say(`Open to the house at ${publicUrl ?? `${scheme}://${name}:${port}`}/`);
-  if (fingerprint) say(`Its certificate is its own; compare its SHA-256 fingerprint: ${fingerprint}`); // prettier-ignore
+  if (fingerprint)
+    say(`Its certificate is its own; compare its SHA-256 fingerprint: ${fingerprint}`);
   if (scheme === 'http' && !isProxied) {
     say('PLAIN HTTP: everybody on this network can read passwords and readings as they pass.');
   }

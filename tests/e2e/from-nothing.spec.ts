@@ -75,7 +75,9 @@ test('from nothing to the first kept reading by dropping sliced files', async ({
   hand.done.clicks += 1;
   const form = page.getByRole('form', { name: 'From sliced files' });
   await expect(form.getByLabel('machine of stair-block-A-stock.gcode.gz')).toHaveValue('Auklet 23');
-  await expect(form.getByLabel('profile of stair-block-B-tuned.gcode.gz', { exact: true })).toHaveValue('Gannet, clip bench'); // prettier-ignore
+  await expect(
+    form.getByLabel('profile of stair-block-B-tuned.gcode.gz', { exact: true }),
+  ).toHaveValue('Gannet, clip bench');
   await expect(form.getByLabel('part of stair-block-B-tuned.gcode.gz')).toHaveValue('Stair block');
   await expectAccessible(page);
   await hand.click(form.getByRole('button', { name: 'Put 4 files in' }));
@@ -101,7 +103,9 @@ test('from nothing to the first kept reading by names', async ({ page, bench }) 
   const add = async (what: string, name: string) => {
     await hand.click(page.getByRole('combobox', { name: `Add ${what}` }));
     await hand.type(name);
-    const answered = page.waitForResponse((answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST'); // prettier-ignore
+    const answered = page.waitForResponse(
+      (answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST',
+    );
     await hand.press('Enter');
     expect((await answered).status()).toBe(201);
     await page.waitForLoadState('load');

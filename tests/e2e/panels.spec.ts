@@ -36,7 +36,9 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await settled(page);
   // Six photos of one place in one light are in it already; a question, and it can be opened.
   await expect(page.getByRole('checkbox', { name: /Fulmar/ })).toBeChecked();
-  await page.getByLabel('the question, in the judges’ words').fill('Which wall would you rather have?');
+  await page
+    .getByLabel('the question, in the judges’ words')
+    .fill('Which wall would you rather have?');
   await page.getByLabel('judges', { exact: true }).fill('2');
   await page.getByLabel('questions each').fill('4');
   await page.getByRole('button', { name: 'relief lettering' }).click();
@@ -53,7 +55,9 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
 
   // One question a page; back one, another answer; a reload goes on where it was.
   const first = await phone(browser, address);
-  await expect(first.getByRole('heading', { name: 'Which wall would you rather have?' })).toBeVisible();
+  await expect(
+    first.getByRole('heading', { name: 'Which wall would you rather have?' }),
+  ).toBeVisible();
   await first.getByLabel('your initials').fill('KM');
   await first.getByRole('button', { name: 'Begin' }).tap();
   await expect(first.getByText('1 of 5')).toBeVisible();
@@ -61,7 +65,9 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await expectAccessible(first);
   await first.getByRole('button', { name: 'larger' }).tap();
   const grown = () =>
-    first.getByRole('img').evaluateAll((all) => all.map((one) => (one as HTMLElement).style.transform));
+    first
+      .getByRole('img')
+      .evaluateAll((all) => all.map((one) => (one as HTMLElement).style.transform));
   const [left, right] = await grown();
   expect(left).toContain('scale(1.5)');
   expect(right).toBe(left);
@@ -71,7 +77,10 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await open(first, address);
   await expect(first.getByText('2 of 5')).toBeVisible();
   await first.getByRole('button', { name: '‹ back one' }).tap();
-  await expect(first.getByRole('button', { name: `${code} so far` })).toHaveAttribute('aria-pressed', 'true');
+  await expect(first.getByRole('button', { name: `${code} so far` })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await judge(first, ['0', '1', '2', '1', '2']);
 
   // The organiser sees how far they are, not what they say; who looks before the end says why.
@@ -119,13 +128,19 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   // Who was shown it follows from the draw.
   await expect(drawer.getByRole('cell', { name: /^(?:KM|TS)$/ }).first()).toBeVisible();
   await expectAccessible(page);
-}); // prettier-ignore
+});
 
-test('parts are laid out by a sheet, and a judge sits down at a place', async ({ page, bench, browser }) => {
+test('parts are laid out by a sheet, and a judge sits down at a place', async ({
+  page,
+  bench,
+  browser,
+}) => {
   await open(page, `${bench.study}/inspect/panels/new`);
   await page.getByRole('radio', { name: /Can they be told apart/ }).check();
   await page.getByLabel('the question, in the judges’ words').fill('Which block is the odd one?');
-  await page.getByLabel('What judges see', { exact: true }).selectOption({ label: 'parts: Stair block' });
+  await page
+    .getByLabel('What judges see', { exact: true })
+    .selectOption({ label: 'parts: Stair block' });
   for (const name of ['Auklet 23 stock', 'Auklet 23 tuned', 'Petrel', 'Fulmar']) {
     await page.getByRole('checkbox', { name: new RegExp(name) }).uncheck();
   }
@@ -153,4 +168,4 @@ test('parts are laid out by a sheet, and a judge sits down at a place', async ({
   await expect(judgePage.getByText('2 of 2')).toBeVisible();
   await judgePage.keyboard.press('3');
   await expect(judgePage.getByText('Thank you')).toBeVisible();
-}); // prettier-ignore
+});

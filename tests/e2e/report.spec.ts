@@ -15,7 +15,9 @@ async function freeze(page: Page): Promise<void> {
   const name = await button.innerText();
   await button.click();
   await expect(page.getByRole('button', { name })).toHaveCount(0);
-  await expect(page.locator('[data-revision]').first().getByRole('link', { name: 'zip' })).toBeVisible({ timeout: 120_000 }); // prettier-ignore
+  await expect(
+    page.locator('[data-revision]').first().getByRole('link', { name: 'zip' }),
+  ).toBeVisible({ timeout: 120_000 });
 }
 
 test('from a finished study to a report that is published, and read from disk by somebody who weighs otherwise', async ({
@@ -87,7 +89,11 @@ test('from a finished study to a report that is published, and read from disk by
 
   // The same as a folder on somebody else's disk, without a network.
   await open(page, `${bench.study}/report`);
-  const address = await page.locator('[data-revision]').first().getByRole('link', { name: 'zip' }).getAttribute('href'); // prettier-ignore
+  const address = await page
+    .locator('[data-revision]')
+    .first()
+    .getByRole('link', { name: 'zip' })
+    .getAttribute('href');
   const zip = await page.request.get(`${bench.url}${address}`);
   const packed = new Uint8Array(await zip.body());
   expect(packed.length).toBeLessThan(8e6);
@@ -104,7 +110,9 @@ test('from a finished study to a report that is published, and read from disk by
     reader.on('request', (request) => asked.push(request.url()));
     reader.on('pageerror', (error) => faults.push(error.message));
     await reader.goto(pathToFileURL(join(folder, 'index.html')).href);
-    await expect(reader.getByRole('heading', { level: 1 })).toHaveText('Four machines for the clip bench'); // prettier-ignore
+    await expect(reader.getByRole('heading', { level: 1 })).toHaveText(
+      'Four machines for the clip bench',
+    );
     await expect(reader.getByRole('heading', { level: 1 })).toHaveCSS('font-size', '29px');
     await expectAccessible(reader);
     // Someone to whom only the price counts finds another order.
@@ -131,7 +139,9 @@ test('from a finished study to a report that is published, and read from disk by
     await expect(still.locator('#stated tbody tr').first()).toContainText('Gannet X26');
     await expect(still.getByRole('slider')).toHaveCount(0);
     await still.setViewportSize({ width: 390, height: 844 });
-    expect(await still.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390); // prettier-ignore
+    expect(await still.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+      390,
+    );
     await plain.close();
   } finally {
     await context.close();

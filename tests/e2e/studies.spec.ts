@@ -131,7 +131,9 @@ const add = async (
 /** Adds to the line-up by the one field for it: a name and Enter. */
 const addByName = async (page: Page, what: string, name: string) => {
   await page.getByRole('combobox', { name: `Add ${what}` }).fill(name);
-  const answered = page.waitForResponse((answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST'); // prettier-ignore
+  const answered = page.waitForResponse(
+    (answer) => answer.url().endsWith('/line-up') && answer.request().method() === 'POST',
+  );
   const shown = page.waitForEvent('load');
   await page.keyboard.press('Enter');
   expect((await answered).status()).toBe(201);

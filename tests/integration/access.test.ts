@@ -42,12 +42,16 @@ const ask = (method: string, path: string, { cookie, key, body, headers }: Askin
     },
     ...(body !== undefined && { body: JSON.stringify(body) }),
   });
-const api = (method: string, path: string, asking?: Asking) => ask(method, `/api/v1${path}`, asking); // prettier-ignore
-const cookieOf = (response: Response): string => (response.headers.get('set-cookie') ?? '').split(';')[0] ?? ''; // prettier-ignore
+const api = (method: string, path: string, asking?: Asking) =>
+  ask(method, `/api/v1${path}`, asking);
+const cookieOf = (response: Response): string =>
+  (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
 const contentOf = async <Content>(response: Response) => (await response.json()) as Content;
 const tokenOf = (path: string): string => path.replace('/enter/', '');
-const signIn = (name: string, password = PASSWORD) => api('POST', '/sign-in', { body: { name, password } }); // prettier-ignore
-const query = (sql: string) => fresh.db.sequelize.query(sql).then(([rows]) => rows as Record<string, unknown>[]); // prettier-ignore
+const signIn = (name: string, password = PASSWORD) =>
+  api('POST', '/sign-in', { body: { name, password } });
+const query = (sql: string) =>
+  fresh.db.sequelize.query(sql).then(([rows]) => rows as Record<string, unknown>[]);
 
 /** Somebody who has set a password by the link that the owner was given. */
 async function letIn(name: string, role: Role): Promise<{ cookie: string; personId: string }> {
@@ -131,7 +135,10 @@ async function freePort(): Promise<number> {
 /** On the bench link from elsewhere a machine speaks by its key, of itself, and hears nothing. */
 async function speaksByKey(open: Server, port: number, cookie: string): Promise<void> {
   const keyFor = (machine_id: string | undefined, role = 'machine') =>
-    send(open, '/api/v1/keys', { cookie, body: { name: `rack ${machine_id}`, role, days: 7, machine_id } }); // prettier-ignore
+    send(open, '/api/v1/keys', {
+      cookie,
+      body: { name: `rack ${machine_id}`, role, days: 7, machine_id },
+    });
   expect((await keyFor('m/1')).status).toBe(400);
   expect((await keyFor(undefined)).status).toBe(400);
   expect((await keyFor('m-1', 'reader')).status).toBe(400);
@@ -163,12 +170,16 @@ async function speaksByKey(open: Server, port: number, cookie: string): Promise<
   await ended;
   await machine.endAsync(true);
   // It opens no page, and is worth nothing once it is taken back.
-  const asked = await send(open, '/api/v1/studies', { headers: { authorization: `Bearer ${secret}` } }); // prettier-ignore
+  const asked = await send(open, '/api/v1/studies', {
+    headers: { authorization: `Bearer ${secret}` },
+  });
   expect(asked.status).toBe(403);
   const stays = await come('m-1', secret);
   const isShut = new Promise((resolve) => stays.once('close', () => resolve(null)));
   await stays.publishAsync('vergleich/1/machine/m-1/link', 'up', { qos: 1 });
-  expect((await send(open, `/api/v1/keys/${key_id}`, { cookie, method: 'DELETE' })).status).toBe(204); // prettier-ignore
+  expect((await send(open, `/api/v1/keys/${key_id}`, { cookie, method: 'DELETE' })).status).toBe(
+    204,
+  );
   await expect(come('m-1', secret)).rejects.toThrow(/authori[sz]ed/i);
   // Who still stands there with it is shown out at the next word, which counts no more.
   stays.publish('vergleich/1/machine/m-1/link', 'down', { qos: 1 });
@@ -180,23 +191,32 @@ describe('doors that nobody owns yet', () => {
   it('let nobody in but by the link that makes the owner', async () => {
     expect((await api('GET', '/studies')).status).toBe(401);
     const page = await ask('GET', '/machines?x=1');
-    expect([page.status, page.headers.get('location')]).toEqual([303, '/sign-in?to=%2Fmachines%3Fx%3D1']); // prettier-ignore
+    expect([page.status, page.headers.get('location')]).toEqual([
+      303,
+      '/sign-in?to=%2Fmachines%3Fx%3D1',
+    ]);
     expect((await signIn('Kim')).status).toBe(401);
   });
 
   it('want a password worth the name, and the link stays good until then', async () => {
     const token = tokenOf(server.enter ?? '');
-    const weak = await api('POST', '/enter', { body: { token, name: 'Kim', password: 'password1234' } }); // prettier-ignore
+    const weak = await api('POST', '/enter', {
+      body: { token, name: 'Kim', password: 'password1234' },
+    });
     expect(weak.status).toBe(422);
     expect(await weak.text()).toContain('tried first');
-    const entered = await api('POST', '/enter', { body: { token, name: 'Kim', initials: 'KM', password: PASSWORD } }); // prettier-ignore
+    const entered = await api('POST', '/enter', {
+      body: { token, name: 'Kim', initials: 'KM', password: PASSWORD },
+    });
     expect(entered.status).toBe(200);
     const set = entered.headers.get('set-cookie') ?? '';
     expect(set).toMatch(/^vergleich=[\w-]{43}; Path=\/; HttpOnly; SameSite=Lax; Max-Age=2592000$/);
     owner = cookieOf(entered);
     const again = await api('POST', '/enter', { body: { token, name: 'Mo', password: PASSWORD } });
     expect(again.status).toBe(410);
-    const studies = await contentOf<{ study_id: string; name: string }[]>(await api('GET', '/studies', { cookie: owner })); // prettier-ignore
+    const studies = await contentOf<{ study_id: string; name: string }[]>(
+      await api('GET', '/studies', { cookie: owner }),
+    );
     study = studies.find(({ name }) => name === 'gannet-speeds')?.study_id ?? '';
     expect(study).not.toBe('');
   });
@@ -212,12 +232,21 @@ describe('doors that nobody owns yet', () => {
 describe('keys for programs', () => {
   it('are made for a role and an end, shown once, and never an owner’s', async () => {
     for (const role of ['evaluator', 'operator', 'reader'] as const) {
-      const made = await api('POST', '/keys', { cookie: owner, body: { name: role, role, days: 7 } }); // prettier-ignore
+      const made = await api('POST', '/keys', {
+        cookie: owner,
+        body: { name: role, role, days: 7 },
+      });
       const said = await contentOf<{ secret: string }>(made);
-      expect([made.status, said]).toEqual([201, expect.objectContaining({ secret: expect.any(String) as string })]); // prettier-ignore
+      expect([made.status, said]).toEqual([
+        201,
+        expect.objectContaining({ secret: expect.any(String) as string }),
+      ]);
       keys[role] = said.secret;
     }
-    const refused = await api('POST', '/keys', { cookie: owner, body: { name: 'x', role: 'owner', days: 7 } }); // prettier-ignore
+    const refused = await api('POST', '/keys', {
+      cookie: owner,
+      body: { name: 'x', role: 'owner', days: 7 },
+    });
     expect(refused.status).toBe(400);
     const listed = await (await api('GET', '/keys', { cookie: owner })).text();
     expect(listed).not.toContain(keys.reader);
@@ -227,14 +256,18 @@ describe('keys for programs', () => {
     const headers = { 'idempotency-key': 'the-same-for-both' };
     const body = { name: 'twice', role: 'reader', days: 1 };
     const made = [1, 2].map(() => api('POST', '/keys', { cookie: owner, body, headers }));
-    const said = await Promise.all(made.map(async (one) => contentOf<{ secret: string }>(await one)));
+    const said = await Promise.all(
+      made.map(async (one) => contentOf<{ secret: string }>(await one)),
+    );
     expect(new Set(said.map(({ secret }) => secret)).size).toBe(2);
     expect(await query(`select 1 from kept_answers where key = 'the-same-for-both'`)).toEqual([]);
-  }); // prettier-ignore
+  });
 
   it('past their end, or taken back, let nobody in', async () => {
     const make = async (name: string) =>
-      contentOf<{ key_id: string; secret: string }>(await api('POST', '/keys', { cookie: owner, body: { name, role: 'reader', days: 1 } })); // prettier-ignore
+      contentOf<{ key_id: string; secret: string }>(
+        await api('POST', '/keys', { cookie: owner, body: { name, role: 'reader', days: 1 } }),
+      );
     const [late, back] = [await make('late'), await make('back')];
     await query(`update access_keys set ends_at = now() - interval '1 minute' where name = 'late'`);
     expect((await api('DELETE', `/keys/${back.key_id}`, { cookie: owner })).status).toBe(204);
@@ -250,16 +283,27 @@ const ENDPOINTS = readdirSync('src/pages/api', { recursive: true, encoding: 'utf
   .filter((file) => /(?:^|\/)[^_/][^/]*\.ts$/.test(file))
   .map((file) => {
     const text = readFileSync(`src/pages/api/${file}`, 'utf8');
-    const named = [...text.matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g)].map((one) => one[1] ?? ''); // prettier-ignore
-    const destructured = [...text.matchAll(/export const \{([^}]+)\}/g)].flatMap((one) => (one[1] ?? '').split(',').map((name) => name.trim())); // prettier-ignore
+    const named = [...text.matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g)].map(
+      (one) => one[1] ?? '',
+    );
+    const destructured = [...text.matchAll(/export const \{([^}]+)\}/g)].flatMap((one) =>
+      (one[1] ?? '').split(',').map((name) => name.trim()),
+    );
     const pattern = `/api/${file.replace(/\.ts$/, '').replace(/\/index$/, '')}`;
     return { pattern, methods: [...named, ...destructured].sort() };
   })
   .sort((a, b) => a.pattern.localeCompare(b.pattern));
 
-const PARAMS: Record<string, string> = { table: 'inspections', section: 'accuracy', sha256: 'a'.repeat(64) }; // prettier-ignore
+const PARAMS: Record<string, string> = {
+  table: 'inspections',
+  section: 'accuracy',
+  sha256: 'a'.repeat(64),
+};
 const pathOf = (pattern: string, more: Record<string, string>): string =>
-  pattern.replaceAll(/\[(?:\.\.\.)?(\w+)\]/g, (_, name: string) => more[name] ?? PARAMS[name] ?? NOBODY); // prettier-ignore
+  pattern.replaceAll(
+    /\[(?:\.\.\.)?(\w+)\]/g,
+    (_, name: string) => more[name] ?? PARAMS[name] ?? NOBODY,
+  );
 
 describe('the table of rights', () => {
   it('names every endpoint with every method, and nothing else', () => {
@@ -274,37 +318,40 @@ describe('the table of rights', () => {
     expect(rules).toEqual(files);
   });
 
-  it.each(ENDPOINTS.filter(({ pattern }) => pattern !== '/api/[...path]'))('is held at $pattern', async ({ pattern, methods }) => {
-    const tables = pattern.includes('[table]') ? ['inspections', 'machines'] : [''];
-    for (const method of methods) {
-      for (const table of tables) {
-        const params = table === '' ? {} : { table };
-        const path = pathOf(pattern, params);
-        const rule = HAND_RULES.find((one) => one.pattern === pattern && one.method === method);
-        if (!rule) throw new Error(`${method} ${pattern} is not in the table`);
-        const allowed = rule.roles[table === 'machines' ? 1 : 0];
-        const body = method === 'GET' ? {} : { body: {} };
-        const unknown = await ask(method, path, body);
-        await unknown.body?.cancel();
-        if (rule.isForAll) {
-          expect(unknown.status, `${method} ${path}`).not.toBe(403);
-          continue;
-        }
-        expect(unknown.status, `${method} ${path} by nobody`).toBe(401);
-        for (const role of ['evaluator', 'operator', 'reader'] as const) {
-          const answer = await ask(method, path, { key: keys[role], ...body });
+  it.each(ENDPOINTS.filter(({ pattern }) => pattern !== '/api/[...path]'))(
+    'is held at $pattern',
+    async ({ pattern, methods }) => {
+      const tables = pattern.includes('[table]') ? ['inspections', 'machines'] : [''];
+      for (const method of methods) {
+        for (const table of tables) {
+          const params = table === '' ? {} : { table };
+          const path = pathOf(pattern, params);
+          const rule = HAND_RULES.find((one) => one.pattern === pattern && one.method === method);
+          if (!rule) throw new Error(`${method} ${pattern} is not in the table`);
+          const allowed = rule.roles[table === 'machines' ? 1 : 0];
+          const body = method === 'GET' ? {} : { body: {} };
+          const unknown = await ask(method, path, body);
+          await unknown.body?.cancel();
+          if (rule.isForAll) {
+            expect(unknown.status, `${method} ${path}`).not.toBe(403);
+            continue;
+          }
+          expect(unknown.status, `${method} ${path} by nobody`).toBe(401);
+          for (const role of ['evaluator', 'operator', 'reader'] as const) {
+            const answer = await ask(method, path, { key: keys[role], ...body });
+            await answer.body?.cancel();
+            const told = `${method} ${path} by a ${role}: ${answer.status}`;
+            if (allowed.has(role)) expect([401, 403], told).not.toContain(answer.status);
+            else expect(answer.status, told).toBe(403);
+          }
+          if (pattern.startsWith('/api/v1/me')) continue;
+          const answer = await ask(method, path, { cookie: owner, ...body });
           await answer.body?.cancel();
-          const told = `${method} ${path} by a ${role}: ${answer.status}`;
-          if (allowed.has(role)) expect([401, 403], told).not.toContain(answer.status);
-          else expect(answer.status, told).toBe(403);
+          expect([401, 403], `${method} ${path} by the owner`).not.toContain(answer.status);
         }
-        if (pattern.startsWith('/api/v1/me')) continue;
-        const answer = await ask(method, path, { cookie: owner, ...body });
-        await answer.body?.cancel();
-        expect([401, 403], `${method} ${path} by the owner`).not.toContain(answer.status);
       }
-    }
-  }); // prettier-ignore
+    },
+  );
 
   it('lets anybody ask for a published report, and tells nobody whether another one is there', async () => {
     for (const path of ['/r/clips-2026', '/r/clips-2026/1/', '/r/clips-2026/1/data.zip']) {
@@ -342,30 +389,53 @@ describe('what is entered', () => {
        join dimensions d on d.study_id = s.study_id and d.artefact_id = p.artefact_id
        where s.study_id = '${study}' limit 1`,
     );
-    const [instrument] = await query(`select instrument_id from instruments where study_id = '${study}' limit 1`); // prettier-ignore
+    const [instrument] = await query(
+      `select instrument_id from instruments where study_id = '${study}' limit 1`,
+    );
     const at = '2026-10-01T10:00:00Z';
     const send = async (asking: Asking, id: string) => {
-      const body = { reading_id: id, ...place, trial: 90, value_mm: 20.1, ...instrument, operator: 'XX', at }; // prettier-ignore
+      const body = {
+        reading_id: id,
+        ...place,
+        trial: 90,
+        value_mm: 20.1,
+        ...instrument,
+        operator: 'XX',
+        at,
+      };
       const answer = await api('POST', `/studies/${study}/readings`, { ...asking, body });
       expect(answer.status).toBe(201);
     };
     const pia = await letIn('Pia', 'operator');
-    const [own, others] = ['0193b3c0-0000-7000-8000-000000000001', '0193b3c0-0000-7000-8000-000000000002']; // prettier-ignore
+    const [own, others] = [
+      '0193b3c0-0000-7000-8000-000000000001',
+      '0193b3c0-0000-7000-8000-000000000002',
+    ];
     await send({ cookie: pia.cookie }, own);
     await send({ key: keys.evaluator }, others);
-    const rows = await query(`select reading_id, operator, entered_by from readings where reading_id in ('${own}', '${others}') order by reading_id`); // prettier-ignore
+    const rows = await query(
+      `select reading_id, operator, entered_by from readings where reading_id in ('${own}', '${others}') order by reading_id`,
+    );
     expect(rows[0]).toMatchObject({ operator: 'XX', entered_by: `person:${pia.personId}` });
     expect(rows[1]?.entered_by).toMatch(/^key:/);
-    const takeBack = (id: string) => api('DELETE', `/studies/${study}/readings/${id}`, { cookie: pia.cookie, body: { at } }); // prettier-ignore
+    const takeBack = (id: string) =>
+      api('DELETE', `/studies/${study}/readings/${id}`, { cookie: pia.cookie, body: { at } });
     expect((await takeBack(others)).status).toBe(403);
     expect((await takeBack(own)).status).toBe(200);
   });
 
   it('says who changed it', async () => {
-    const { row_version } = await contentOf<{ row_version: number }>(await api('GET', `/studies/${study}`, { cookie: owner })); // prettier-ignore
-    const changed = await api('PATCH', `/studies/${study}`, { cookie: owner, body: { version: row_version, change: { description: 'changed' } } }); // prettier-ignore
+    const { row_version } = await contentOf<{ row_version: number }>(
+      await api('GET', `/studies/${study}`, { cookie: owner }),
+    );
+    const changed = await api('PATCH', `/studies/${study}`, {
+      cookie: owner,
+      body: { version: row_version, change: { description: 'changed' } },
+    });
     expect(changed.status).toBe(200);
-    const [row] = await query(`select actor from changes where table_name = 'studies' order by change_id desc limit 1`); // prettier-ignore
+    const [row] = await query(
+      `select actor from changes where table_name = 'studies' order by change_id desc limit 1`,
+    );
     const [kim] = await query(`select person_id from people where name = 'Kim'`);
     expect(row?.actor).toBe(`person:${String(kim?.person_id)}`);
   });
@@ -373,11 +443,16 @@ describe('what is entered', () => {
 
 describe('operators', () => {
   it('end a print that somebody else began, and change no print or grade of others that is done', async () => {
-    const [print] = await query(`select print_id from prints where study_id = '${study}' and ended_at is not null limit 1`); // prettier-ignore
+    const [print] = await query(
+      `select print_id from prints where study_id = '${study}' and ended_at is not null limit 1`,
+    );
     const path = `/studies/${study}/rows/prints/${String(print?.print_id)}`;
-    const versionOf = async () => (await contentOf<{ row_version: number }>(await api('GET', path, { cookie: owner }))).row_version; // prettier-ignore
+    const versionOf = async () =>
+      (await contentOf<{ row_version: number }>(await api('GET', path, { cookie: owner })))
+        .row_version;
     const change = async (asking: Asking, sent: object) =>
-      (await api('PATCH', path, { ...asking, body: { version: await versionOf(), change: sent } })).status; // prettier-ignore
+      (await api('PATCH', path, { ...asking, body: { version: await versionOf(), change: sent } }))
+        .status;
     const note = { firmware: '9.9.9' };
     expect(await change({ key: keys.operator }, note)).toBe(403);
     expect(await change({ key: keys.evaluator }, note)).toBe(200);
@@ -386,7 +461,9 @@ describe('operators', () => {
   });
 
   it('correct what they entered, and not what an evaluator did', async () => {
-    const [machine] = await query(`select machine_id from machines where study_id = '${study}' limit 1`); // prettier-ignore
+    const [machine] = await query(
+      `select machine_id from machines where study_id = '${study}' limit 1`,
+    );
     const rows = `/studies/${study}/rows/noise`;
     const enter = async (asking: Asking, distance_m: number) => {
       const body = { ...machine, state: 'idle', distance_m, db_a: 40 };
@@ -394,30 +471,44 @@ describe('operators', () => {
       return `${rows}/${String(machine?.machine_id)}/idle/${distance_m}`;
     };
     const change = async (path: string) =>
-      (await api('PATCH', path, { key: keys.operator, body: { version: 1, change: { db_a: 41 } } })).status; // prettier-ignore
+      (await api('PATCH', path, { key: keys.operator, body: { version: 1, change: { db_a: 41 } } }))
+        .status;
     expect(await change(await enter({ key: keys.operator }, 2))).toBe(200);
     expect(await change(await enter({ key: keys.evaluator }, 3))).toBe(403);
   });
 
   it('file photos that are theirs or nobody’s, and none of others', async () => {
-    const [specimen] = await query(`select specimen_id from specimens where study_id = '${study}' limit 1`); // prettier-ignore
+    const [specimen] = await query(
+      `select specimen_id from specimens where study_id = '${study}' limit 1`,
+    );
     const path = 'photos/somebody.jpg';
     const sha256 = 'a'.repeat(64);
     await query(`insert into stored_files (sha256, bytes) values ('${sha256}', 1)`);
-    await query(`insert into study_files (study_id, "path", sha256) values ('${study}', '${path}', '${sha256}')`); // prettier-ignore
-    await query(`insert into pictures (study_id, "path", name, state) values ('${study}', '${path}', 'x', 'failed')`); // prettier-ignore
+    await query(
+      `insert into study_files (study_id, "path", sha256) values ('${study}', '${path}', '${sha256}')`,
+    );
+    await query(
+      `insert into pictures (study_id, "path", name, state) values ('${study}', '${path}', 'x', 'failed')`,
+    );
     const filedBy = (who: string) =>
       query(`insert into photos (study_id, specimen_id, "path", view, entered_by)
         values ('${study}', '${String(specimen?.specimen_id)}', '${path}', 'front', ${who})
         on conflict (study_id, specimen_id, "path") do update set entered_by = excluded.entered_by`);
     const turn = async (asking: Asking) =>
-      (await api('PATCH', `/studies/${study}/photos`, { ...asking, body: { paths: [path], view: 'back' } })).status; // prettier-ignore
+      (
+        await api('PATCH', `/studies/${study}/photos`, {
+          ...asking,
+          body: { paths: [path], view: 'back' },
+        })
+      ).status;
     await filedBy(`'person:somebody-else'`);
     expect(await turn({ key: keys.operator })).toBe(403);
     expect(await turn({ key: keys.evaluator })).toBe(200);
     await filedBy('null');
     expect(await turn({ key: keys.operator })).toBe(200);
-    const [key] = await query(`select 'key:' || key_id as id from access_keys where role = 'operator' limit 1`); // prettier-ignore
+    const [key] = await query(
+      `select 'key:' || key_id as id from access_keys where role = 'operator' limit 1`,
+    );
     await filedBy(`'${String(key?.id)}'`);
     expect(await turn({ key: keys.operator })).toBe(200);
     await query(`delete from photos where "path" = '${path}'`);
@@ -442,10 +533,13 @@ describe('work that outlives a request', () => {
       last = await bring(keys.evaluator);
     }
     expect(statuses).toEqual(new Set([422]));
-    expect([last.status, last.text]).toEqual([429, expect.stringContaining('more than 60 imports within an hour')]);
+    expect([last.status, last.text]).toEqual([
+      429,
+      expect.stringContaining('more than 60 imports within an hour'),
+    ]);
     expect((await ask('PUT', '/api/v1/imports', { cookie: owner, body: {} })).status).not.toBe(429);
   });
-}); // prettier-ignore
+});
 
 describe('pages of results that are kept', () => {
   it('are shown to whom they were made for, and to nobody who has not come in', async () => {
@@ -459,7 +553,11 @@ describe('pages of results that are kept', () => {
       expect([status, text.includes('href="/people"')]).toEqual([200, true]);
     }
     const [status, text] = await read({ key: keys.reader });
-    expect([status, text.includes('href="/people"'), text.includes('Kim')]).toEqual([200, false, false]); // prettier-ignore
+    expect([status, text.includes('href="/people"'), text.includes('Kim')]).toEqual([
+      200,
+      false,
+      false,
+    ]);
     expect((await read({}))[0]).toBe(303);
     expect((await read({ cookie: `vergleich=${'C'.repeat(43)}` }))[0]).toBe(303);
   });
@@ -467,12 +565,24 @@ describe('pages of results that are kept', () => {
 
 describe('the history of a print', () => {
   it('says who was signed in beside whom they called themselves', async () => {
-    const [print] = await query(`select print_id from prints where study_id = '${study}' and ended_at is not null order by print_id desc limit 1`); // prettier-ignore
+    const [print] = await query(
+      `select print_id from prints where study_id = '${study}' and ended_at is not null order by print_id desc limit 1`,
+    );
     const path = `/studies/${study}/rows/prints/${String(print?.print_id)}`;
-    const { row_version } = await contentOf<{ row_version: number }>(await api('GET', path, { cookie: owner })); // prettier-ignore
+    const { row_version } = await contentOf<{ row_version: number }>(
+      await api('GET', path, { cookie: owner }),
+    );
     const body = { version: row_version, change: { firmware: '1.2.3' } };
-    expect((await api('PATCH', path, { cookie: owner, body, headers: { 'x-operator': 'TS' } })).status).toBe(200); // prettier-ignore
-    const [change] = await contentOf<object[]>(await api('GET', `/studies/${study}/history?table=prints&print_id=${String(print?.print_id)}`, { cookie: owner })); // prettier-ignore
+    expect(
+      (await api('PATCH', path, { cookie: owner, body, headers: { 'x-operator': 'TS' } })).status,
+    ).toBe(200);
+    const [change] = await contentOf<object[]>(
+      await api(
+        'GET',
+        `/studies/${study}/history?table=prints&print_id=${String(print?.print_id)}`,
+        { cookie: owner },
+      ),
+    );
     expect(change).toMatchObject({ who: 'TS', person: 'Kim', after: { firmware: '1.2.3' } });
     // It travels with the study's package to where nobody of that name is known.
     const packed = await api('GET', `/studies/${study}/package`, { cookie: owner });
@@ -482,9 +592,17 @@ describe('the history of a print', () => {
       body: await packed.arrayBuffer(),
     });
     const { study_id } = await contentOf<{ study_id: string }>(brought);
-    const [there] = await query(`select actor, person from changes where study_id = '${study_id}' and after->>'firmware' = '1.2.3'`); // prettier-ignore
+    const [there] = await query(
+      `select actor, person from changes where study_id = '${study_id}' and after->>'firmware' = '1.2.3'`,
+    );
     expect(there).toEqual({ actor: null, person: 'Kim' });
-    const [told] = await contentOf<object[]>(await api('GET', `/studies/${study_id}/history?table=prints&print_id=${String(print?.print_id)}`, { cookie: owner })); // prettier-ignore
+    const [told] = await contentOf<object[]>(
+      await api(
+        'GET',
+        `/studies/${study_id}/history?table=prints&print_id=${String(print?.print_id)}`,
+        { cookie: owner },
+      ),
+    );
     expect(told).toMatchObject({ who: 'TS', person: 'Kim' });
   });
 });
@@ -495,57 +613,87 @@ describe('sessions', () => {
     expect(answer.status).toBe(204);
     const second = cookieOf(answer);
     expect(second).not.toBe(owner);
-    const devices = await contentOf<{ session_id: string; isThis: boolean }[]>(await api('GET', '/me/devices', { cookie: owner })); // prettier-ignore
+    const devices = await contentOf<{ session_id: string; isThis: boolean }[]>(
+      await api('GET', '/me/devices', { cookie: owner }),
+    );
     expect(devices.filter(({ isThis }) => isThis)).toHaveLength(1);
     const other = devices.find(({ isThis }) => !isThis);
-    expect((await api('DELETE', `/me/devices/${other?.session_id}`, { cookie: owner })).status).toBe(204); // prettier-ignore
+    expect(
+      (await api('DELETE', `/me/devices/${other?.session_id}`, { cookie: owner })).status,
+    ).toBe(204);
     expect((await api('GET', '/studies', { cookie: second })).status).toBe(401);
   });
 
   it('not used for thirty days are over; so are forged ones and those of another host', async () => {
     const cookie = cookieOf(await signIn('Kim'));
     expect((await api('GET', '/me', { cookie })).status).toBe(200);
-    await query(`update sessions set used_at = now() - interval '31 days' where made_at = (select max(made_at) from sessions)`); // prettier-ignore
+    await query(
+      `update sessions set used_at = now() - interval '31 days' where made_at = (select max(made_at) from sessions)`,
+    );
     expect((await api('GET', '/me', { cookie })).status).toBe(401);
     expect((await api('GET', '/me', { cookie: `vergleich=${'B'.repeat(43)}` })).status).toBe(401);
     expect((await api('GET', '/me', { cookie: `vergleich=' or 1=1` })).status).toBe(401);
-    const elsewhere = await api('GET', '/me', { cookie: owner, headers: { 'x-forwarded-host': 'elsewhere.example' } }); // prettier-ignore
+    const elsewhere = await api('GET', '/me', {
+      cookie: owner,
+      headers: { 'x-forwarded-host': 'elsewhere.example' },
+    });
     expect(elsewhere.status).toBe(200);
-    const foreign = await api('DELETE', '/me', { cookie: owner, headers: { origin: 'https://elsewhere.example' } }); // prettier-ignore
+    const foreign = await api('DELETE', '/me', {
+      cookie: owner,
+      headers: { origin: 'https://elsewhere.example' },
+    });
     expect(foreign.status).toBe(403);
   });
 
   it('of a device come by a link: once, in time, and with no more than was handed on', async () => {
-    const pair = async (cookie: string, role: Role) => api('POST', '/me/devices', { cookie, body: { role, leads_to: '//elsewhere.example/x' } }); // prettier-ignore
+    const pair = async (cookie: string, role: Role) =>
+      api('POST', '/me/devices', { cookie, body: { role, leads_to: '//elsewhere.example/x' } });
     expect((await pair(owner, 'owner')).status).toBe(403);
     const { path } = await contentOf<{ path: string }>(await pair(owner, 'operator'));
     const body = { token: tokenOf(path) };
-    const both = await Promise.all([api('POST', '/enter', { body }), api('POST', '/enter', { body })]); // prettier-ignore
+    const both = await Promise.all([
+      api('POST', '/enter', { body }),
+      api('POST', '/enter', { body }),
+    ]);
     expect(both.map(({ status }) => status).sort()).toEqual([200, 410]);
     const entered = both.find(({ status }) => status === 200) as Response;
     // What would lead elsewhere leads home.
     expect(await contentOf<object>(entered.clone())).toEqual({ to: '/' });
     const phone = cookieOf(entered);
-    const me = await contentOf<{ name: string; role: string }>(await api('GET', '/me', { cookie: phone })); // prettier-ignore
+    const me = await contentOf<{ name: string; role: string }>(
+      await api('GET', '/me', { cookie: phone }),
+    );
     expect(me).toMatchObject({ name: 'Kim', role: 'operator' });
     expect((await pair(phone, 'reader')).status).toBe(403);
     // From a tablet that was handed on, the owner's own devices are neither seen nor signed out.
-    const seen = await contentOf<{ session_id: string; role: string }[]>(await api('GET', '/me/devices', { cookie: phone })); // prettier-ignore
+    const seen = await contentOf<{ session_id: string; role: string }[]>(
+      await api('GET', '/me/devices', { cookie: phone }),
+    );
     expect(seen.map(({ role }) => role)).toEqual(['operator']);
     const [other] = await query(`select session_id from sessions where role = 'owner' limit 1`);
-    expect((await api('DELETE', `/me/devices/${String(other?.session_id)}`, { cookie: phone })).status).toBe(404); // prettier-ignore
+    expect(
+      (await api('DELETE', `/me/devices/${String(other?.session_id)}`, { cookie: phone })).status,
+    ).toBe(404);
     expect((await api('GET', '/people', { cookie: phone })).status).toBe(403);
     const late = await contentOf<{ path: string }>(await pair(owner, 'reader'));
-    await query(`update access_links set ends_at = now() - interval '1 second' where used_at is null`); // prettier-ignore
+    await query(
+      `update access_links set ends_at = now() - interval '1 second' where used_at is null`,
+    );
     expect((await api('POST', '/enter', { body: { token: tokenOf(late.path) } })).status).toBe(410);
   });
 
   it('end where a role is taken away or a door is closed; an owner is always left', async () => {
     const sam = await letIn('Sam', 'evaluator');
-    const people = async () => contentOf<{ person_id: string; name: string; row_version: number }[]>(await api('GET', '/people', { cookie: owner })); // prettier-ignore
+    const people = async () =>
+      contentOf<{ person_id: string; name: string; row_version: number }[]>(
+        await api('GET', '/people', { cookie: owner }),
+      );
     const change = async (name: string, sent: object) => {
       const person = (await people()).find((one) => one.name === name);
-      return api('PATCH', `/people/${person?.person_id}`, { cookie: owner, body: { version: person?.row_version, ...sent } }); // prettier-ignore
+      return api('PATCH', `/people/${person?.person_id}`, {
+        cookie: owner,
+        body: { version: person?.row_version, ...sent },
+      });
     };
     expect((await change('Sam', { role: 'reader' })).status).toBe(200);
     expect((await api('GET', '/me', { cookie: sam.cookie })).status).toBe(401);
@@ -570,7 +718,9 @@ describe('tries to come in', () => {
     expect(statuses.at(-1)).toBe(429);
     const right = await signIn('Tove', `${PASSWORD} Tove`);
     expect([right.status, Number(right.headers.get('retry-after')) > 60]).toEqual([429, true]);
-    const names = ['a', 'b', 'c', 'd', 'e', 'f'].flatMap((one) => Array.from({ length: 7 }, () => one)); // prettier-ignore
+    const names = ['a', 'b', 'c', 'd', 'e', 'f'].flatMap((one) =>
+      Array.from({ length: 7 }, () => one),
+    );
     for (const name of names) statuses.push((await signIn(name, 'no')).status);
     expect(statuses.at(-1)).toBe(429);
     // Who is in already stays in.
@@ -579,14 +729,23 @@ describe('tries to come in', () => {
 
   it('and what came of them are in the log, without a secret', async () => {
     const log = await (await api('GET', '/access-log?form=csv', { cookie: owner })).text();
-    for (const words of ['owner made', 'signed in', 'sign-in failed', 'role changed', 'key made', 'door closed']) {
+    for (const words of [
+      'owner made',
+      'signed in',
+      'sign-in failed',
+      'role changed',
+      'key made',
+      'door closed',
+    ]) {
       expect(log).toContain(words);
     }
     expect(log).not.toContain(PASSWORD);
     expect(log).not.toContain(keys.reader);
-    const narrowed = await contentOf<{ what: string }[]>(await api('GET', '/access-log?text=role%20changed', { cookie: owner }));
+    const narrowed = await contentOf<{ what: string }[]>(
+      await api('GET', '/access-log?text=role%20changed', { cookie: owner }),
+    );
     expect(new Set(narrowed.map(({ what }) => what))).toEqual(new Set(['role changed']));
-  }); // prettier-ignore
+  });
 });
 
 describe('an application behind a proxy, or open on all addresses', () => {
@@ -634,7 +793,11 @@ describe('an application behind a proxy, or open on all addresses', () => {
       const cookie = entered.cookie.split(';')[0] ?? '';
       const keyOf = async (role: string, machine_id?: string) => {
         const body = { name: role, role, days: 1, machine_id };
-        return (JSON.parse((await send(proxied, '/api/v1/keys', { ...inside, cookie, body })).text) as { secret: string }).secret; // prettier-ignore
+        return (
+          JSON.parse((await send(proxied, '/api/v1/keys', { ...inside, cookie, body })).text) as {
+            secret: string;
+          }
+        ).secret;
       };
       const [reader, machine] = [await keyOf('reader'), await keyOf('machine', 'm-1')];
       const measured = (headers: Record<string, string>) =>
@@ -652,7 +815,10 @@ describe('an application behind a proxy, or open on all addresses', () => {
       expect(log).not.toContain('J'.repeat(43));
       // A line of JSON for each request, by whom, without what lets anybody in.
       await expect.poll(() => log).toContain('"path":"/enter/…"');
-      const lines = log.trim().split('\n').map((line) => JSON.parse(line) as Record<string, unknown>); // prettier-ignore
+      const lines = log
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line) as Record<string, unknown>);
       const asked = lines.filter(({ path }) => path === '/api/v1/keys');
       expect(asked).toHaveLength(2);
       expect(asked[0]).toMatchObject({ method: 'POST', status: 201, msg: 'answered' });

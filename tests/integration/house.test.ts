@@ -38,7 +38,10 @@ const start = async (env: Record<string, string>) => {
   server = await startServer(fresh.url, { env });
 };
 const page = async (path: string) => (await fetch(server.url + path)).text();
-const backups = () => readdirSync(folder).filter((name) => name.endsWith('.backup')).sort(); // prettier-ignore
+const backups = () =>
+  readdirSync(folder)
+    .filter((name) => name.endsWith('.backup'))
+    .sort();
 
 describe('backups that are made by themselves', () => {
   it('are made at once where there is none, and again when their time has come', async () => {
@@ -47,7 +50,9 @@ describe('backups that are made by themselves', () => {
     await expect.poll(backups).toHaveLength(1);
     const [name = ''] = backups();
     expect(name).toMatch(/^vergleich-\d{4}-\d\d-\d\dT\d{6}Z\.backup$/);
-    const manifest = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as { dump: { bytes: number } }; // prettier-ignore
+    const manifest = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as {
+      dump: { bytes: number };
+    };
     expect(manifest.dump.bytes).toBe(readFileSync(join(folder, name)).length);
     await expect.poll(() => page('/people')).toContain(name);
     expect(await page('/people')).not.toContain('longer ago than it should be');
@@ -92,25 +97,36 @@ describe('backups that are made by themselves', () => {
   });
 
   it('are on where the application keeps its own data, unless they are switched off', () => {
-    expect(backupPlan({ KEEP_DIR: '/keep' })).toEqual({ folder: '/keep/backups', everyMs: 24 * 3_600_000 }); // prettier-ignore
-    expect(backupPlan({ KEEP_DIR: '/keep', BACKUP_DIR: '/other', BACKUP_EVERY: '1h' })).toEqual({ folder: '/other', everyMs: 3_600_000 }); // prettier-ignore
+    expect(backupPlan({ KEEP_DIR: '/keep' })).toEqual({
+      folder: '/keep/backups',
+      everyMs: 24 * 3_600_000,
+    });
+    expect(backupPlan({ KEEP_DIR: '/keep', BACKUP_DIR: '/other', BACKUP_EVERY: '1h' })).toEqual({
+      folder: '/other',
+      everyMs: 3_600_000,
+    });
     expect(backupPlan({ KEEP_DIR: '/keep', BACKUP_EVERY: 'off' })).toBeNull();
     expect(backupPlan({})).toBeNull();
-    expect(() => backupPlan({ BACKUP_DIR: '/x', BACKUP_EVERY: '1s' })).toThrow(/BACKUP_EVERY is 1s/); // prettier-ignore
+    expect(() => backupPlan({ BACKUP_DIR: '/x', BACKUP_EVERY: '1s' })).toThrow(
+      /BACKUP_EVERY is 1s/,
+    );
   });
 
   it('are read back once a week, and one that is not what it was is told of', async () => {
     const own = await freshDatabase([]);
     const at = { db: own.db, log: pino({ level: 'silent' }) } as App;
     const place = join(home, 'read-back');
-    const checks = () => select<{ fault: string | null }>(own.db, 'select fault from backup_checks order by at'); // prettier-ignore
+    const checks = () =>
+      select<{ fault: string | null }>(own.db, 'select fault from backup_checks order by at');
     expect(await readBackIfDue(at, own.url)).toBeNull();
     const made = await backUpIfDue(at, { folder: place, everyMs: 3_600_000 }, own.url);
     expect(await readBackIfDue(at, own.url)).toEqual({ fault: null });
     expect(await readBackIfDue(at, own.url)).toBeNull();
     expect(await checks()).toEqual([{ fault: null }]);
     // The database in which it was read back has gone again.
-    expect(await select(own.db, `select 1 from pg_database where datname = 'vergleich_read_back'`)).toEqual([]); // prettier-ignore
+    expect(
+      await select(own.db, `select 1 from pg_database where datname = 'vergleich_read_back'`),
+    ).toEqual([]);
     await execute(own.db, `update backup_checks set at = now() - interval '8 days'`);
     appendFileSync(made?.file ?? '', 'x');
     expect((await readBackIfDue(at, own.url))?.fault).toMatch(/was changed since it was made/);
@@ -119,10 +135,14 @@ describe('backups that are made by themselves', () => {
     await execute(own.db, 'delete from backups');
     const again = await backUpIfDue(at, { folder: place, everyMs: 1000 }, own.url);
     const beside = `${again?.file}.json`;
-    const manifest = JSON.parse(readFileSync(beside, 'utf8')) as { tables: Record<string, { rows: number }> }; // prettier-ignore
+    const manifest = JSON.parse(readFileSync(beside, 'utf8')) as {
+      tables: Record<string, { rows: number }>;
+    };
     for (const sum of Object.values(manifest.tables)) sum.rows += 1;
     writeFileSync(beside, JSON.stringify(manifest));
-    expect((await readBackIfDue(at, own.url))?.fault).toMatch(/these tables of .* are not what they were: /); // prettier-ignore
+    expect((await readBackIfDue(at, own.url))?.fault).toMatch(
+      /these tables of .* are not what they were: /,
+    );
     await own.drop();
   });
 
@@ -136,7 +156,10 @@ describe('backups that are made by themselves', () => {
   });
 
   it('are not begun where it makes no sense how often', async () => {
-    const started = startServer(fresh.url, { env: { BACKUP_DIR: folder, BACKUP_EVERY: 'daily' }, isHeard: true }); // prettier-ignore
+    const started = startServer(fresh.url, {
+      env: { BACKUP_DIR: folder, BACKUP_EVERY: 'daily' },
+      isHeard: true,
+    });
     await expect(started).rejects.toThrow('the server ended with 1');
   });
 });
@@ -152,12 +175,25 @@ describe('the bin', () => {
     }
     expect(await page('/')).toContain('Deleted items (');
     expect(await page('/bin')).toMatch(/A fleet[^]*gone for good in[^]*29 days/);
-    await execute(fresh.db, `update studies set deleted_at = now() - interval '29 days 23 hours' where study_id = $1`, [kept]); // prettier-ignore
-    await execute(fresh.db, `update studies set deleted_at = now() - interval '30 days 1 minute' where study_id = $1`, [gone]); // prettier-ignore
+    await execute(
+      fresh.db,
+      `update studies set deleted_at = now() - interval '29 days 23 hours' where study_id = $1`,
+      [kept],
+    );
+    await execute(
+      fresh.db,
+      `update studies set deleted_at = now() - interval '30 days 1 minute' where study_id = $1`,
+      [gone],
+    );
     expect(await page('/bin')).toContain('less than a day');
     await kill(server.child);
     await start({});
-    const left = () => select<{ study_id: string }>(fresh.db, 'select study_id from studies where study_id = any($1::uuid[])', [[kept, gone]]); // prettier-ignore
+    const left = () =>
+      select<{ study_id: string }>(
+        fresh.db,
+        'select study_id from studies where study_id = any($1::uuid[])',
+        [[kept, gone]],
+      );
     await expect.poll(left).toEqual([{ study_id: kept }]);
     expect(await select(fresh.db, 'select 1 from planned where study_id = $1', [gone])).toEqual([]);
     expect((await api.call('POST', `/studies/${gone}`, { action: 'restore' })).status).toBe(404);

@@ -27,8 +27,12 @@ let count = 0;
 async function opened(judges: number) {
   count += 1;
   const panel_id = `doors-${count}`;
-  const photos = await get<{ path: string; filed: { specimen_id: string; view: string } | null }[]>(`/studies/${study}/photos`); // prettier-ignore
-  const facts = await get<{ specimen_id: string; contender_id: string; artefact_id: string }[]>(`/studies/${study}/specimens`); // prettier-ignore
+  const photos = await get<{ path: string; filed: { specimen_id: string; view: string } | null }[]>(
+    `/studies/${study}/photos`,
+  );
+  const facts = await get<{ specimen_id: string; contender_id: string; artefact_id: string }[]>(
+    `/studies/${study}/specimens`,
+  );
   const items = facts.flatMap(({ specimen_id, artefact_id, contender_id }) => {
     const photo = photos.find((one) => one.filed?.specimen_id === specimen_id);
     const isIn = artefact_id === 'spire-pair' && ['A-stock', 'B-stock'].includes(contender_id);
@@ -62,15 +66,19 @@ function browser(link: string, cookie = '') {
       ...(content && { body: JSON.stringify(content) }),
     });
     cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
-    return { status: response.status, content: (await response.json()) as Judging & { detail?: string } }; // prettier-ignore
+    return {
+      status: response.status,
+      content: (await response.json()) as Judging & { detail?: string },
+    };
   };
   return {
     begin: () => ask('POST', {}),
-    look: (question?: number) => ask('GET', undefined, question === undefined ? '' : `?question=${question}`),
+    look: (question?: number) =>
+      ask('GET', undefined, question === undefined ? '' : `?question=${question}`),
     answer: (question: number, answer: string) => ask('PUT', { question, answer }),
     cookie: () => cookie,
   };
-} // prettier-ignore
+}
 
 describe('a question', () => {
   it('that was not shown yet cannot be answered', async () => {

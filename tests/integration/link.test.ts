@@ -175,8 +175,16 @@ describe('a print that its machine ended', () => {
   const readFile = async (path: string, facts: object) => {
     const sha256 = uuid().replaceAll('-', '').padEnd(64, '0');
     await execute(db, `insert into stored_files (sha256, bytes) values ($1, 1)`, [sha256]);
-    await execute(db, 'insert into study_files (study_id, path, sha256) values ($1, $2, $3)', [study, path, sha256]); // prettier-ignore
-    await execute(db, `insert into sliced_files (study_id, path, sha256, facts) values ($1, $2, $3, $4)`, [study, path, sha256, JSON.stringify(facts)]); // prettier-ignore
+    await execute(db, 'insert into study_files (study_id, path, sha256) values ($1, $2, $3)', [
+      study,
+      path,
+      sha256,
+    ]);
+    await execute(
+      db,
+      `insert into sliced_files (study_id, path, sha256, facts) values ($1, $2, $3, $4)`,
+      [study, path, sha256, JSON.stringify(facts)],
+    );
   };
   const printed = async (
     file: string,
@@ -223,16 +231,45 @@ describe('a print that its machine ended', () => {
     await printed('clip-stock.gcode', 0, 'done', 1);
     await printed('clip-tuned.gcode', 20, 'failed', 0.25);
     const prints = await rows('prints');
-    expect(prints.find((one) => one.contender_id === 'stock')).toMatchObject({ filament_g: 40, filament_m: 12, filament_from: 'file' }); // prettier-ignore
-    expect(prints.find((one) => one.contender_id === 'tuned')).toMatchObject({ filament_g: 10, filament_m: 3, filament_from: 'file' }); // prettier-ignore
+    expect(prints.find((one) => one.contender_id === 'stock')).toMatchObject({
+      filament_g: 40,
+      filament_m: 12,
+      filament_from: 'file',
+    });
+    expect(prints.find((one) => one.contender_id === 'tuned')).toMatchObject({
+      filament_g: 10,
+      filament_m: 3,
+      filament_from: 'file',
+    });
   });
 
   it('has the plate and nozzle of its machine’s own last print, never of another machine', async () => {
     await enter('machines', { machine_id: 'other', name: 'Other' });
-    await enter('contenders', { contender_id: 'o', label: 'o', machine_id: 'other', profile_id: 'p' }); // prettier-ignore
+    await enter('contenders', {
+      contender_id: 'o',
+      label: 'o',
+      machine_id: 'other',
+      profile_id: 'p',
+    });
     const before = { artefact_id: 'clip', material_id: 'pla', outcome: 'success' };
-    await enter('prints', { ...before, print_id: 'P1', contender_id: 'tuned', repeat: 8, ended_at: at(-90), plate: 'smooth', nozzle_mm: 0.6 }); // prettier-ignore
-    await enter('prints', { ...before, print_id: 'P2', contender_id: 'o', repeat: 9, ended_at: at(-30), plate: 'glass', nozzle_mm: 0.8 }); // prettier-ignore
+    await enter('prints', {
+      ...before,
+      print_id: 'P1',
+      contender_id: 'tuned',
+      repeat: 8,
+      ended_at: at(-90),
+      plate: 'smooth',
+      nozzle_mm: 0.6,
+    });
+    await enter('prints', {
+      ...before,
+      print_id: 'P2',
+      contender_id: 'o',
+      repeat: 9,
+      ended_at: at(-30),
+      plate: 'glass',
+      nozzle_mm: 0.8,
+    });
     await printed('clip-stock.gcode', 0, 'done', 1);
     const own = (await rows('prints')).find((one) => one.contender_id === 'stock');
     expect(own).toMatchObject({ plate: 'smooth', nozzle_mm: 0.6 });

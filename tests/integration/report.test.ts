@@ -39,8 +39,12 @@ async function frozen(): Promise<RevisionSeen> {
 
 const file = async (number: number, path: string) => {
   const answer = await fetch(`${url()}${at()}/${number}/${path}`);
-  return { status: answer.status, headers: answer.headers, bytes: new Uint8Array(await answer.arrayBuffer()) };
-}; // prettier-ignore
+  return {
+    status: answer.status,
+    headers: answer.headers,
+    bytes: new Uint8Array(await answer.arrayBuffer()),
+  };
+};
 const text = async (number: number, path: string) =>
   new TextDecoder().decode((await file(number, path)).bytes);
 const figuresOf = async (number: number) =>
@@ -149,9 +153,16 @@ describe('a revision', () => {
   it('is made by a job, and has every form', async () => {
     expect(made).toMatchObject({ state: 'ready', number: 1, published_at: null, notes: [] });
     const files = Object.keys(unzipSync(zip));
-    for (const name of ['index.html', 'report.css', 'report.js', 'report.md', 'figures.json', 'data.zip']) {
+    for (const name of [
+      'index.html',
+      'report.css',
+      'report.js',
+      'report.md',
+      'figures.json',
+      'data.zip',
+    ]) {
       expect(files).toContain(name);
-    } // prettier-ignore
+    }
     expect(files.some((name) => name.startsWith('photos/'))).toBe(true);
     expect(files.some((name) => /^cards\/.*-wide\.png$/.test(name))).toBe(true);
     expect(files.some((name) => /^cards\/.*-square\.svg$/.test(name))).toBe(true);
@@ -200,17 +211,22 @@ describe('a revision', () => {
     const figures = await figuresOf(1);
     const mae = figures.figures.find(({ address }) => address === TIE);
     if (mae?.value == null) throw new Error('no such figure');
-    const digit = (value: string) => value.replace(/(\d)(?=\D*$)/, (one) => String((Number(one) + 5) % 10)); // prettier-ignore
+    const digit = (value: string) =>
+      value.replace(/(\d)(?=\D*$)/, (one) => String((Number(one) + 5) % 10));
     const value = String(mae.value);
     const one = verify(zip, {
-      'figures.json': asText((json) => json.replace(`"value": ${value}`, `"value": ${digit(value)}`)),
-    }); // prettier-ignore
+      'figures.json': asText((json) =>
+        json.replace(`"value": ${value}`, `"value": ${digit(value)}`),
+      ),
+    });
     expect(one.status).toBe(1);
     expect(one.stderr).toContain(`figure ${TIE}: stated`);
     expect(one.stderr).toContain(value);
     const page = verify(zip, {
-      'index.html': asText((html) => html.replace(`class="figure">${mae.printed}<`, 'class="figure">0.001<')),
-    }); // prettier-ignore
+      'index.html': asText((html) =>
+        html.replace(`class="figure">${mae.printed}<`, 'class="figure">0.001<'),
+      ),
+    });
     expect(page.status).toBe(1);
     expect(page.stderr).toMatch(/^page accuracy:\S+: stated 0\.001; from the data /m);
   });
@@ -250,12 +266,20 @@ describe('a revision', () => {
   it('does not, once a file is another, is missing or is more: each is named', () => {
     const edits: [string, (text: string) => string, RegExp][] = [
       // What is not seen on the page is as much a part of it as what is.
-      ['index.html', (html) => html.replace('</main>', '<p hidden>The best machine.</p></main>'), /^file index\.html: stated … .*hidden/m],
-      ['index.html', (html) => html.replace('<main', '<main data-x="1"'), /^file index\.html: stated … .*data-x/m],
+      [
+        'index.html',
+        (html) => html.replace('</main>', '<p hidden>The best machine.</p></main>'),
+        /^file index\.html: stated … .*hidden/m,
+      ],
+      [
+        'index.html',
+        (html) => html.replace('<main', '<main data-x="1"'),
+        /^file index\.html: stated … .*data-x/m,
+      ],
       ['report.css', (css) => `${css}\n.figure{opacity:0}`, /^file report\.css: stated SHA-256 /m],
       ['report.js', (js) => `${js}\nalert(1)`, /^file report\.js: stated SHA-256 /m],
       ['extra.html', () => '<p>more</p>', /^file extra\.html: stated not listed/m],
-    ]; // prettier-ignore
+    ];
     for (const [name, edit, named] of edits) {
       const { status, stderr } = verify(zip, { [name]: asText(edit) });
       expect(status, name).toBe(1);
@@ -352,10 +376,18 @@ describe('a revision', () => {
     expect(html).toContain('Two hundred is as good.');
     expect(html).not.toContain('Not published yet');
     expect((await read('/r/gannet-speeds/1')).status).toBe(301);
-    expect((await read('/r/gannet-speeds/1/report.css')).headers.get('content-type')).toContain('text/css'); // prettier-ignore
-    for (const wrong of ['/r/gannet-speeds/2/', '/r/gannet-speeds/1/../../api', '/r/x', '/r/gannet-speeds/1/nothing', '/r/%22/1/']) {
+    expect((await read('/r/gannet-speeds/1/report.css')).headers.get('content-type')).toContain(
+      'text/css',
+    );
+    for (const wrong of [
+      '/r/gannet-speeds/2/',
+      '/r/gannet-speeds/1/../../api',
+      '/r/x',
+      '/r/gannet-speeds/1/nothing',
+      '/r/%22/1/',
+    ]) {
       expect((await read(wrong)).status).toBe(404);
-    } // prettier-ignore
+    }
     expect((await call('DELETE', `${at()}/revisions/1`)).status).toBe(409);
   });
 
@@ -366,7 +398,10 @@ describe('a revision', () => {
     expect(page.status).toBe(200);
     expect(readOn(parse(await page.text())).filter(isForPrograms)).toEqual([]);
     const chart = model.charts[0]?.id ?? '';
-    for (const [size, width] of [['wide', 1920], ['square', 1080]] as const) {
+    for (const [size, width] of [
+      ['wide', 1920],
+      ['square', 1080],
+    ] as const) {
       for (const theme of ['light', 'dark', 'clear']) {
         const answer = await card(`subject=chart/${chart}&size=${size}&theme=${theme}&as=png`);
         expect(answer.headers.get('content-type')).toBe('image/png');
@@ -374,7 +409,7 @@ describe('a revision', () => {
         expect([picture.width, picture.height]).toEqual([width, 1080]);
         expect(picture.hasAlpha).toBe(theme === 'clear');
       }
-    } // prettier-ignore
+    }
     const photos = await card(`subject=photos/${model.photos[0]?.id}&size=wide&theme=light&as=svg`);
     expect(await photos.text()).toContain('data:image/jpeg;base64,');
     expect((await card('subject=chart/nothing&size=wide&theme=light&as=svg')).status).toBe(404);
@@ -399,9 +434,9 @@ describe('more evidence', () => {
     const prints = await get<{ print_id: string; contender_id: string; artefact_id: string }[]>(
       `/studies/${study}/rows/prints`,
     );
-    const dimensions = await get<{ artefact_id: string; dimension_id: string; nominal_mm: number }[]>(
-      `/studies/${study}/rows/dimensions`,
-    ); // prettier-ignore
+    const dimensions = await get<
+      { artefact_id: string; dimension_id: string; nominal_mm: number }[]
+    >(`/studies/${study}/rows/dimensions`);
     const measured = new Set(dimensions.map((row) => row.artefact_id));
     const own = prints.find((row) => row.contender_id === 'B-120' && measured.has(row.artefact_id));
     const specimen = specimens.find((row) => row.print_id === own?.print_id)?.specimen_id;
@@ -447,7 +482,9 @@ describe('more evidence', () => {
     expect(changes.figures.map(({ address }) => address)).toContain(TIE);
     expect(changes.data.map(({ table }) => table)).toContain('readings');
     expect(await text(2, '')).toContain('What changed since report 1');
-    expect((await call('PATCH', `${at()}/revisions/2`, { publish: true, name: 'gannet-speeds' })).status).toBe(204); // prettier-ignore
+    expect(
+      (await call('PATCH', `${at()}/revisions/2`, { publish: true, name: 'gannet-speeds' })).status,
+    ).toBe(204);
     expect((await read('/r/gannet-speeds')).headers.get('location')).toBe('/r/gannet-speeds/2/');
     expect((await call('PATCH', `${at()}/revisions/2`, { withdraw: ' ' })).status).toBe(400);
     const why = 'A reading of <b>nine</b> millimetres was wrong.';
@@ -458,7 +495,9 @@ describe('more evidence', () => {
     // Every form says so that can; those that cannot are no longer given.
     const markdown = await (await read('/r/gannet-speeds/2/report.md')).text();
     expect(markdown).toMatch(/^[^]{0,200}withdrawn/i);
-    const all = unzipSync(new Uint8Array(await (await read('/r/gannet-speeds/2/report.zip')).arrayBuffer())); // prettier-ignore
+    const all = unzipSync(
+      new Uint8Array(await (await read('/r/gannet-speeds/2/report.zip')).arrayBuffer()),
+    );
     expect(new TextDecoder().decode(all['WITHDRAWN.txt'])).toContain('nine');
     expect((await read('/r/gannet-speeds/2/report.pdf')).status).toBe(410);
     expect((await read('/r/gannet-speeds')).headers.get('location')).toBe('/r/gannet-speeds/1/');
@@ -513,7 +552,10 @@ describe('settings and words', () => {
       version: about.row_version + 1,
       change: { report: { parts: ['answer', 'answer'] } },
     });
-    expect([twice.status, String(twice.content.detail)]).toEqual([400, expect.stringContaining('names a part twice')]); // prettier-ignore
+    expect([twice.status, String(twice.content.detail)]).toEqual([
+      400,
+      expect.stringContaining('names a part twice'),
+    ]);
     const answer = await fetch(`${url()}/api/v1/studies/${study}/package`);
     const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));
     const descriptor = JSON.parse(new TextDecoder().decode(files['datapackage.json'])) as {

@@ -18,17 +18,29 @@ async function bench() {
   const study = await createFleet(url(), 2);
   const base = `/studies/${study}`;
   const add = (table: string, row: Row) => call('POST', `${base}/rows/${table}`, row);
-  await add('dimensions', { artefact_id: 'clip', dimension_id: 'width', name: 'Width', axis: 'x', kind: 'external', nominal_mm: 20 }); // prettier-ignore
+  await add('dimensions', {
+    artefact_id: 'clip',
+    dimension_id: 'width',
+    name: 'Width',
+    axis: 'x',
+    kind: 'external',
+    nominal_mm: 20,
+  });
   return {
     ...{ study, base, add },
     rows: (table: string) => get<Row[]>(`${base}/rows/${table}`),
-    end: (row: Row, parts: Row[] = [{ specimen_id: `s-${String(row.print_id)}`, print_id: row.print_id, copy: 1 }]) =>
-      call('POST', `${base}/prints`, { print: row, specimens: parts }),
+    end: (
+      row: Row,
+      parts: Row[] = [
+        { specimen_id: `s-${String(row.print_id)}`, print_id: row.print_id, copy: 1 },
+      ],
+    ) => call('POST', `${base}/prints`, { print: row, specimens: parts }),
     read: (...readings: Row[]) => call('POST', `${base}/readings/batch`, { readings }),
     delete: (table: string, ...key: string[]) => call('POST', `${base}/deletions`, { table, key }),
-    restore: (id: unknown) => call('POST', `${base}/deletions/${String(id)}`, { action: 'restore' }),
+    restore: (id: unknown) =>
+      call('POST', `${base}/deletions/${String(id)}`, { action: 'restore' }),
   };
-} // prettier-ignore
+}
 
 const reading = (specimen_id: string, value_mm: number, more: Row = {}) => ({
   ...{ reading_id: uuid(), specimen_id, dimension_id: 'width', trial: 1, value_mm },
@@ -58,7 +70,9 @@ describe('a sticker', () => {
       { specimen_id: 'b', print_id: 'p-2', code: 'k7-009' },
     ]);
     expect(taken.status).toBe(409);
-    expect(detail(taken)).toBe('The sticker k7-009 is on another part (Clip, Machine 1, repeat 1). Use K7-010, which is free.'); // prettier-ignore
+    expect(detail(taken)).toBe(
+      'The sticker k7-009 is on another part (Clip, Machine 1, repeat 1). Use K7-010, which is free.',
+    );
     expect(taken.content).toMatchObject({ proposal: 'K7-010', issues: [{ path: 'code' }] });
     // Nothing of it is stored, and the proposal is good.
     expect(await own.rows('prints')).toHaveLength(1);
@@ -90,7 +104,13 @@ describe('a print that was wrong', () => {
     await own.end(print('p-1'));
     await own.end(print('p-2', { repeat: 2 }));
     await own.read(reading('s-p-1', 20.1), reading('s-p-1', 20.2), reading('s-p-2', 19.9));
-    await own.add('incidents', { incident_id: 'i-1', machine_id: 'm-1', print_id: 'p-1', mode: 'warped', cause: 'machine' }); // prettier-ignore
+    await own.add('incidents', {
+      incident_id: 'i-1',
+      machine_id: 'm-1',
+      print_id: 'p-1',
+      mode: 'warped',
+      cause: 'machine',
+    });
     const tables = ['prints', 'specimens', 'readings', 'incidents'];
     const all = async () =>
       Promise.all(
@@ -106,7 +126,9 @@ describe('a print that was wrong', () => {
     const before = await all();
     const look = await call('PUT', `${own.base}/deletions`, { table: 'prints', key: ['p-1'] });
     expect(look.content).toMatchObject({ title: 'Clip, Machine 1, repeat 1' });
-    expect(Object.fromEntries((look.content.counts as Row[]).map((one) => [one.table, one.rows]))).toEqual({ prints: 1, specimens: 1, readings: 2, incidents: 1 }); // prettier-ignore
+    expect(
+      Object.fromEntries((look.content.counts as Row[]).map((one) => [one.table, one.rows])),
+    ).toEqual({ prints: 1, specimens: 1, readings: 2, incidents: 1 });
     expect(await all()).toEqual(before);
     const gone = await own.delete('prints', 'p-1');
     expect(gone.status).toBe(201);
@@ -135,7 +157,13 @@ describe('a print that was wrong', () => {
   it('moves to another contender with its incidents, whose machine is another then', async () => {
     const own = await bench();
     await own.end(print('p-1'));
-    await own.add('incidents', { incident_id: 'i-1', machine_id: 'm-1', print_id: 'p-1', mode: 'warped', cause: 'machine' }); // prettier-ignore
+    await own.add('incidents', {
+      incident_id: 'i-1',
+      machine_id: 'm-1',
+      print_id: 'p-1',
+      mode: 'warped',
+      cause: 'machine',
+    });
     const moved = await call('PATCH', `${own.base}/rows/prints/p-1`, {
       ...{ version: 1, change: { contender_id: 'c-2', repeat: 2 } },
     });
@@ -165,7 +193,10 @@ describe('readings', () => {
     const again = await move([one.reading_id, two.reading_id], 's-p-2');
     expect(again.content).toEqual(first.content);
     const now = () => get<Row[]>(`${own.base}/readings`);
-    expect((await now()).map((row) => [row.specimen_id, row.value_mm])).toEqual([['s-p-2', 20.1], ['s-p-2', 20.2]]); // prettier-ignore
+    expect((await now()).map((row) => [row.specimen_id, row.value_mm])).toEqual([
+      ['s-p-2', 20.1],
+      ['s-p-2', 20.2],
+    ]);
     const ids = (first.content.readings as Row[]).map((row) => row.reading_id);
     expect((await move(ids, 's-p-1')).status).toBe(201);
     expect((await now()).map((row) => row.specimen_id)).toEqual(['s-p-1', 's-p-1']);
@@ -176,11 +207,15 @@ describe('readings', () => {
   it('in their thousands are a few statements, in the order in which they were sent', async () => {
     const own = await bench();
     await own.end(print('p-1'));
-    const many = Array.from({ length: 1500 }, (_, at) => reading('s-p-1', 20 + at / 1e4, { operator: at % 2 ? 'LK' : 'KM' })); // prettier-ignore
+    const many = Array.from({ length: 1500 }, (_, at) =>
+      reading('s-p-1', 20 + at / 1e4, { operator: at % 2 ? 'LK' : 'KM' }),
+    );
     const began = Date.now();
     expect((await own.read(...many)).status).toBe(201);
     expect(Date.now() - began).toBeLessThan(20_000);
-    const kept = await get<{ value_mm: number; trial: number; operator: string }[]>(`${own.base}/readings`); // prettier-ignore
+    const kept = await get<{ value_mm: number; trial: number; operator: string }[]>(
+      `${own.base}/readings`,
+    );
     expect(kept.map((row) => row.value_mm)).toEqual(many.map((row) => row.value_mm));
     const trials = kept.filter((row) => row.operator === 'LK').map((row) => row.trial);
     expect(trials).toEqual(trials.map((_, at) => at + 1));
@@ -224,7 +259,9 @@ describe('a change of firmware', () => {
     });
     await own.end(print('p-1'));
     await own.end(print('p-2', { repeat: 2, started_at: '2026-03-04T08:00:00Z' }));
-    expect((await own.add('machine_changes', change('2026-03-03T08:00:00Z', '1.9 to 2.4'))).status).toBe(201); // prettier-ignore
+    expect(
+      (await own.add('machine_changes', change('2026-03-03T08:00:00Z', '1.9 to 2.4'))).status,
+    ).toBe(201);
     expect(await own.rows('machines')).toMatchObject([{ firmware: '2.4' }, { firmware: null }]);
     expect((await own.rows('prints')).map((row) => row.firmware)).toEqual(['1.9', null]);
     // One that was before it and is entered later changes nothing today.
@@ -235,7 +272,10 @@ describe('a change of firmware', () => {
   it('that is to come is refused', async () => {
     const own = await bench();
     const answer = await own.add('machine_changes', change('2199-01-01T00:00:00Z', '9.9'));
-    expect([answer.status, detail(answer)]).toEqual([422, 'at is in the future: enter a change once it is made']); // prettier-ignore
+    expect([answer.status, detail(answer)]).toEqual([
+      422,
+      'at is in the future: enter a change once it is made',
+    ]);
   });
 });
 
@@ -244,7 +284,9 @@ describe('a level that is typed with a print', () => {
     const own = await bench();
     await own.end(print('p-1', { noise_db: 47, noise_distance_m: 1 }));
     await own.end(print('p-2', { repeat: 2, noise_db: 51, noise_distance_m: 1 }));
-    expect(await own.rows('noise')).toMatchObject([{ machine_id: 'm-1', state: 'printing', distance_m: 1, db_a: 47 }]); // prettier-ignore
+    expect(await own.rows('noise')).toMatchObject([
+      { machine_id: 'm-1', state: 'printing', distance_m: 1, db_a: 47 },
+    ]);
   });
 });
 
@@ -257,18 +299,44 @@ describe('letters of machines', () => {
         .sort();
     expect(await letters()).toEqual(['m-1 A', 'm-2 B']);
     await own.add('machines', { machine_id: 'a-0', name: 'Early' });
-    await own.add('contenders', { contender_id: 'a-0', label: 'Early', machine_id: 'a-0', profile_id: 'p' }); // prettier-ignore
+    await own.add('contenders', {
+      contender_id: 'a-0',
+      label: 'Early',
+      machine_id: 'a-0',
+      profile_id: 'p',
+    });
     expect(await letters()).toEqual(['a-0 C', 'm-1 A', 'm-2 B']);
   });
 });
 
 describe('an id that is none', () => {
   it.each([
-    'photos', 'photos/original?path=a', 'photos/part?path=a', 'photos/marks?path=a', 'report', 'history?table=prints&key=p',
-    'incidents/i/photos?path=a', 'rows/prints', 'runs', 'specimens', 'deletions', 'results', 'evidence?figure=a', 'link', 'package',
-    'sliced-files', 'readings', 'panels', 'follow-ups', 'live', 'find?code=a', 'report/revisions', 'inspections', 'agreement',
+    'photos',
+    'photos/original?path=a',
+    'photos/part?path=a',
+    'photos/marks?path=a',
+    'report',
+    'history?table=prints&key=p',
+    'incidents/i/photos?path=a',
+    'rows/prints',
+    'runs',
+    'specimens',
+    'deletions',
+    'results',
+    'evidence?figure=a',
+    'link',
+    'package',
+    'sliced-files',
+    'readings',
+    'panels',
+    'follow-ups',
+    'live',
+    'find?code=a',
+    'report/revisions',
+    'inspections',
+    'agreement',
   ])('is nobody’s: /studies/no-uuid/%s', async (path) => {
     const answer = await call('GET', `/studies/no-uuid/${path}`);
     expect([answer.status, answer.type]).toEqual([404, 'application/problem+json']);
-  }); // prettier-ignore
+  });
 });

@@ -88,7 +88,9 @@ describe('a thing of several studies', () => {
 
   it('is found by its name, and so is everything else', async () => {
     const found = (q: string, study = '') =>
-      get<{ kind: string; name: string; href: string }[]>(`/find?q=${encodeURIComponent(q)}${study}`); // prettier-ignore
+      get<{ kind: string; name: string; href: string }[]>(
+        `/find?q=${encodeURIComponent(q)}${study}`,
+      );
     expect((await found('razor'))[0]).toMatchObject({ kind: 'machine', name: 'Razorbill S' });
     expect((await found('W4-0', `&study=${winter}`)).map((one) => one.kind)).toContain('specimen');
     expect((await found('winter'))[0]).toMatchObject({ kind: 'study' });
@@ -99,7 +101,10 @@ describe('a thing of several studies', () => {
   it('learns what is written down in a study as long as the two are in step', async () => {
     const [machine] = await rows<{ machine_id: string }>(winter, 'machines');
     const change = (value: string, version: number) =>
-      call('PATCH', `/studies/${winter}/rows/machines/gannet`, { version, change: { firmware: value } }); // prettier-ignore
+      call('PATCH', `/studies/${winter}/rows/machines/gannet`, {
+        version,
+        change: { firmware: value },
+      });
     expect((await change('2.0.0', machine?.row_version ?? 0)).status).toBe(200);
     const { thing, uid } = await named('machine', 'Gannet X26');
     expect(thing?.facts.firmware).toBe('2.0.0');
@@ -107,7 +112,10 @@ describe('a thing of several studies', () => {
     expect((await rows<{ firmware: string }>(update, 'machines'))[0]?.firmware).toBe('1.9.2');
     expect((await page(`/studies/${update}/line-up`)).text).toContain('is 2.0.0 today');
     // Once the workshop knows better, a study no longer changes it.
-    const known = await call('PATCH', `/things/${uid}`, { version: thing?.row_version, change: { firmware: '2.1.0' } }); // prettier-ignore
+    const known = await call('PATCH', `/things/${uid}`, {
+      version: thing?.row_version,
+      change: { firmware: '2.1.0' },
+    });
     expect(known.status).toBe(200);
     await change('2.0.1', (machine?.row_version ?? 0) + 1);
     expect((await named('machine', 'Gannet X26')).thing?.facts.firmware).toBe('2.1.0');
@@ -148,13 +156,16 @@ describe('a package without lasting ids', () => {
 
   it('is put together with what is there, and taken apart again', async () => {
     const [one, other] = (await named('machine', 'Gannet X26')).all;
-    const act = (uid: string | undefined, content: object) => call('POST', `/things/${uid}`, content); // prettier-ignore
+    const act = (uid: string | undefined, content: object) =>
+      call('POST', `/things/${uid}`, content);
     expect((await act(one?.uid, { action: 'merge', other: other?.uid })).status).toBe(204);
     const { all, uid } = await named('machine', 'Gannet X26');
     expect(all).toHaveLength(1);
     expect((await page(`/machines/${uid}`)).text).toContain('prints in 3 studies');
     // Either id leads to it.
-    expect((await get<Thing>(`/things/${other?.uid}`)).uid).toBe((await get<Thing>(`/things/${one?.uid}`)).uid); // prettier-ignore
+    expect((await get<Thing>(`/things/${other?.uid}`)).uid).toBe(
+      (await get<Thing>(`/things/${one?.uid}`)).uid,
+    );
     const merged = uid === one?.uid ? other?.uid : one?.uid;
     expect((await act(merged, { action: 'split' })).status).toBe(204);
     expect((await named('machine', 'Gannet X26')).all).toHaveLength(2);
@@ -172,7 +183,10 @@ describe('a package without lasting ids', () => {
 
 describe('what cannot be', () => {
   it('two that stand side by side in one study are two', async () => {
-    const [a, b] = [(await named('machine', 'Razorbill S')).uid, (await named('machine', 'Turnstone mini')).uid]; // prettier-ignore
+    const [a, b] = [
+      (await named('machine', 'Razorbill S')).uid,
+      (await named('machine', 'Turnstone mini')).uid,
+    ];
     const { status, content } = await call('POST', `/things/${a}`, { action: 'merge', other: b });
     expect(status).toBe(409);
     expect(content.detail).toMatch(/stand side by side in “Two small machines for spoke keys”/);
@@ -180,7 +194,10 @@ describe('what cannot be', () => {
   });
 
   it('a machine is no part', async () => {
-    const [a, b] = [(await named('machine', 'Razorbill S')).uid, (await named('artefact', 'Stair block')).uid]; // prettier-ignore
+    const [a, b] = [
+      (await named('machine', 'Razorbill S')).uid,
+      (await named('artefact', 'Stair block')).uid,
+    ];
     expect((await call('POST', `/things/${a}`, { action: 'merge', other: b })).status).toBe(409);
   });
 
@@ -191,12 +208,18 @@ describe('what cannot be', () => {
       file === 'machines.csv' ? withLastUid(text, uid) : text,
     );
     const { status, content: answer } = await imported(content);
-    expect([status, answer.detail]).toEqual([409, expect.stringMatching(/machines\.csv: gannet has the lasting id \(uid\) of the artefact Stair block/)]); // prettier-ignore
+    expect([status, answer.detail]).toEqual([
+      409,
+      expect.stringMatching(
+        /machines\.csv: gannet has the lasting id \(uid\) of the artefact Stair block/,
+      ),
+    ]);
     expect((await studies()).length).toBe(before);
   });
 
   it('a name that is there already is asked about', async () => {
-    const ask = (more: object = {}) => call('POST', '/things', { kind: 'machine', facts: { name: 'razorbill s' }, ...more }); // prettier-ignore
+    const ask = (more: object = {}) =>
+      call('POST', '/things', { kind: 'machine', facts: { name: 'razorbill s' }, ...more });
     const { status, content } = await ask();
     expect(status).toBe(409);
     expect(content.current).toMatchObject({ name: 'Razorbill S' });
@@ -222,19 +245,28 @@ describe('a line-up from nothing', () => {
   let study: string;
   const add = (content: object) => call('POST', `/studies/${study}/line-up`, content);
   beforeAll(async () => {
-    const { content } = await call('POST', '/studies', { title: 'From nothing', intent: 'machines' }); // prettier-ignore
+    const { content } = await call('POST', '/studies', {
+      title: 'From nothing',
+      intent: 'machines',
+    });
     study = String(content.study_id);
   });
 
   it('takes a machine of the workshop as it is today, with its stock profile', async () => {
     const { uid } = await named('machine', 'Razorbill S');
     expect((await add({ add: 'machine', picked: { uid } })).status).toBe(201);
-    expect(await rows(study, 'machines')).toMatchObject([{ machine_id: 'razorbill-s', maker: 'Razor & Stone', uid }]); // prettier-ignore
+    expect(await rows(study, 'machines')).toMatchObject([
+      { machine_id: 'razorbill-s', maker: 'Razor & Stone', uid },
+    ]);
     expect(await rows(study, 'contenders')).toMatchObject([{ label: 'Razorbill S stock' }]);
-    expect(await rows(study, 'profile_settings')).toMatchObject([{ key: 'layer_height_mm', value: '0.2' }]); // prettier-ignore
+    expect(await rows(study, 'profile_settings')).toMatchObject([
+      { key: 'layer_height_mm', value: '0.2' },
+    ]);
     const about = await get<{ reference: string }>(`/studies/${study}`);
     expect(about.reference).toBe('razorbill-s-stock');
-    expect((await add({ add: 'machine', picked: { uid } })).content.detail).toBe('Razorbill S is in this study already.'); // prettier-ignore
+    expect((await add({ add: 'machine', picked: { uid } })).content.detail).toBe(
+      'Razorbill S is in this study already.',
+    );
   });
 
   it('makes a new machine of a name, and asks where the workshop has one', async () => {
@@ -242,20 +274,36 @@ describe('a line-up from nothing', () => {
     expect((await named('machine', 'Dunlin 5')).all).toHaveLength(1);
     const twin = await add({ add: 'machine', picked: { name: 'turnstone MINI' } });
     expect([twin.status, (twin.content.current as Thing).name]).toEqual([409, 'Turnstone mini']);
-    const own = await add({ add: 'machine', picked: { name: 'turnstone MINI', evenIfNamed: true } }); // prettier-ignore
+    const own = await add({
+      add: 'machine',
+      picked: { name: 'turnstone MINI', evenIfNamed: true },
+    });
     expect(own.status).toBe(201);
   });
 
   it('takes our own profile beside the stock one, to be changed', async () => {
     expect((await add({ add: 'tuned', contender_id: 'razorbill-s-stock' })).status).toBe(201);
-    const profiles = await rows<{ profile_id: string; kind: string; parent_id: string | null }>(study, 'profiles'); // prettier-ignore
+    const profiles = await rows<{ profile_id: string; kind: string; parent_id: string | null }>(
+      study,
+      'profiles',
+    );
     const tuned = profiles.find((row) => row.kind === 'tuned');
     expect(tuned?.parent_id).not.toBeNull();
-    const set = (key: string, value: string | null) => call('PUT', `/studies/${study}/line-up/settings`, { profile_id: tuned?.profile_id, key, value }); // prettier-ignore
-    expect((await set('Layer Height', '0.12')).content).toMatchObject({ key: 'layer_height_mm', value: '0.12' }); // prettier-ignore
+    const set = (key: string, value: string | null) =>
+      call('PUT', `/studies/${study}/line-up/settings`, {
+        profile_id: tuned?.profile_id,
+        key,
+        value,
+      });
+    expect((await set('Layer Height', '0.12')).content).toMatchObject({
+      key: 'layer_height_mm',
+      value: '0.12',
+    });
     expect((await set('perimeters', '4')).content).toMatchObject({ key: 'walls' });
     expect((await set('walls', null)).status).toBe(200);
-    const own = (await rows<{ profile_id: string; key: string; value: string }>(study, 'profile_settings')).filter((row) => row.profile_id === tuned?.profile_id); // prettier-ignore
+    const own = (
+      await rows<{ profile_id: string; key: string; value: string }>(study, 'profile_settings')
+    ).filter((row) => row.profile_id === tuned?.profile_id);
     expect(own.map(({ key, value }) => [key, value])).toEqual([['layer_height_mm', '0.12']]);
   });
 
@@ -292,11 +340,21 @@ describe('a line-up from nothing', () => {
 describe('a study again as another', () => {
   it('takes line-up, parts, plan and question, and a machine more, and nothing that was printed', async () => {
     const { uid } = await named('machine', 'Razorbill S');
-    const { status, content } = await call('POST', '/studies', { title: 'Again', again: winter, with: uid }); // prettier-ignore
+    const { status, content } = await call('POST', '/studies', {
+      title: 'Again',
+      again: winter,
+      with: uid,
+    });
     expect(status).toBe(201);
     const study = String(content.study_id);
-    const about = await get<{ intent: string; question: string; reference: string }>(`/studies/${study}`); // prettier-ignore
-    expect(about).toMatchObject({ intent: 'machines', reference: 'B-stock', question: 'Is the Gannet as true as in spring, and which other materials can it print?' }); // prettier-ignore
+    const about = await get<{ intent: string; question: string; reference: string }>(
+      `/studies/${study}`,
+    );
+    expect(about).toMatchObject({
+      intent: 'machines',
+      reference: 'B-stock',
+      question: 'Is the Gannet as true as in spring, and which other materials can it print?',
+    });
     const contenders = await rows<{ label: string }>(study, 'contenders');
     expect(contenders.map((row) => row.label)).toEqual(['Gannet X26 stock', 'Razorbill S stock']);
     expect(await rows(study, 'dimensions')).toHaveLength(17);
@@ -337,7 +395,9 @@ describe('what is known of a thing', () => {
     const given = (name: string, created: string, firmware: string) =>
       packed(name, (file, text) => {
         if (file === 'machines.csv') return withLastUid(text.replace(/1\.9\.2/, firmware), uid);
-        return file === 'datapackage.json' ? text.replace('2026-03-12T16:10:00+01:00', created) : withoutUid(file, text); // prettier-ignore
+        return file === 'datapackage.json'
+          ? text.replace('2026-03-12T16:10:00+01:00', created)
+          : withoutUid(file, text);
       });
     await imported(given('late', '2026-09-01T10:00:00Z', '3.0.0'));
     await imported(given('early', '2026-05-01T10:00:00Z', '2.5.0'));
@@ -346,19 +406,30 @@ describe('what is known of a thing', () => {
     await imported(given('latest', '2026-10-01T10:00:00Z', '3.1.0'));
     expect((await get<Thing>(`/things/${uid}`)).facts.firmware).toBe('3.1.0');
     // The studies have what they had.
-    expect((await rows<{ firmware: string }>(await studyOf('early'), 'machines'))[0]?.firmware).toBe('2.5.0'); // prettier-ignore
+    expect(
+      (await rows<{ firmware: string }>(await studyOf('early'), 'machines'))[0]?.firmware,
+    ).toBe('2.5.0');
     expect((await page(`/machines/${uid}`)).text).toContain('firmware was 2.5.0, is 3.1.0');
   });
 
   it('is filled in from what was merged into it, and not overruled by it', async () => {
     const make = async (facts: object) =>
-      String((await call('POST', '/things', { kind: 'machine', facts, evenIfNamed: true })).content.uid); // prettier-ignore
+      String(
+        (await call('POST', '/things', { kind: 'machine', facts, evenIfNamed: true })).content.uid,
+      );
     const kept = await make({ name: 'Snipe', maker: 'Own', firmware: null });
     const merged = await make({ name: 'Snipe', maker: 'Other', firmware: '1.0', nozzle_mm: 0.6 });
     await call('POST', `/things/${kept}`, { action: 'merge', other: merged });
-    expect((await get<Thing>(`/things/${merged}`)).facts).toMatchObject({ maker: 'Own', firmware: '1.0', nozzle_mm: 0.6 }); // prettier-ignore
+    expect((await get<Thing>(`/things/${merged}`)).facts).toMatchObject({
+      maker: 'Own',
+      firmware: '1.0',
+      nozzle_mm: 0.6,
+    });
     await call('POST', `/things/${merged}`, { action: 'split' });
-    expect((await get<Thing>(`/things/${kept}`)).facts).toMatchObject({ maker: 'Own', firmware: null }); // prettier-ignore
+    expect((await get<Thing>(`/things/${kept}`)).facts).toMatchObject({
+      maker: 'Own',
+      firmware: null,
+    });
   });
 
   it('is one name by one, though two give it at once', async () => {
@@ -371,10 +442,21 @@ describe('what is known of a thing', () => {
 describe('two rows of one study', () => {
   it('are never one thing: not by a lasting id that is sent, nor by one that was merged', async () => {
     const [machine] = await rows<{ machine_id: string; uid: string }>(winter, 'machines');
-    const add = (uid: string) => call('POST', `/studies/${winter}/rows/machines`, { machine_id: 'second', name: 'Second', uid }); // prettier-ignore
+    const add = (uid: string) =>
+      call('POST', `/studies/${winter}/rows/machines`, {
+        machine_id: 'second',
+        name: 'Second',
+        uid,
+      });
     const sent = await add(machine?.uid ?? '');
-    expect([sent.status, sent.content.detail]).toEqual([409, expect.stringContaining('gannet and second are one thing of this workshop')]); // prettier-ignore
-    const made = await call('POST', '/things', { kind: 'machine', facts: { name: 'Gannet the second' } }); // prettier-ignore
+    expect([sent.status, sent.content.detail]).toEqual([
+      409,
+      expect.stringContaining('gannet and second are one thing of this workshop'),
+    ]);
+    const made = await call('POST', '/things', {
+      kind: 'machine',
+      facts: { name: 'Gannet the second' },
+    });
     const other = String(made.content.uid);
     await call('POST', `/things/${machine?.uid}`, { action: 'merge', other });
     expect((await add(other)).status).toBe(409);
@@ -387,7 +469,13 @@ describe('two rows of one study', () => {
 describe('a feature of a machine', () => {
   it('is as the study says that was begun last, whichever was written last', async () => {
     const say = (study: string, state: string) =>
-      call('POST', `/studies/${study}/rows/features`, { machine_id: 'gannet', feature: 'spare belt', state, price: null, note: null }); // prettier-ignore
+      call('POST', `/studies/${study}/rows/features`, {
+        machine_id: 'gannet',
+        feature: 'spare belt',
+        state,
+        price: null,
+        note: null,
+      });
     expect((await say(winter, 'has')).status).toBe(201);
     expect((await say(update, 'lacks')).status).toBe(201);
     const known = (await featuresOfMachines(db())).filter((one) => one.feature === 'spare belt');
@@ -412,7 +500,15 @@ describe('a step of the set-up', () => {
 
 describe('a row of a table whose rows may repeat', () => {
   it('is taken out by all that it says, one at a time; others by their key', async () => {
-    const heat = { machine_id: 'gannet', what: 'bed', from_c: 21, to_c: 60, seconds: 108, ambient_c: null, at: null }; // prettier-ignore
+    const heat = {
+      machine_id: 'gannet',
+      what: 'bed',
+      from_c: 21,
+      to_c: 60,
+      seconds: 108,
+      ambient_c: null,
+      at: null,
+    };
     const path = `/studies/${winter}/rows/heat_ups`;
     for (let at = 0; at < 2; at += 1) await call('POST', path, heat);
     expect((await call('DELETE', path, heat)).status).toBe(204);
@@ -426,12 +522,25 @@ describe('kept standings', () => {
   it('are made anew after a reading, and are the same for who asks twice', async () => {
     const { uid } = await named('artefact', 'Stair block');
     const before = await page(`/artefacts/${uid}`);
-    expect((await page(`/artefacts/${uid}`)).text.match(/Razorbill S: [^"]*/)?.[0]).toBe(before.text.match(/Razorbill S: [^"]*/)?.[0]); // prettier-ignore
+    expect((await page(`/artefacts/${uid}`)).text.match(/Razorbill S: [^"]*/)?.[0]).toBe(
+      before.text.match(/Razorbill S: [^"]*/)?.[0],
+    );
     const spokes = await studyOf('spoke-keys');
-    const reading = { reading_id: '0193b3c0-2222-7000-8000-00000000aaaa', specimen_id: 'S1-01', dimension_id: 'x1', trial: 9, value_mm: 22.5, instrument_id: 'caliper-2', operator: 'TS', at: '2026-10-01T10:00:00Z' }; // prettier-ignore
+    const reading = {
+      reading_id: '0193b3c0-2222-7000-8000-00000000aaaa',
+      specimen_id: 'S1-01',
+      dimension_id: 'x1',
+      trial: 9,
+      value_mm: 22.5,
+      instrument_id: 'caliper-2',
+      operator: 'TS',
+      at: '2026-10-01T10:00:00Z',
+    };
     const sent = await call('POST', `/studies/${spokes}/readings`, reading);
     expect(sent.content).toMatchObject({ trial: 9 });
-    expect((await page(`/artefacts/${uid}`)).text.match(/Razorbill S: [^"]*/)?.[0]).not.toBe(before.text.match(/Razorbill S: [^"]*/)?.[0]); // prettier-ignore
+    expect((await page(`/artefacts/${uid}`)).text.match(/Razorbill S: [^"]*/)?.[0]).not.toBe(
+      before.text.match(/Razorbill S: [^"]*/)?.[0],
+    );
   });
 });
 
@@ -439,7 +548,9 @@ describe('rows from before there was a workshop', () => {
   it('get their things at the next start', async () => {
     await query('update machines set thing = null');
     await tieRows(db(), null, { knownAt: new Date(), isKept: false });
-    const [left] = (await query('select count(*)::int as n from machines where thing is null')) as { n: number }[]; // prettier-ignore
+    const [left] = (await query('select count(*)::int as n from machines where thing is null')) as {
+      n: number;
+    }[];
     expect(left?.n).toBe(0);
     expect((await page('/machines')).status).toBe(200);
   });

@@ -3,7 +3,9 @@ import { handedOnBy, may, passwordFault, RIGHTS, ROLES } from '.';
 
 describe('roles', () => {
   it('may what the house says', () => {
-    const table = Object.fromEntries(ROLES.map((role) => [role, RIGHTS.filter((right) => may(role, right)).join(' ')])); // prettier-ignore
+    const table = Object.fromEntries(
+      ROLES.map((role) => [role, RIGHTS.filter((right) => may(role, right)).join(' ')]),
+    );
     expect(table).toEqual({
       owner: 'see export enter edit delete own',
       evaluator: 'see export enter edit',
@@ -22,11 +24,15 @@ describe('roles', () => {
 
 describe('a password', () => {
   const common = new Set(['password', 'qwerty', 'iloveyou', 'passwordpassword']);
-  const fault = (text: string, about: string[] = []) => passwordFault(text, about, (one) => common.has(one)); // prettier-ignore
+  const fault = (text: string, about: string[] = []) =>
+    passwordFault(text, about, (one) => common.has(one));
 
-  it.each(['caliper on a cold bench', 'ünterwegs mit 3 Mühlen', 'kQ9!vv-tr2Lmx', 'kQ9!vv-tr2Lm'])('“%s” will do', (text) => {
-    expect(fault(text)).toBeNull();
-  }); // prettier-ignore
+  it.each(['caliper on a cold bench', 'ünterwegs mit 3 Mühlen', 'kQ9!vv-tr2Lmx', 'kQ9!vv-tr2Lm'])(
+    '“%s” will do',
+    (text) => {
+      expect(fault(text)).toBeNull();
+    },
+  );
 
   it.each([
     ['short', 'at least 12 characters'],
@@ -43,12 +49,16 @@ describe('a password', () => {
   });
 
   it('says more than a name that everybody knows', () => {
-    expect(fault('vergleich2026', ['Vergleich', 'Kim'])).toContain('a name that everybody here knows');
+    expect(fault('vergleich2026', ['Vergleich', 'Kim'])).toContain(
+      'a name that everybody here knows',
+    );
     expect(fault('tessa.martin!', ['Tessa.Martin'])).toContain('a name that everybody here knows');
     expect(fault('kim bakes lopsided bread', ['Kim'])).toBeNull();
-  }); // prettier-ignore
+  });
 
   it('is the same however its letters are composed', () => {
-    expect(fault('pássword'.normalize('NFD') + '12345')).toBe(fault('pássword'.normalize('NFC') + '12345')); // prettier-ignore
+    expect(fault('pássword'.normalize('NFD') + '12345')).toBe(
+      fault('pássword'.normalize('NFC') + '12345'),
+    );
   });
 });

@@ -20,22 +20,38 @@ describe('backups', () => {
     const files = daily(60);
     const kept = namesOf(files.filter((file) => !leftOver(files).includes(file)));
     expect(kept.map((name) => name.slice(0, 10))).toEqual([
-      ...['2026-11-26', '2026-11-25', '2026-11-24', '2026-11-23', '2026-11-22', '2026-11-21', '2026-11-20'],
+      ...[
+        '2026-11-26',
+        '2026-11-25',
+        '2026-11-24',
+        '2026-11-23',
+        '2026-11-22',
+        '2026-11-21',
+        '2026-11-20',
+      ],
       // The Sundays before: the week of the 26th and that of the 22nd are among the days.
       ...['2026-11-15', '2026-11-08'],
-    ]); // prettier-ignore
+    ]);
   });
 
   it('of one day are the last of it', () => {
-    const files = [at('2026-11-26T06:00:00Z'), at('2026-11-26T18:00:00Z'), at('2026-11-26T12:00:00Z')];
+    const files = [
+      at('2026-11-26T06:00:00Z'),
+      at('2026-11-26T18:00:00Z'),
+      at('2026-11-26T12:00:00Z'),
+    ];
     expect(namesOf(leftOver(files))).toEqual(['2026-11-26T06:00:00Z', '2026-11-26T12:00:00Z']);
-  }); // prettier-ignore
+  });
 
   it('of a computer that was off for months are all kept', () => {
-    const files = [at('2026-01-03T00:00:00Z'), at('2026-05-01T00:00:00Z'), at('2026-11-26T00:00:00Z')];
+    const files = [
+      at('2026-01-03T00:00:00Z'),
+      at('2026-05-01T00:00:00Z'),
+      at('2026-11-26T00:00:00Z'),
+    ];
     expect(leftOver(files)).toEqual([]);
     expect(leftOver([])).toEqual([]);
-  }); // prettier-ignore
+  });
 
   it('begin a week on Monday', () => {
     // A Sunday and the Monday after it are of two weeks, though they are a day apart.

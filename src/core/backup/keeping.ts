@@ -21,7 +21,10 @@ function latestOf(files: readonly KeptFile[], groupOf: (file: KeptFile) => numbe
     const known = latest.get(groupOf(file));
     if (!known || known.at < file.at) latest.set(groupOf(file), file);
   }
-  return [...latest].sort(([a], [b]) => b - a).slice(0, most).map(([, file]) => file); // prettier-ignore
+  return [...latest]
+    .sort(([a], [b]) => b - a)
+    .slice(0, most)
+    .map(([, file]) => file);
 }
 
 /**

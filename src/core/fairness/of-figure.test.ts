@@ -25,7 +25,9 @@ describe('planned files', () => {
       ...{ contender_id, toolpath: `${contender_id}.gcode`, value: own },
     });
     const walls = { artefact_id: 'block', key: 'walls' };
-    const differences = [{ ...walls, values: [value('A', 2), value('B', 3), value('C', null), value('D', 2)] }]; // prettier-ignore
+    const differences = [
+      { ...walls, values: [value('A', 2), value('B', 3), value('C', null), value('D', 2)] },
+    ];
     expect(unequalTo('A', differences)).toEqual(['B']);
     expect(unequalTo('C', differences)).toEqual([]);
     expect(unequalTo(null, differences)).toEqual([]);

@@ -4,10 +4,14 @@ import { indexStudy } from '../study';
 import { printFacts } from './print-facts';
 
 const AT = '2026-03-02T10:00:00Z';
-const reading = (specimen_id: string, instrument_id: string | null, superseded_at: string | null = null) => ({
+const reading = (
+  specimen_id: string,
+  instrument_id: string | null,
+  superseded_at: string | null = null,
+) => ({
   ...{ specimen_id, dimension_id: 'x', trial: 1, value_mm: 20, instrument_id },
   ...{ operator: null, at: null, superseded_at },
-}); // prettier-ignore
+});
 
 /** With what the first print's specimens were measured, from the readings of them. */
 function instrumentOf(readings: ReturnType<typeof reading>[]): unknown {
@@ -31,7 +35,9 @@ describe('with what a print was measured', () => {
   });
 
   it('is not told by a reading that was taken back, nor by one of no instrument', () => {
-    expect(instrumentOf([reading('s1', 'caliper'), reading('s1', 'micrometer', AT)])).toBe('caliper'); // prettier-ignore
+    expect(instrumentOf([reading('s1', 'caliper'), reading('s1', 'micrometer', AT)])).toBe(
+      'caliper',
+    );
     expect(instrumentOf([reading('s1', 'caliper'), reading('s2', null)])).toBe('caliper');
     expect(instrumentOf([reading('s1', 'caliper', AT)])).toBeNull();
     expect(instrumentOf([reading('s1', null)])).toBeNull();

@@ -64,7 +64,9 @@ const choice = (
   write: (typed) => ({ change: { [column]: typed === '' ? null : typed } as MachineFacts }),
 });
 
-const SIZES = new RegExp(`^\\s*[⌀øØ]?\\s*${NUMBER}(?:\\s*[×x*]\\s*${NUMBER})?(?:\\s*[×x*]\\s*${NUMBER})?\\s*$`); // prettier-ignore
+const SIZES = new RegExp(
+  `^\\s*[⌀øØ]?\\s*${NUMBER}(?:\\s*[×x*]\\s*${NUMBER})?(?:\\s*[×x*]\\s*${NUMBER})?\\s*$`,
+);
 
 /** `230 × 230 × 250`; of a round plate `⌀ 300 × 380`. One number is a cube, two are a round plate's. */
 const build: MachineFact = {

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { settingNames } from '../study/settings';
-import { changesOf, MACHINE_FACTS, profileSettings, proposeFromFiles, settingRows, type MachineFacts } from '.'; // prettier-ignore
+import {
+  changesOf,
+  MACHINE_FACTS,
+  profileSettings,
+  proposeFromFiles,
+  settingRows,
+  type MachineFacts,
+} from '.';
 
 const fact = (key: string) => {
   const found = MACHINE_FACTS.find((one) => one.key === key);
@@ -14,7 +21,11 @@ const typed = (key: string, text: string): MachineFacts | string => {
 
 describe('a machine’s facts are typed as they are read', () => {
   it('its build sizes: three, two of a round plate, one of a cube', () => {
-    const sizes = (x: number, y: number, z: number) => ({ build_x_mm: x, build_y_mm: y, build_z_mm: z }); // prettier-ignore
+    const sizes = (x: number, y: number, z: number) => ({
+      build_x_mm: x,
+      build_y_mm: y,
+      build_z_mm: z,
+    });
     expect(typed('build', '230 × 230 × 250')).toEqual(sizes(230, 230, 250));
     expect(typed('build', '230x220x250,5')).toEqual(sizes(230, 220, 250.5));
     expect(typed('build', '⌀ 300 × 380')).toEqual(sizes(300, 300, 380));
@@ -24,12 +35,20 @@ describe('a machine’s facts are typed as they are read', () => {
   });
 
   it('its price: paid, list price, currency', () => {
-    expect(typed('price', '640 (749) eur')).toEqual({ price_paid: 640, price_list: 749, currency: 'EUR' }); // prettier-ignore
+    expect(typed('price', '640 (749) eur')).toEqual({
+      price_paid: 640,
+      price_list: 749,
+      currency: 'EUR',
+    });
     expect(typed('price', '289')).toEqual({ price_paid: 289, price_list: null });
     expect(typed('price', '(749)')).toEqual({ price_paid: null, price_list: 749 });
     expect(typed('price', 'cheap')).toMatch(/^type it as/);
-    expect(fact('price').show({ price_paid: 640, price_list: 749, currency: 'EUR' })).toBe('640 (749) EUR'); // prettier-ignore
-    expect(fact('price').show({ price_paid: 289, price_list: 289, currency: 'EUR' })).toBe('289 EUR'); // prettier-ignore
+    expect(fact('price').show({ price_paid: 640, price_list: 749, currency: 'EUR' })).toBe(
+      '640 (749) EUR',
+    );
+    expect(fact('price').show({ price_paid: 289, price_list: 289, currency: 'EUR' })).toBe(
+      '289 EUR',
+    );
   });
 
   it('is read back as it was typed', () => {
@@ -41,9 +60,18 @@ describe('a machine’s facts are typed as they are read', () => {
     ] as const) {
       expect(fact(key).show(typed(key, text) as MachineFacts)).toBe(text);
     }
-    expect(fact('build').show({ build_x_mm: 300, build_y_mm: 300, build_z_mm: 380, kinematics: 'delta' })).toBe('⌀ 300 × 380'); // prettier-ignore
+    expect(
+      fact('build').show({
+        build_x_mm: 300,
+        build_y_mm: 300,
+        build_z_mm: 380,
+        kinematics: 'delta',
+      }),
+    ).toBe('⌀ 300 × 380');
     expect(fact('build').show({})).toBeNull();
-    expect(fact('kinematics').show({ kinematics: 'cartesian-moving-bed' })).toBe('cartesian moving bed'); // prettier-ignore
+    expect(fact('kinematics').show({ kinematics: 'cartesian-moving-bed' })).toBe(
+      'cartesian moving bed',
+    );
   });
 
   it('a number is a number', () => {
@@ -72,7 +100,10 @@ describe('settings side by side', () => {
 
   it('are compared under one name, what differs first, against the stock parent', () => {
     const rows = settingRows(contenders, profiles, settings);
-    expect(rows.map((row) => [row.key, row.isDifferent])).toEqual([['nozzle_temp_c', true], ['walls', false]]); // prettier-ignore
+    expect(rows.map((row) => [row.key, row.isDifferent])).toEqual([
+      ['nozzle_temp_c', true],
+      ['walls', false],
+    ]);
     expect(rows[0]?.cells).toEqual([
       { value: '215', differs: false, otherwise: null, isStated: false },
       { value: '210', differs: true, otherwise: null, isStated: false },
@@ -86,7 +117,10 @@ describe('settings side by side', () => {
     const file = (contender_id: string, stated: Record<string, number>) => ({
       ...{ contender_id, artefact: 'Wall', settings: stated },
     });
-    const stated = [file('A', { walls: 3, retract_mm: 0.8 }), file('B', { walls: 2, retract_mm: 0.8, fan_share: 1 })]; // prettier-ignore
+    const stated = [
+      file('A', { walls: 3, retract_mm: 0.8 }),
+      file('B', { walls: 2, retract_mm: 0.8, fan_share: 1 }),
+    ];
     expect(changesOf(profiles[1]!, [], stated, contenders)).toBe(1);
     // What was typed in wins over what a file says.
     expect(changesOf(profiles[1]!, [set('t', 'walls', '3')], stated, contenders)).toBe(0);
@@ -105,7 +139,9 @@ describe('settings side by side', () => {
       { contender_id: 'B', artefact: 'Echo wall', settings: { walls: 2 } },
       { contender_id: 'B', artefact: 'Lantern', settings: { walls: 3 } },
     ];
-    const walls = settingRows(contenders, profiles, settings, stated).find((row) => row.key === 'walls'); // prettier-ignore
+    const walls = settingRows(contenders, profiles, settings, stated).find(
+      (row) => row.key === 'walls',
+    );
     expect(walls?.cells[1]).toMatchObject({
       value: '3',
       differs: false,
@@ -118,8 +154,23 @@ describe('settings side by side', () => {
     const file = (contender_id: string, artefact: string, retract_mm: number) => ({
       ...{ contender_id, artefact, settings: { retract_mm } },
     });
-    const rows = settingRows(contenders, profiles, [], [file('A', 'Wall', 0.8), file('A', 'Ring', 0.8), file('B', 'Wall', 0.8), file('B', 'Ring', 1)]); // prettier-ignore
-    expect(rows[0]?.cells[0]).toEqual({ value: '0.8', differs: false, otherwise: null, isStated: true }); // prettier-ignore
+    const rows = settingRows(
+      contenders,
+      profiles,
+      [],
+      [
+        file('A', 'Wall', 0.8),
+        file('A', 'Ring', 0.8),
+        file('B', 'Wall', 0.8),
+        file('B', 'Ring', 1),
+      ],
+    );
+    expect(rows[0]?.cells[0]).toEqual({
+      value: '0.8',
+      differs: false,
+      otherwise: null,
+      isStated: true,
+    });
     expect(rows[0]?.cells[1]).toMatchObject({ value: null, otherwise: '0.8 on Wall; 1 on Ring' });
   });
 
@@ -135,7 +186,12 @@ describe('dropped files', () => {
     proposeFromFiles([{ name, settings }], known)[0];
 
   it('say their machine, profile, part and material', () => {
-    const settings = { Machine: 'gannet x26', Profile: 'Gannet, clip bench', Object: 'stair-block', filament_type: 'petg' }; // prettier-ignore
+    const settings = {
+      Machine: 'gannet x26',
+      Profile: 'Gannet, clip bench',
+      Object: 'stair-block',
+      filament_type: 'petg',
+    };
     expect(propose('a.gcode', settings)).toEqual({
       ...{ machine: 'Gannet X26', profile: 'Gannet, clip bench', kind: 'tuned' },
       ...{ part: 'Stair block', material: 'PETG' },
@@ -152,6 +208,9 @@ describe('dropped files', () => {
   });
 
   it('give their profile the settings that have names of ours', () => {
-    expect(profileSettings({ walls: 3, Machine: 'x', infill_pattern: 'grid' })).toEqual({ walls: '3', infill_pattern: 'grid' }); // prettier-ignore
+    expect(profileSettings({ walls: 3, Machine: 'x', infill_pattern: 'grid' })).toEqual({
+      walls: '3',
+      infill_pattern: 'grid',
+    });
   });
 });

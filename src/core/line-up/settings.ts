@@ -72,7 +72,8 @@ export function settingRows(
   const known = byProfile(settings);
   const parentOf = new Map(profiles.map((row) => [row.profile_id, row.parent_id]));
   const keys = new Set<string>();
-  for (const { profile_id } of contenders) for (const key of known.get(profile_id)?.keys() ?? []) keys.add(key); // prettier-ignore
+  for (const { profile_id } of contenders)
+    for (const key of known.get(profile_id)?.keys() ?? []) keys.add(key);
   for (const file of stated) {
     for (const key of Object.keys(file.settings)) if (isKnownSetting(key)) keys.add(key);
   }
@@ -89,7 +90,8 @@ export function settingRows(
       return { value: agreed, differs, otherwise, isStated: own === null && agreed !== null };
     });
     const values = new Set(cells.flatMap((cell) => cell.value ?? []));
-    const isDifferent = values.size > 1 || cells.some((cell) => cell.differs || cell.otherwise !== null); // prettier-ignore
+    const isDifferent =
+      values.size > 1 || cells.some((cell) => cell.differs || cell.otherwise !== null);
     return { key, label: labelOf(key), isDifferent, cells };
   });
   const place = (key: string) => {
@@ -144,7 +146,9 @@ export function changesOf(
   const [own, stock] = [known.get(profile.profile_id), known.get(profile.parent_id)];
   const entered = new Set([...(own?.keys() ?? []), ...(stock?.keys() ?? [])]);
   const filesOf = (id: string) => {
-    const users = new Set(contenders.flatMap((row) => (row.profile_id === id ? row.contender_id : []))); // prettier-ignore
+    const users = new Set(
+      contenders.flatMap((row) => (row.profile_id === id ? row.contender_id : [])),
+    );
     return stated.filter((file) => users.has(file.contender_id));
   };
   const [ownFiles, stockFiles] = [filesOf(profile.profile_id), filesOf(profile.parent_id)];

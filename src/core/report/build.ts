@@ -109,10 +109,16 @@ function readersCard(context: ReportContext): ReadersCard | null {
     stated: order.map(([contender, own]) => ({
       ...{ contender, isIn: own.in },
       score: context.print(`scorecard:${contender}:score`, inUnit('', 1, 1, 'ends')),
-      first: own.first_place_share === null ? null : context.print(`scorecard:${contender}:first_place_share`, PER_CENT),
-      turning: own.turning_price === null ? null : context.print(`scorecard:${contender}:turning_price`, inUnit(names.currency, 0)),
+      first:
+        own.first_place_share === null
+          ? null
+          : context.print(`scorecard:${contender}:first_place_share`, PER_CENT),
+      turning:
+        own.turning_price === null
+          ? null
+          : context.print(`scorecard:${contender}:turning_price`, inUnit(names.currency, 0)),
       why: whyNoTurningPrice(own),
-    })), // prettier-ignore
+    })),
   };
 }
 

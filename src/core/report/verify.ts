@@ -107,13 +107,28 @@ function verifyWords(stated: RevisionFigures, study: Study, results: ReportedRes
       const evidence = restsOn(row?.evidence ?? null);
       const found: Departure[] = [];
       if (row?.text !== text) {
-        found.push({ what: 'words', where: verdict_id, stated: text, found: row?.text ?? 'no such sentence' }); // prettier-ignore
+        found.push({
+          what: 'words',
+          where: verdict_id,
+          stated: text,
+          found: row?.text ?? 'no such sentence',
+        });
       } else if (evidence.join(' ') !== rests_on.join(' ')) {
-        found.push({ what: 'words', where: verdict_id, stated: rests_on.join(' '), found: evidence.join(' ') }); // prettier-ignore
+        found.push({
+          what: 'words',
+          where: verdict_id,
+          stated: rests_on.join(' '),
+          found: evidence.join(' '),
+        });
       }
       for (const address of addressesIn(rests_on.join(' '))) {
         if (figureAt(results, address)) continue;
-        found.push({ what: 'words', where: verdict_id, stated: `rests on ${address}`, found: 'no such figure' }); // prettier-ignore
+        found.push({
+          what: 'words',
+          where: verdict_id,
+          stated: `rests on ${address}`,
+          found: 'no such figure',
+        });
       }
       return found;
     }),

@@ -8,9 +8,15 @@ const study = smallStudy({
   contenders: ['R', 'C', 'D', 'E'].map((id) => ({
     ...{ contender_id: id, label: id, machine_id: 'mr', profile_id: 'p' },
   })),
-  prints: Object.entries({ R: [100, 104, 98], C: [101, 109, 97], D: [120, 131, 118], E: [90, 96, 88] })
-    .flatMap(([id, times]) => times.map((print_s, at) => print(`${id}${at}`, id, { print_s, repeat: at + 1 }))),
-}); // prettier-ignore
+  prints: Object.entries({
+    R: [100, 104, 98],
+    C: [101, 109, 97],
+    D: [120, 131, 118],
+    E: [90, 96, 88],
+  }).flatMap(([id, times]) =>
+    times.map((print_s, at) => print(`${id}${at}`, id, { print_s, repeat: at + 1 })),
+  ),
+});
 const context = openContext(study, {});
 const others = ['C', 'D', 'E'];
 const rowOf = (contender: string, other: string) =>

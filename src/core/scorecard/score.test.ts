@@ -21,10 +21,24 @@ describe('a condition', () => {
 describe('who is first', () => {
   const card = {
     criteria: [
-      { key: 'price', weight: 1, points: [[0, 0], [1, 1]] },
-      { key: 'success', weight: 1, points: [[0, 0], [1, 1]] },
+      {
+        key: 'price',
+        weight: 1,
+        points: [
+          [0, 0],
+          [1, 1],
+        ],
+      },
+      {
+        key: 'success',
+        weight: 1,
+        points: [
+          [0, 0],
+          [1, 1],
+        ],
+      },
     ],
-  } as unknown as Card; // prettier-ignore
+  } as unknown as Card;
 
   it('is told with what is not known worth a half', () => {
     const of = (known_of_a: number): EvidenceOfCriteria => ({

@@ -33,7 +33,9 @@ describe('letters of machines', () => {
     const machines = [machine('m10'), machine('m2')];
     const letters = { m2: 'A', m10: 'B' };
     expect(Object.fromEntries(lettersOf(contenders, machines))).toEqual(letters);
-    expect(Object.fromEntries(lettersOf([...contenders].reverse(), [...machines].reverse()))).toEqual(letters); // prettier-ignore
+    expect(
+      Object.fromEntries(lettersOf([...contenders].reverse(), [...machines].reverse())),
+    ).toEqual(letters);
   });
 
   it('stay as they were given, and others pass them over', () => {

@@ -34,12 +34,26 @@ function partsOf(text: string): { whole: string; decimals: string; isSingle: boo
   // Of both signs the last one is the decimal sign, whatever the language.
   const decimal =
     points > 0 && commas > 0
-      ? text.lastIndexOf('.') > text.lastIndexOf(',') ? '.' : ','
-      : points + commas === 1 ? (points === 1 ? '.' : ',') : null; // prettier-ignore
+      ? text.lastIndexOf('.') > text.lastIndexOf(',')
+        ? '.'
+        : ','
+      : points + commas === 1
+        ? points === 1
+          ? '.'
+          : ','
+        : null;
   if (decimal !== null && timesIn(text, decimal) > 1) return null;
   const [left = '', decimals = ''] = decimal === null ? [text] : text.split(decimal);
   const grouping = points + commas === 0 || decimal === null || points * commas > 0;
-  const sign = GROUPS.test(left) ? GROUPS : decimal === null ? (points > 0 ? '.' : ',') : decimal === '.' ? ',' : '.'; // prettier-ignore
+  const sign = GROUPS.test(left)
+    ? GROUPS
+    : decimal === null
+      ? points > 0
+        ? '.'
+        : ','
+      : decimal === '.'
+        ? ','
+        : '.';
   const whole = grouping || GROUPS.test(left) ? ungrouped(left, sign) : left;
   if (whole === null || !/^\d*$/.test(whole) || !/^\d*$/.test(decimals)) return null;
   if (whole === '' && decimals === '') return null;

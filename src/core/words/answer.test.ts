@@ -47,7 +47,13 @@ describe('a figure by its key, in words', () => {
     ['limit:ring-stack/clearance', 'Limits', 'gap, Ring stack', 'mm', false],
     ['limit:ring-stack/other', 'Limits', 'other, Ring stack', '', null],
     ['works:ring-stack/turns/freely', 'Limits', 'turns/freely, Ring stack', '%', true],
-    ['photo:wall/ringing/raking-left', 'Surface', 'ringing, Echo wall, raking left light', '%', false], // prettier-ignore
+    [
+      'photo:wall/ringing/raking-left',
+      'Surface',
+      'ringing, Echo wall, raking left light',
+      '%',
+      false,
+    ],
     ['panel:front', 'Surface', 'panel: the front', '', true],
     ['panel:back', 'Surface', 'panel: back', '', true],
     ['trial:runout-sensor', 'Handling', 'runout sensor as promised', '%', true],
@@ -108,8 +114,12 @@ describe('machine or profile, in words', () => {
   it('says whom tuning helps, the most first, and never more than the interval holds', () => {
     const said = saidEffects('ln_mae', effects([0.01, 0.01, 0.01], GAINS), same, 0.05);
     // exp(−ln 2) = ½; exp(−0.5) = 0.607; exp(−0.9) = 0.407.
-    expect(said[1]).toBe('Tuning helps the a: 50 % less error (between 39 % less error and 59 % less error).'); // prettier-ignore
-    expect(said[2]).toBe('That tuning helps the b is not shown: between 11 % more error and 10 % less error.'); // prettier-ignore
+    expect(said[1]).toBe(
+      'Tuning helps the a: 50 % less error (between 39 % less error and 59 % less error).',
+    );
+    expect(said[2]).toBe(
+      'That tuning helps the b is not shown: between 11 % more error and 10 % less error.',
+    );
     expect(said.at(-1)).toBe('This speaks of these machines only.');
   });
 
@@ -119,9 +129,18 @@ describe('machine or profile, in words', () => {
       b: { estimate: 4, low: null, high: null },
     };
     const verdicts = { a: row('trivial') };
-    const said = saidEffects('surface_index', effects([0.2, 0.2, 0.2], gain, { verdicts }), same, 0.05); // prettier-ignore
-    expect(said).toContain('Tuning the b gave 4 points more, on one print a side: that shows, it does not decide.'); // prettier-ignore
-    expect(said).toContain('Tuning makes the a worse: 2 points fewer (between 3 points fewer and 1 points fewer), less than matters here.'); // prettier-ignore
+    const said = saidEffects(
+      'surface_index',
+      effects([0.2, 0.2, 0.2], gain, { verdicts }),
+      same,
+      0.05,
+    );
+    expect(said).toContain(
+      'Tuning the b gave 4 points more, on one print a side: that shows, it does not decide.',
+    );
+    expect(said).toContain(
+      'Tuning makes the a worse: 2 points fewer (between 3 points fewer and 1 points fewer), less than matters here.',
+    );
   });
 
   it('of one machine has no analysis', () => {
@@ -199,9 +218,15 @@ const saidCard = (given: Scorecard) =>
 
 describe('a scorecard, in words', () => {
   it('says who comes first only as surely as the draws do', () => {
-    const sure = card({ A: scored({ first_place_share: 0.02 }), B: scored({ first_place_share: 0.98 }) }); // prettier-ignore
+    const sure = card({
+      A: scored({ first_place_share: 0.02 }),
+      B: scored({ first_place_share: 0.98 }),
+    });
     expect(saidCard(sure)[0]).toBe('For our bench, B: it comes first in 98 % of the draws.');
-    const open = card({ A: scored({ first_place_share: 0.4 }), B: scored({ first_place_share: 0.6 }) }); // prettier-ignore
+    const open = card({
+      A: scored({ first_place_share: 0.4 }),
+      B: scored({ first_place_share: 0.6 }),
+    });
     expect(saidCard(open)[0]).toBe(
       'For our bench, B by what is known now, in 60 % of the draws; A (40 %) could come first as well.',
     );
@@ -241,7 +266,10 @@ describe('a scorecard, in words', () => {
     });
     expect(saidCard(missing)).toContain('Evidence is missing of A: a range, not a guess.');
     expect(saidCard(missing)).toContain('B stays first up to a price of 702 EUR.');
-    const any = card({ A: scored({}), B: scored({ first_place_share: 1, notes: ['turning price: at any price'] }) }); // prettier-ignore
+    const any = card({
+      A: scored({}),
+      B: scored({ first_place_share: 1, notes: ['turning price: at any price'] }),
+    });
     expect(saidCard(any)).toContain('B stays first at any price.');
   });
 

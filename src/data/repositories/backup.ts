@@ -31,7 +31,12 @@ async function keptTables(db: Database): Promise<string[]> {
 /** What every kept table holds. */
 export async function sumTables(db: Database): Promise<Record<string, TableSum>> {
   // The text of a row is the same on every server.
-  for (const setting of ["timezone to 'UTC'", "datestyle to 'ISO'", "bytea_output to 'hex'", 'extra_float_digits to 1']) {
+  for (const setting of [
+    "timezone to 'UTC'",
+    "datestyle to 'ISO'",
+    "bytea_output to 'hex'",
+    'extra_float_digits to 1',
+  ]) {
     await execute(db, `set local ${setting}`);
   }
   const sums: Record<string, TableSum> = {};
@@ -45,7 +50,7 @@ export async function sumTables(db: Database): Promise<Record<string, TableSum>>
     sums[table] = { rows: Number(found?.rows ?? 0), sha256: found?.sha256 ?? '' };
   }
   return sums;
-} // prettier-ignore
+}
 
 /** Has the planner know what is in all tables: a database that was filled by others learns it a minute later only. */
 export const countTables = (db: Database): Promise<void> => execute(db, 'analyze');
@@ -89,7 +94,10 @@ export const emptyDatabase = (db: Database): Promise<void> =>
 
 /** Names of the migrations that a database has behind it; none where it is not of this application. */
 export async function migrationsOf(db: Database): Promise<string[]> {
-  const [own] = await select<{ found: boolean }>(db, `select to_regclass('public.migrations') is not null as found`); // prettier-ignore
+  const [own] = await select<{ found: boolean }>(
+    db,
+    `select to_regclass('public.migrations') is not null as found`,
+  );
   if (!own?.found) return [];
   const rows = await select<{ name: string }>(db, 'select name from migrations order by name');
   return rows.map(({ name }) => name);

@@ -15,17 +15,18 @@ const MOST_KEPT = 200;
 
 /** Notes what became of a backup; of long ago is forgotten. */
 export async function noteBackup(db: Database, made: Omit<MadeBackup, 'at'>): Promise<void> {
-  await execute(
-    db,
-    'insert into backups (file, bytes, rows, fault) values ($1, $2, $3, $4)',
-    [made.file, made.bytes, made.rows, made.fault],
-  );
+  await execute(db, 'insert into backups (file, bytes, rows, fault) values ($1, $2, $3, $4)', [
+    made.file,
+    made.bytes,
+    made.rows,
+    made.fault,
+  ]);
   await execute(
     db,
     `delete from backups where backup_id not in (
        select backup_id from backups order by backup_id desc limit ${MOST_KEPT})`,
   );
-} // prettier-ignore
+}
 
 /** The last backup that is good, and the last of all; null where there is none. */
 export async function lastBackups(
@@ -33,7 +34,10 @@ export async function lastBackups(
 ): Promise<{ good: MadeBackup | null; last: MadeBackup | null }> {
   const columns = `${moments('at')}, file, bytes::float8 as bytes, rows::float8 as rows, fault`;
   const first = async (where: string) => {
-    const [found] = await select<MadeBackup>(db, `select ${columns} from backups ${where} order by backup_id desc limit 1`); // prettier-ignore
+    const [found] = await select<MadeBackup>(
+      db,
+      `select ${columns} from backups ${where} order by backup_id desc limit 1`,
+    );
     return found ?? null;
   };
   return { good: await first('where fault is null'), last: await first('') };

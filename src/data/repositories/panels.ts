@@ -57,14 +57,17 @@ export interface AskedQuestion {
 export type Panelist = Pick<Write, 'db' | 'studyId'>;
 
 /** How this application holds a panel; null where it does not: as a draft, or as it came from elsewhere. */
-export async function findPanelRun({ db, studyId }: Panelist, panelId: string): Promise<PanelRun | null> {
+export async function findPanelRun(
+  { db, studyId }: Panelist,
+  panelId: string,
+): Promise<PanelRun | null> {
   const [run] = await select<PanelRun>(
     db,
     'select link, seed, picture_bytes, is_open, per_address from panel_runs where study_id = $1 and panel_id = $2',
     [studyId, panelId],
   );
   return run ?? null;
-} // prettier-ignore
+}
 
 /** The panel that a link leads to; null for none. */
 export async function panelOfLink(
@@ -161,12 +164,16 @@ export async function judgeOfId(
   return judge ?? null;
 }
 
-export const insertPanelRun = ({ db, studyId }: Write, panelId: string, run: Pick<PanelRun, 'link' | 'seed' | 'picture_bytes'>): Promise<void> =>
+export const insertPanelRun = (
+  { db, studyId }: Write,
+  panelId: string,
+  run: Pick<PanelRun, 'link' | 'seed' | 'picture_bytes'>,
+): Promise<void> =>
   execute(
     db,
     'insert into panel_runs (study_id, panel_id, link, seed, picture_bytes) values ($1, $2, $3, $4, $5)',
     [studyId, panelId, run.link, run.seed, run.picture_bytes],
-  ); // prettier-ignore
+  );
 
 /** The specimens of a panel, those that were taken out too. */
 export const listPanelItems = ({ db, studyId }: Panelist, panelId: string): Promise<PanelItem[]> =>
@@ -209,23 +216,30 @@ export const setPanelPicture = (
   );
 
 /** Takes a specimen out of a panel: it is not shown again, and what was said of it does not count. */
-export const takeOutItem = ({ db, studyId }: Write, panelId: string, specimenId: string): Promise<void> =>
+export const takeOutItem = (
+  { db, studyId }: Write,
+  panelId: string,
+  specimenId: string,
+): Promise<void> =>
   execute(
     db,
     `update panel_items set taken_out_at = now()
      where study_id = $1 and panel_id = $2 and specimen_id = $3 and taken_out_at is null`,
     [studyId, panelId, specimenId],
-  ); // prettier-ignore
+  );
 
 const JUDGE = `judge_id, "number", name, ${moments('begun_at', 'answered_at', 'ended_at')}`;
 
 /** The judges of a panel in their order, and places that are kept for some. */
-export const listPanelJudges = ({ db, studyId }: Panelist, panelId: string): Promise<PanelJudge[]> =>
+export const listPanelJudges = (
+  { db, studyId }: Panelist,
+  panelId: string,
+): Promise<PanelJudge[]> =>
   select<PanelJudge>(
     db,
     `select ${JUDGE} from panel_judges where study_id = $1 and panel_id = $2 order by "number"`,
     [studyId, panelId],
-  ); // prettier-ignore
+  );
 
 /** The judge of a panel who has a secret; null for none. */
 export async function judgeOfToken(
@@ -247,7 +261,10 @@ export async function insertPanelJudge(
   { db, studyId }: Write,
   panelId: string,
   judge: Pick<PanelJudge, 'judge_id' | 'number' | 'name'>,
-  questions: readonly Pick<AskedQuestion, 'place' | 'items' | 'codes' | 'pictures' | 'asks_again'>[],
+  questions: readonly Pick<
+    AskedQuestion,
+    'place' | 'items' | 'codes' | 'pictures' | 'asks_again'
+  >[],
 ): Promise<void> {
   await execute(
     db,
@@ -262,7 +279,7 @@ export async function insertPanelJudge(
        as q(place integer, items text[], codes text[], pictures uuid[], asks_again integer)`,
     [judge.judge_id, asJson(questions)],
   );
-} // prettier-ignore
+}
 
 /** Somebody sits down at a place. */
 export const beginJudge = (
@@ -299,13 +316,16 @@ export const questionsOfJudge = (db: Database, judgeId: string): Promise<AskedQu
   );
 
 /** The questions of all judges of a panel. */
-export const questionsOfPanel = ({ db, studyId }: Panelist, panelId: string): Promise<AskedQuestion[]> =>
+export const questionsOfPanel = (
+  { db, studyId }: Panelist,
+  panelId: string,
+): Promise<AskedQuestion[]> =>
   select<AskedQuestion>(
     db,
     `select ${QUESTION} from panel_questions q join panel_judges j using (judge_id)
      where j.study_id = $1 and j.panel_id = $2 order by j."number", q.place`,
     [studyId, panelId],
-  ); // prettier-ignore
+  );
 
 /** Notes that a question was put, the first time that it is. */
 export const noteAsked = ({ db }: Write, judgeId: string, place: number): Promise<void> =>

@@ -78,7 +78,11 @@ const USUAL_PASSES = 16;
 async function checkPasses(path: string): Promise<void> {
   const passes = await jpegPasses(path);
   if (passes <= USUAL_PASSES) return;
-  const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata().catch((error: unknown) => { throw sayFault(error); }); // prettier-ignore
+  const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: MOST_PIXELS })
+    .metadata()
+    .catch((error: unknown) => {
+      throw sayFault(error);
+    });
   if (passes * width * height <= MOST_PASSED_PIXELS) return;
   throw new PictureError(
     `is a JPEG in ${passes} passes, which takes too long to decode: export it again without “progressive”`,
@@ -147,7 +151,10 @@ export async function readColour(path: string): Promise<Pixels & { data: Uint8Ar
     const { width, height } = info;
     if (info.channels === 3) return { data, width, height, channels: 3 };
     const step = info.channels;
-    const spread = Uint8Array.from({ length: width * height * 3 }, (_, at) => data[Math.floor(at / 3) * step] ?? 0); // prettier-ignore
+    const spread = Uint8Array.from(
+      { length: width * height * 3 },
+      (_, at) => data[Math.floor(at / 3) * step] ?? 0,
+    );
     return { data: spread, width, height, channels: 3 };
   } catch (error) {
     throw sayFault(error);

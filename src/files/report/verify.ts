@@ -304,7 +304,7 @@ async function dataDepartures(
       same(`rows of ${one}`, stated.tables[one], study.tables[one as TableName]?.length),
     ),
   ];
-} // prettier-ignore
+}
 
 /** Whether what stands over the figures is what data and page say. */
 function headDepartures(

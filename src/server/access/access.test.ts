@@ -30,9 +30,18 @@ describe('doors', () => {
   });
 
   it('that are open speak TLS, and know the names that they were told', () => {
-    const open = readDoors({ OPEN_DOORS: '1', ALLOWED_HOSTS: 'Bench.example, rack:4680', PUBLIC_URL: 'https://prints.example:8443/' }); // prettier-ignore
-    expect([open.isOpen, open.isSecure, open.publicUrl]).toEqual([true, true, 'https://prints.example:8443']); // prettier-ignore
-    for (const name of ['bench.example', 'rack', 'prints.example']) expect(open.names).toContain(name); // prettier-ignore
+    const open = readDoors({
+      OPEN_DOORS: '1',
+      ALLOWED_HOSTS: 'Bench.example, rack:4680',
+      PUBLIC_URL: 'https://prints.example:8443/',
+    });
+    expect([open.isOpen, open.isSecure, open.publicUrl]).toEqual([
+      true,
+      true,
+      'https://prints.example:8443',
+    ]);
+    for (const name of ['bench.example', 'rack', 'prints.example'])
+      expect(open.names).toContain(name);
     expect(readDoors({ OPEN_DOORS: '1', PLAIN_HTTP: '1' }).isSecure).toBe(false);
     expect(readDoors({ TRUST_PROXY: '1', PUBLIC_URL: 'https://prints.example' }).isSecure).toBe(
       true,
@@ -69,17 +78,25 @@ describe('what an address wants', () => {
   });
 
   it('of a table is what is done at the bench, or more', () => {
-    const of = (table: string) => wantedBy('/api/v1/studies/[study]/rows/[table]', 'POST', { table });
-    expect([of('inspections'), of('machines'), of('no-such-table')]).toEqual(['enter', 'edit', 'edit']);
-  }); // prettier-ignore
+    const of = (table: string) =>
+      wantedBy('/api/v1/studies/[study]/rows/[table]', 'POST', { table });
+    expect([of('inspections'), of('machines'), of('no-such-table')]).toEqual([
+      'enter',
+      'edit',
+      'edit',
+    ]);
+  });
 });
 
 describe('a secret', () => {
   it('has 256 random bits, and is kept as its SHA-256', () => {
     const made = new Set(Array.from({ length: 100 }, newToken));
     expect(made.size).toBe(100);
-    for (const token of made) expect([isToken(token), Buffer.from(token, 'base64url').length]).toEqual([true, 32]); // prettier-ignore
+    for (const token of made)
+      expect([isToken(token), Buffer.from(token, 'base64url').length]).toEqual([true, 32]);
     // FIPS 180-2, appendix B.1.
-    expect(hashOf('abc').toString('hex')).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad'); // prettier-ignore
+    expect(hashOf('abc').toString('hex')).toBe(
+      'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad',
+    );
   });
 });

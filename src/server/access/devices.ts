@@ -1,6 +1,14 @@
 import * as z from 'zod';
 import { handedOnBy, isWithin, type Role } from '../../core/access';
-import { endSession, findByName, listSessions, logAccess, setPassword, transact, type Session } from '../../data'; // prettier-ignore
+import {
+  endSession,
+  findByName,
+  listSessions,
+  logAccess,
+  setPassword,
+  transact,
+  type Session,
+} from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 import { presentWorker } from './actor';
@@ -26,7 +34,8 @@ interface Myself {
 /** The person who asks. @throws RequestError for the house and for programs */
 export function myself(): Myself {
   const worker = presentWorker();
-  if (!worker?.personId || !worker.sessionId) throw new RequestError(409, 'Nobody is signed in here.'); // prettier-ignore
+  if (!worker?.personId || !worker.sessionId)
+    throw new RequestError(409, 'Nobody is signed in here.');
   const { personId, sessionId, role, name } = worker;
   return { personId, sessionId, role, name };
 }

@@ -53,7 +53,8 @@ interface Party {
  */
 export function partyOf(host: string): Party | null {
   const { publicUrl, isSecure } = doors();
-  const origin = publicUrl === null ? `${isSecure ? 'https' : 'http'}://${host}` : new URL(publicUrl).origin; // prettier-ignore
+  const origin =
+    publicUrl === null ? `${isSecure ? 'https' : 'http'}://${host}` : new URL(publicUrl).origin;
   const rpId = bareHost(new URL(origin).host).replace(/^\[|\]$/g, '');
   return isIP(rpId) === 0 ? { rpId, origin } : null;
 }
@@ -134,12 +135,15 @@ export async function beginPasskey(
   const options = await generateRegistrationOptions({
     ...{ rpName: 'Vergleich', rpID: rpId, userName: name, userID: Buffer.from(personId) },
     attestationType: 'none',
-    excludeCredentials: known.map((one) => ({ id: one.credential_id, transports: transportsOf(one) })),
+    excludeCredentials: known.map((one) => ({
+      id: one.credential_id,
+      transports: transportsOf(one),
+    })),
     authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
   });
   await keepChallenge(db, options.challenge, personId, MINUTES);
   return options;
-} // prettier-ignore
+}
 
 const FULL = `You have ${MOST_PASSKEYS} passkeys: remove one first.`;
 const LATE = 'This took too long, or was done already. Begin again.';
@@ -233,6 +237,9 @@ export async function signInByPasskey(
 /** What cannot be verified is refused in words; what the database says is not a refusal. */
 function refuse(error: unknown, status: 401 | 422, words: string): never {
   if (error instanceof Error && 'sql' in error) throw error;
-  app().log.info({ reason: error instanceof Error ? error.message : 'unknown' }, 'a passkey was refused'); // prettier-ignore
+  app().log.info(
+    { reason: error instanceof Error ? error.message : 'unknown' },
+    'a passkey was refused',
+  );
   throw new RequestError(status, words);
 }

@@ -70,7 +70,12 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/studies/[study]/meshes': { POST: 'edit' },
   '/api/v1/studies/[study]/package': { GET: 'export' },
   '/api/v1/studies/[study]/panels': { GET: 'see', POST: 'edit' },
-  '/api/v1/studies/[study]/panels/[panel]': { GET: 'see', PUT: 'edit', POST: 'edit', DELETE: 'edit' },
+  '/api/v1/studies/[study]/panels/[panel]': {
+    GET: 'see',
+    PUT: 'edit',
+    POST: 'edit',
+    DELETE: 'edit',
+  },
   '/api/v1/studies/[study]/photos': { GET: 'see', POST: 'enter', PATCH: 'enter', DELETE: 'edit' },
   '/api/v1/studies/[study]/photos/marks': { GET: 'see', PUT: 'enter', POST: 'enter' },
   '/api/v1/studies/[study]/photos/measures': { POST: 'enter' },
@@ -86,7 +91,11 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/studies/[study]/readings/moves': { POST: 'enter' },
   '/api/v1/studies/[study]/report': SEEN,
   '/api/v1/studies/[study]/report/revisions': { GET: 'see', POST: 'edit' },
-  '/api/v1/studies/[study]/report/revisions/[number]': { PATCH: 'edit', POST: 'edit', DELETE: 'edit' },
+  '/api/v1/studies/[study]/report/revisions/[number]': {
+    PATCH: 'edit',
+    POST: 'edit',
+    DELETE: 'edit',
+  },
   '/api/v1/studies/[study]/report/revisions/[number]/card': SEEN,
   '/api/v1/studies/[study]/report/revisions/[number]/changes': SEEN,
   '/api/v1/studies/[study]/report/words': { PUT: 'edit', POST: 'edit', DELETE: 'edit' },
@@ -103,7 +112,7 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/studies/[study]/sweep': { POST: 'edit' },
   '/api/v1/openapi.json': SEEN,
   '/api/[...path]': SEEN,
-}; // prettier-ignore
+};
 
 /** Pages that want more than to be seen, or less. */
 const PAGE_RULES: Readonly<Record<string, Wanted>> = {

@@ -1,6 +1,19 @@
 import { v7 as uuid } from 'uuid';
 import type { Role } from '../../core/access';
-import { findByName, findLink, findPerson, IDLE_DAYS, insertPerson, insertSession, logAccess, setPassword, transact, useLink, type AccessLink, type Person } from '../../data'; // prettier-ignore
+import {
+  findByName,
+  findLink,
+  findPerson,
+  IDLE_DAYS,
+  insertPerson,
+  insertSession,
+  logAccess,
+  setPassword,
+  transact,
+  useLink,
+  type AccessLink,
+  type Person,
+} from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 import { doors } from './doors';
@@ -20,7 +33,12 @@ export function deviceOf(userAgent: string | null): string {
   const text = userAgent ?? '';
   if (!/^Mozilla\//.test(text)) return 'a program';
   const kind = /\bMobile\b/.test(text) ? 'phone' : 'computer';
-  const system = /\(([^)]*)\)/.exec(text)?.[1]?.split(';').map((part) => part.trim()).slice(0, 2).join(', '); // prettier-ignore
+  const system = /\(([^)]*)\)/
+    .exec(text)?.[1]
+    ?.split(';')
+    .map((part) => part.trim())
+    .slice(0, 2)
+    .join(', ');
   return [kind, system].filter(Boolean).join(': ').slice(0, 80);
 }
 
@@ -79,7 +97,10 @@ const isLoopbackAddress = (address: string): boolean => /^(?:::ffff:)?127\.|^::1
 
 function refuseElsewhere(link: AccessLink, address: string): void {
   if (link.kind === 'owner' && !isLoopbackAddress(address)) {
-    throw new RequestError(403, 'The link that makes the owner is good on the computer itself only.'); // prettier-ignore
+    throw new RequestError(
+      403,
+      'The link that makes the owner is good on the computer itself only.',
+    );
   }
 }
 
@@ -91,7 +112,11 @@ export async function offerOf(token: string, address: string): Promise<LinkOffer
   await giveBack({ address });
   refuseElsewhere(link, address);
   const person = link.person_id ? await findPerson(app().db, link.person_id) : null;
-  return { kind: link.kind, name: person?.name ?? null, role: link.role ?? person?.role ?? 'owner' }; // prettier-ignore
+  return {
+    kind: link.kind,
+    name: person?.name ?? null,
+    role: link.role ?? person?.role ?? 'owner',
+  };
 }
 
 /** What somebody says of themselves as they come in by a link. */
@@ -155,7 +180,12 @@ async function makeOwner(
     await setPassword(db, known.person_id, password ?? '', null);
     return known;
   }
-  const person = { person_id: uuid(), name, initials: initials?.trim() || null, role: 'owner' as const }; // prettier-ignore
+  const person = {
+    person_id: uuid(),
+    name,
+    initials: initials?.trim() || null,
+    role: 'owner' as const,
+  };
   await insertPerson(db, person, password);
   await logAccess(db, { what: 'owner made', name });
   return person;

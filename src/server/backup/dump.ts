@@ -8,7 +8,8 @@ import { runProgram } from './pg-program';
 /** The migrations that a database has behind it. @throws BackupError where it is not of this application */
 export async function ranOn(db: Database): Promise<string[]> {
   const ran = await migrationsOf(db);
-  if (ran.length === 0) throw new BackupError('The database in DATABASE_URL is not of this application.'); // prettier-ignore
+  if (ran.length === 0)
+    throw new BackupError('The database in DATABASE_URL is not of this application.');
   return ran;
 }
 
@@ -24,13 +25,18 @@ export async function makeBackup(db: Database, databaseUrl: string, to: string):
   const [draft, draftBeside] = [`${to}.part`, `${beside(to)}.part`];
   try {
     const manifest = await asItStands(db, async (bound, snapshot): Promise<Manifest> => {
-      await runProgram('pg_dump', [
-        // Most of it is photos, which are packed already: harder takes three times as long, for a twentieth less.
-        ...['--format=custom', '--compress=1', `--snapshot=${snapshot}`, `--file=${draft}`],
-        // Jobs are made anew from what there is to be done.
-        ...['--no-owner', '--no-privileges', '--exclude-schema=jobs'],
-        ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
-      ], databaseUrl, draft); // prettier-ignore
+      await runProgram(
+        'pg_dump',
+        [
+          // Most of it is photos, which are packed already: harder takes three times as long, for a twentieth less.
+          ...['--format=custom', '--compress=1', `--snapshot=${snapshot}`, `--file=${draft}`],
+          // Jobs are made anew from what there is to be done.
+          ...['--no-owner', '--no-privileges', '--exclude-schema=jobs'],
+          ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
+        ],
+        databaseUrl,
+        draft,
+      );
       return {
         ...{ format: 1, version, made_at: new Date().toISOString() },
         migrations: await migrationsOf(bound),

@@ -34,7 +34,10 @@ export function backupPlan(env: NodeJS.ProcessEnv = process.env): BackupPlan | n
   const folder = env.BACKUP_DIR || (env.KEEP_DIR ? join(env.KEEP_DIR, 'backups') : '');
   if (folder === '') return null;
   const everyMs = dueEvery(env.BACKUP_EVERY ?? '24h');
-  if (everyMs === null) throw new Error(`BACKUP_EVERY is ${env.BACKUP_EVERY}: it must be from 10m to 31d, like 24h, or off.`); // prettier-ignore
+  if (everyMs === null)
+    throw new Error(
+      `BACKUP_EVERY is ${env.BACKUP_EVERY}: it must be from 10m to 31d, like 24h, or off.`,
+    );
   return { folder, everyMs };
 }
 
@@ -71,7 +74,8 @@ export async function backUpIfDue(
 ): Promise<Omit<MadeBackup, 'at'> | null> {
   return oneAtATime(db, 'backup', async () => {
     const { good, last } = await lastBackups(db);
-    const age = (made: MadeBackup | null) => made ? Date.now() - Date.parse(made.at) : Number.POSITIVE_INFINITY; // prettier-ignore
+    const age = (made: MadeBackup | null) =>
+      made ? Date.now() - Date.parse(made.at) : Number.POSITIVE_INFINITY;
     const isThere = good !== null && (await stat(good.file).catch(() => null)) !== null;
     // One that somebody took away is none.
     if (isThere && age(good) < everyMs) return null;
@@ -155,7 +159,12 @@ export async function backupStanding(now = Date.now()): Promise<BackupStanding> 
   const { good, last } = await lastBackups(app().db);
   return {
     isPlanned: plan !== null,
-    good: good && { at: good.at, name: basename(good.file), bytes: good.bytes ?? 0, rows: good.rows ?? 0 }, // prettier-ignore
+    good: good && {
+      at: good.at,
+      name: basename(good.file),
+      bytes: good.bytes ?? 0,
+      rows: good.rows ?? 0,
+    },
     fault: last?.fault ?? null,
     readBack: await lastReadBack(app().db),
     isLate: plan !== null && (good === null || now - Date.parse(good.at) > 2 * plan.everyMs),

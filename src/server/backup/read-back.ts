@@ -49,7 +49,9 @@ export async function readBack(db: Database, databaseUrl: string, file: string):
     try {
       const wrong = await differing(scratch, manifest);
       if (wrong.length > 0) {
-        throw new BackupError(`Read back, these tables of ${file} are not what they were: ${wrong.join(', ')}. Make another backup.`); // prettier-ignore
+        throw new BackupError(
+          `Read back, these tables of ${file} are not what they were: ${wrong.join(', ')}. Make another backup.`,
+        );
       }
     } finally {
       await scratch.sequelize.close();

@@ -63,7 +63,9 @@ export function streamOf(request: Request, silenceMs = LONGEST_SILENCE_MS): Read
   const source = Readable.fromWeb(request.body as unknown as ReadableStream);
   const out = new PassThrough();
   const end = () =>
-    source.destroy(new RequestError(400, 'Nothing came for a minute: the transfer was ended. Send it again.')); // prettier-ignore
+    source.destroy(
+      new RequestError(400, 'Nothing came for a minute: the transfer was ended. Send it again.'),
+    );
   let timer = setTimeout(end, silenceMs);
   source.on('data', () => {
     clearTimeout(timer);

@@ -2,7 +2,14 @@ import { planDifferences, unequalTo } from '../../core/fairness';
 import type { MeshSheet } from '../../core/mesh';
 import type { StatedFile } from '../../core/line-up';
 import { factDifferences, factsOf, KINDS, type FactDifference } from '../../core/workshop';
-import { listSlicedFiles, listThings, loadStudy, thingsOfStudy, type Stored, listTables } from '../../data'; // prettier-ignore
+import {
+  listSlicedFiles,
+  listThings,
+  loadStudy,
+  thingsOfStudy,
+  type Stored,
+  listTables,
+} from '../../data';
 import { app } from '../app';
 import { artefactsOf } from '../artefacts';
 
@@ -116,10 +123,15 @@ async function offeredTo(studyId: string): Promise<LineUpPage['offered']> {
       .filter((one) => !here.has(one.uid))
       .map(({ uid, name, facts }) => ({
         ...{ uid, name },
-        about: [facts.maker, facts.firmware, facts.version && `version ${facts.version}`, facts.serial]
+        about: [
+          facts.maker,
+          facts.firmware,
+          facts.version && `version ${facts.version}`,
+          facts.serial,
+        ]
           .filter((one) => typeof one === 'string' && one !== '' && !name.includes(one))
           .join(', '),
-      })); // prettier-ignore
+      }));
   };
   const [machine, artefact, material, instrument] = await Promise.all([
     ...[of('machine'), of('artefact'), of('material'), of('instrument')],

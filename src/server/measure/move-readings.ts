@@ -54,7 +54,14 @@ export const moveReadings = (
       specimen_id: to,
       superseded_at: null,
     }));
-    const known = new Set((await findReadings(write, moved.map((row) => row.reading_id))).map((row) => row.reading_id)); // prettier-ignore
+    const known = new Set(
+      (
+        await findReadings(
+          write,
+          moved.map((row) => row.reading_id),
+        )
+      ).map((row) => row.reading_id),
+    );
     for (const [index, row] of readings.entries()) {
       if (known.has(moved[index]?.reading_id ?? '')) continue;
       if (row.superseded_at !== null) {

@@ -36,7 +36,11 @@ import { planned } from './setup';
  *
  * @throws RequestError where it cannot be held as it is planned
  */
-export async function openPanel(studyId: string, panelId: string, who: string | null): Promise<void> {
+export async function openPanel(
+  studyId: string,
+  panelId: string,
+  who: string | null,
+): Promise<void> {
   const { db } = app();
   const held = await findHeld({ db, studyId }, panelId);
   checkDraft(held);
@@ -44,7 +48,10 @@ export async function openPanel(studyId: string, panelId: string, who: string | 
   planned(() => questionsOf(plan, 1));
   const { closes_at } = held.setup;
   if (closes_at !== null && Date.parse(closes_at) <= Date.now()) {
-    throw new RequestError(422, 'The panel would be closed before it begins: set a later date, or none.');
+    throw new RequestError(
+      422,
+      'The panel would be closed before it begins: set a later date, or none.',
+    );
   }
   // Photos are cut before anything is locked: it takes as long as they are large.
   const pictures = held.setup.shown_as === 'photos' ? await makePictures(studyId, held) : null;
@@ -52,7 +59,10 @@ export async function openPanel(studyId: string, panelId: string, who: string | 
     const again = await findHeld(write, panelId);
     checkDraft(again);
     if (again.setup.row_version !== held.setup.row_version) {
-      throw new RequestError(409, 'Somebody changed the panel meanwhile: look at it again, then open it.');
+      throw new RequestError(
+        409,
+        'Somebody changed the panel meanwhile: look at it again, then open it.',
+      );
     }
     const key = { panel_id: panelId };
     await updateRow(write, 'panel_setups', key, { opened_at: now() }, held.setup.row_version);
@@ -64,7 +74,7 @@ export async function openPanel(studyId: string, panelId: string, who: string | 
     // Parts are laid out before anybody comes: each place has its sheet.
     if (!pictures) await addPlaces(write, panelId, plan, held.setup.judges);
   });
-} // prettier-ignore
+}
 
 function checkDraft({ setup }: Held): void {
   if (setup.opened_at !== null) throw new RequestError(409, 'The panel is open already.');
@@ -137,26 +147,33 @@ function goOn(
       return;
     }
     const held = await findHeld(write, panelId);
-    if (!(await findPanelRun(write, panelId))) throw new RequestError(409, 'The panel is not open yet.');
-    if (held.setup.revealed_at !== null) throw new RequestError(409, 'The panel is revealed: it stays as it is.');
+    if (!(await findPanelRun(write, panelId)))
+      throw new RequestError(409, 'The panel is not open yet.');
+    if (held.setup.revealed_at !== null)
+      throw new RequestError(409, 'The panel is revealed: it stays as it is.');
     const isClosed = await closeIfDue(write, held);
     if (step.do === 'reveal') {
-      if (!isClosed) throw new RequestError(409, 'The panel is still open: its rule ends it, not its result.');
+      if (!isClosed)
+        throw new RequestError(409, 'The panel is still open: its rule ends it, not its result.');
       return reveal(write, panelId);
     }
     if (step.do === 'make-cards') return makeCards(write, held);
     if (step.do === 'set-per-address') return setPerAddress(write, panelId, step.count);
-    if (isClosed && step.do !== 'take-out') throw new RequestError(409, 'The panel has ended: reveal it.');
+    if (isClosed && step.do !== 'take-out')
+      throw new RequestError(409, 'The panel has ended: reveal it.');
     if (step.do === 'take-out') return takeOut(write, held, step, isClosed);
     await addNote(write, panelId, step.do === 'look' ? 'looked' : 'ended-early', step.note);
     if (step.do === 'end') await closePanel(write, held, 'hand');
   });
-} // prettier-ignore
+}
 
 /** Makes a card for every judge that is wanted; the open link lets nobody in from then on. */
 async function makeCards(write: Write, { panel, setup }: Held): Promise<void> {
   const known = await listPanelCards(write, panel.panel_id);
-  const numbers = Array.from({ length: Math.max(0, setup.judges - known.length) }, (_, at) => known.length + at + 1); // prettier-ignore
+  const numbers = Array.from(
+    { length: Math.max(0, setup.judges - known.length) },
+    (_, at) => known.length + at + 1,
+  );
   const cards = numbers.map((number) => ({ link: newToken(), number }));
   await insertPanelCards(write, panel.panel_id, cards);
 }
@@ -193,5 +210,11 @@ async function reveal(write: Write, panelId: string): Promise<void> {
   const { answers } = await countedAnswers(write, panelId);
   await bookBallots(write, panelId, answers);
   const { setup } = await findHeld(write, panelId);
-  await updateRow(write, 'panel_setups', { panel_id: panelId }, { revealed_at: now() }, setup.row_version); // prettier-ignore
+  await updateRow(
+    write,
+    'panel_setups',
+    { panel_id: panelId },
+    { revealed_at: now() },
+    setup.row_version,
+  );
 }

@@ -83,16 +83,21 @@ const COOKIE_DAYS = 60;
 
 /** The header that gives a judge their cookie. */
 export const judgeCookieHeader = (link: string, token: string): string =>
-  `${judgeCookie(link)}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${COOKIE_DAYS * 24 * 3600}${doors().isSecure ? '; Secure' : ''}`; // prettier-ignore
+  `${judgeCookie(link)}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${COOKIE_DAYS * 24 * 3600}${doors().isSecure ? '; Secure' : ''}`;
 
 /** The panel of a link. @throws RequestError 404, the same for all that is no link */
-async function panelAt(link: string): Promise<{ studyId: string; panelId: string; card: PanelCard | null }> {
+async function panelAt(
+  link: string,
+): Promise<{ studyId: string; panelId: string; card: PanelCard | null }> {
   const found = isToken(link) ? await panelOfLink(app().db, link) : null;
   if (!found) {
-    throw new RequestError(404, 'This link leads to no panel. Ask whoever gave it to you for another.');
+    throw new RequestError(
+      404,
+      'This link leads to no panel. Ask whoever gave it to you for another.',
+    );
   }
   return { studyId: found.study_id, panelId: found.panel_id, card: found.card };
-} // prettier-ignore
+}
 
 /** Runs something about a panel in one write: nobody ends it meanwhile. */
 async function atPanel<Result>(
@@ -108,7 +113,7 @@ async function atPanel<Result>(
     const judge = await judgeBy(write, panelId, token, card);
     return work(write, held, judge, isClosed);
   });
-} // prettier-ignore
+}
 
 /** The judge whose card it is, else the one whom the cookie names; null where somebody is new. */
 async function judgeBy(
@@ -192,12 +197,19 @@ async function sitDown(
     throw new RequestError(422, 'Say your initials: this panel keeps who judged.');
   }
   if (names === 'initials' && /^J\d+$/.test(initials ?? '')) {
-    throw new RequestError(422, 'J and a number is what judges without initials are called: say others.');
+    throw new RequestError(
+      422,
+      'J and a number is what judges without initials are called: say others.',
+    );
   }
   let own: PanelJudge | undefined;
   if (shown_as === 'parts') {
     own = judges.find((one) => one.number === place);
-    if (!own) throw new RequestError(422, 'Say at which place you sit: its number is on the sheet before you.');
+    if (!own)
+      throw new RequestError(
+        422,
+        'Say at which place you sit: its number is on the sheet before you.',
+      );
     if (own.begun_at !== null) {
       throw new RequestError(409, `Somebody sits at place ${place} already: take a free one.`);
     }
@@ -213,7 +225,7 @@ async function sitDown(
   const name = names === 'initials' ? freeName(initials ?? '', taken) : own.name;
   await beginJudge(write, own.judge_id, name, hashOf(token), address);
   return { ...own, name, begun_at: new Date().toISOString() };
-} // prettier-ignore
+}
 
 const FULL = 'This panel already has all the judges it needs. Thank you all the same.';
 
@@ -242,11 +254,15 @@ export const answerQuestion = (
   { question: number, answer }: z.infer<typeof answerSchema>,
 ): Promise<Judging> =>
   atPanel(link, headers, async (write, held, judge, isClosed) => {
-    if (!judge) throw new RequestError(401, 'Begin first: this browser does not judge in this panel.');
+    if (!judge)
+      throw new RequestError(401, 'Begin first: this browser does not judge in this panel.');
     const question = (await askedOf(write, held, judge))[number - 1];
     if (!question) throw new RequestError(404, 'There is no such question: read the panel again.');
     if (question.asked_at === null) {
-      throw new RequestError(409, 'This question has not been shown to you yet: read the panel again.');
+      throw new RequestError(
+        409,
+        'This question has not been shown to you yet: read the panel again.',
+      );
     }
     const at = question.codes.indexOf(answer);
     const isTie = answer === NO_DIFFERENCE && held.panel.kind === 'paired';
@@ -261,10 +277,14 @@ export const answerQuestion = (
     await keepChoice(write, judge.judge_id, question.place, choice);
     const left = (await askedOf(write, held, judge)).some((one) => one.choice === null);
     await setJudgeEnded(write, judge.judge_id, !left);
-    const after = { ...judge, answered_at: new Date().toISOString(), ended_at: left ? null : new Date().toISOString() };
+    const after = {
+      ...judge,
+      answered_at: new Date().toISOString(),
+      ended_at: left ? null : new Date().toISOString(),
+    };
     const isDone = !left && (await closeIfDue(write, await findHeld(write, held.panel.panel_id)));
     return stateOf(write, held, after, isDone, link, null);
-  }); // prettier-ignore
+  });
 
 /** A judge stops: what was said counts. */
 export const stopJudging = (link: string, headers: Headers): Promise<Judging> =>
@@ -330,13 +350,22 @@ async function stateOf(
         setup.shown_as === 'photos'
           ? question.pictures.map((id) => `/api/v1/judging/${link}/pictures/${id}`)
           : [],
-      answer: choice === null ? null : choice === 'tie' ? NO_DIFFERENCE : (codes[Number(choice) - 1] ?? null),
+      answer:
+        choice === null
+          ? null
+          : choice === 'tie'
+            ? NO_DIFFERENCE
+            : (codes[Number(choice) - 1] ?? null),
     },
   };
-} // prettier-ignore
+}
 
 /** A picture of a question of the judge who asks: as many bytes as any other of its panel. */
-export async function pictureFor(link: string, headers: Headers, picture: string): Promise<Uint8Array> {
+export async function pictureFor(
+  link: string,
+  headers: Headers,
+  picture: string,
+): Promise<Uint8Array> {
   const { studyId, panelId, card } = await panelAt(link);
   const { db } = app();
   const of = { db, studyId };
@@ -347,4 +376,4 @@ export async function pictureFor(link: string, headers: Headers, picture: string
   const parts: Uint8Array[] = [];
   for await (const chunk of readFile(db, found.sha256)) parts.push(chunk as Uint8Array);
   return paddedJpeg(Buffer.concat(parts), found.picture_bytes);
-} // prettier-ignore
+}

@@ -90,7 +90,11 @@ function stateOf(setup: Stored<'panel_setups'> | undefined, isHeld: boolean): Pa
 export async function panelLines(studyId: string): Promise<PanelLine[]> {
   const { db } = app();
   await findStudy(db, studyId);
-  const { panels, panel_setups, ballots } = await listTables(db, studyId, ['panels', 'panel_setups', 'ballots']);
+  const { panels, panel_setups, ballots } = await listTables(db, studyId, [
+    'panels',
+    'panel_setups',
+    'ballots',
+  ]);
   const lines: PanelLine[] = [];
   for (const { panel_id, kind, aspect } of panels) {
     const setup = panel_setups.find((one) => one.panel_id === panel_id);
@@ -98,12 +102,24 @@ export async function panelLines(studyId: string): Promise<PanelLine[]> {
     const state = stateOf(setup, (await findPanelRun(of, panel_id)) !== null);
     const own = ballots.filter((one) => one.panel_id === panel_id);
     const isHere = state === 'open' || state === 'closed';
-    const judges = isHere ? (await listPanelJudges(of, panel_id)).filter((one) => one.answered_at !== null).length : new Set(own.map((one) => one.judge)).size;
-    const answered = isHere ? (await questionsOfPanel(of, panel_id)).filter((one) => one.choice !== null).length : own.length;
-    lines.push({ panel_id, kind, aspect, state, judges, wanted: setup?.judges ?? null, ballots: answered });
+    const judges = isHere
+      ? (await listPanelJudges(of, panel_id)).filter((one) => one.answered_at !== null).length
+      : new Set(own.map((one) => one.judge)).size;
+    const answered = isHere
+      ? (await questionsOfPanel(of, panel_id)).filter((one) => one.choice !== null).length
+      : own.length;
+    lines.push({
+      panel_id,
+      kind,
+      aspect,
+      state,
+      judges,
+      wanted: setup?.judges ?? null,
+      ballots: answered,
+    });
   }
   return lines;
-} // prettier-ignore
+}
 
 /** One panel. @param reference whom the others stand against, where somebody asked for another than the study's */
 export async function panelPage(
@@ -127,7 +143,10 @@ export async function panelPage(
   const ballots = own
     ? (await listRowsBy(db, studyId, 'ballots', 'panel_id', panelId)).length
     : answered.length;
-  const aim = { ...usualAim(panel.kind, DEFAULT_ALPHA), ...(setup?.effect && { effect: setup.effect }) };
+  const aim = {
+    ...usualAim(panel.kind, DEFAULT_ALPHA),
+    ...(setup?.effect && { effect: setup.effect }),
+  };
   const couples = plan ? couplesOf(plan).length : 0;
   return {
     ...{ panel, setup: setup ?? null, state, items, ballots, couples },
@@ -141,11 +160,22 @@ export async function panelPage(
       return {
         ...{ name: judge.name, number: judge.number, answered: done, of: asked.length },
         state:
-          judge.begun_at === null ? 'waiting' : done === asked.length ? 'done' : judge.ended_at !== null ? 'stopped' : isLeft ? 'left' : 'at it',
+          judge.begun_at === null
+            ? 'waiting'
+            : done === asked.length
+              ? 'done'
+              : judge.ended_at !== null
+                ? 'stopped'
+                : isLeft
+                  ? 'left'
+                  : 'at it',
       } as const;
     }),
     notes: await listRowsBy(db, studyId, 'panel_notes', 'panel_id', panelId),
-    leftMore: leftMoreOf(answered, new Map(items.map((one) => [one.specimen_id, one.contender_id]))),
+    leftMore: leftMoreOf(
+      answered,
+      new Map(items.map((one) => [one.specimen_id, one.contender_id])),
+    ),
     planned: plan && setup && couples > 0 ? (setup.judges * setup.questions) / couples : 0,
     needed: ballotsNeeded(panel.kind, aim),
     result:
@@ -155,7 +185,7 @@ export async function panelPage(
           ? ((await revealedResults(of, reference)).find((one) => one.panel_id === panelId) ?? null)
           : null,
   };
-} // prettier-ignore
+}
 
 async function itemsOf(
   of: Panelist,
@@ -164,7 +194,9 @@ async function itemsOf(
   answered: readonly { items: readonly string[] }[] | null,
 ): Promise<{ items: SeenItem[]; plan: PanelPlan | null }> {
   const items = setup ? await listPanelItems(of, panel.panel_id) : [];
-  const facts = new Map((await listSpecimenFacts(of.db, of.studyId)).map((one) => [one.specimen_id, one]));
+  const facts = new Map(
+    (await listSpecimenFacts(of.db, of.studyId)).map((one) => [one.specimen_id, one]),
+  );
   const plan = setup && items.length > 0 ? await planOf(of, { panel, setup, items }, 1) : null;
   return {
     plan,
@@ -175,7 +207,7 @@ async function itemsOf(
       seen: answered?.filter((one) => one.items.includes(specimen_id)).length ?? null,
     })),
   };
-} // prettier-ignore
+}
 
 function leftMoreOf(
   answered: readonly { items: readonly string[] }[],

@@ -29,7 +29,18 @@ export interface RevealedPanel extends PanelResult {
   aspect: string;
 }
 
-const TABLES = ['machines', 'profiles', 'contenders', 'artefacts', 'prints', 'specimens', 'panels', 'ballots', 'ballot_times', 'panel_notes'] as const; // prettier-ignore
+const TABLES = [
+  'machines',
+  'profiles',
+  'contenders',
+  'artefacts',
+  'prints',
+  'specimens',
+  'panels',
+  'ballots',
+  'ballot_times',
+  'panel_notes',
+] as const;
 
 /** Letters that contenders are called by as long as their names are not said: none of a badge. */
 const LETTERS = ['P', 'Q', 'R', 'S', 'T', 'U', 'V', 'W', 'X', 'Y', 'Z'];
@@ -101,21 +112,39 @@ function resultOf(
   const index = indexStudy(study);
   const inIt = [...ownersOf(study, ballots)];
   // Where the study's reference was not among them, the first one is what the others stand against.
-  const reference = inIt.length === 0 || inIt.includes(wanted ?? '') ? wanted : (inIt.sort()[0] ?? null);
+  const reference =
+    inIt.length === 0 || inIt.includes(wanted ?? '') ? wanted : (inIt.sort()[0] ?? null);
   const panel = panelsOfAll(index, reference, DEFAULT_ALPHA)[row.panel_id];
   if (!panel) throw new Error('the panel is not in its study');
   return {
-    ...{ panel, reference, shown: inIt, habits: panelHabits(row.kind, ballots, DEFAULT_ALPHA, row.kind === 'paired' ? null : (one) => isRightAnswer(index, row, one)) },
-    ...paceFrom(seconds, study.tables.panel_notes.some((one) => one.panel_id === row.panel_id && one.what === 'pace-checked')),
+    ...{
+      panel,
+      reference,
+      shown: inIt,
+      habits: panelHabits(
+        row.kind,
+        ballots,
+        DEFAULT_ALPHA,
+        row.kind === 'paired' ? null : (one) => isRightAnswer(index, row, one),
+      ),
+    },
+    ...paceFrom(
+      seconds,
+      study.tables.panel_notes.some(
+        (one) => one.panel_id === row.panel_id && one.what === 'pace-checked',
+      ),
+    ),
   };
-} // prettier-ignore
+}
 
 /** The contenders whose specimens were shown. */
 function ownersOf({ tables }: Loaded, ballots: readonly Row<'ballots'>[]): Set<string> {
   const prints = new Map(tables.prints.map((one) => [one.print_id, one.contender_id]));
   const owner = new Map(tables.specimens.map((one) => [one.specimen_id, prints.get(one.print_id)]));
   return new Set(
-    ballots.flatMap((one) => [one.item_1, one.item_2, one.item_3].flatMap((id) => owner.get(id ?? '') ?? [])), // prettier-ignore
+    ballots.flatMap((one) =>
+      [one.item_1, one.item_2, one.item_3].flatMap((id) => owner.get(id ?? '') ?? []),
+    ),
   );
 }
 

@@ -51,7 +51,10 @@ export async function drawnCard(
   const { model } = await modelOf(studyId, number);
   const revision = await findRevision(app().db, studyId, number);
   if (revision.withdrawn_at !== null) {
-    throw new RequestError(410, `Report ${number} was withdrawn: its cards are not given any more. ${revision.withdrawn_because ?? ''}`.trim()); // prettier-ignore
+    throw new RequestError(
+      410,
+      `Report ${number} was withdrawn: its cards are not given any more. ${revision.withdrawn_because ?? ''}`.trim(),
+    );
   }
   const subject = subjectOf(text);
   const photos = await photosOf(studyId, number, model, subject);

@@ -162,7 +162,10 @@ type Frozen = Awaited<ReturnType<typeof freezeData>>;
 async function fetchPlace(
   app: App,
   work: string,
-  row: { box: FrameTask['box']; frames: readonly { specimen_id: string; source: string; file: string }[] },
+  row: {
+    box: FrameTask['box'];
+    frames: readonly { specimen_id: string; source: string; file: string }[];
+  },
   { study, names, files }: Pick<Frozen, 'study' | 'names' | 'files'>,
 ): Promise<FrameTask> {
   const original = new Map([...names].map(([from, to]) => [to, from]));
@@ -178,7 +181,7 @@ async function fetchPlace(
     frames.push({ source: copy, file, marks });
   }
   return { box: row.box, frames };
-} // prettier-ignore
+}
 
 /** Prints the PDF; why there is none, where there is none. */
 async function printed(folder: string, work: string): Promise<string | null> {

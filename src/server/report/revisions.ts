@@ -97,7 +97,10 @@ export const changeRevision = (
     // What is published is part of how far the study is.
     write.touch('report');
     if (revision.state !== 'ready') {
-      throw new RequestError(409, `Report ${number} is not made: ${revision.message ?? 'wait for it'}.`); // prettier-ignore
+      throw new RequestError(
+        409,
+        `Report ${number} is not made: ${revision.message ?? 'wait for it'}.`,
+      );
     }
     if ('withdraw' in change) {
       if (revision.published_at === null) {
@@ -121,7 +124,10 @@ export const throwRevisionAway = (
   writeStudy(app().db, studyId, who, async (write) => {
     const revision = await findRevision(write.db, studyId, number);
     if (revision.published_at !== null) {
-      throw new RequestError(409, `Report ${number} is published: it can be withdrawn, not thrown away.`); // prettier-ignore
+      throw new RequestError(
+        409,
+        `Report ${number} is published: it can be withdrawn, not thrown away.`,
+      );
     }
     await dropRevision(write, number);
   });

@@ -59,18 +59,25 @@ const arrived = () => ({ status: 201, content: { path: 'toolpaths/plate.gcode', 
 
 function sending(one: File, signal = new AbortController().signal) {
   const shares: [number, boolean][] = [];
-  const done = sendFile('/studies/u/sliced-files', one, HASH, (share, isWaiting) => shares.push([share, isWaiting]), signal); // prettier-ignore
+  const done = sendFile(
+    '/studies/u/sliced-files',
+    one,
+    HASH,
+    (share, isWaiting) => shares.push([share, isWaiting]),
+    signal,
+  );
   done.catch(() => undefined);
   return { done, shares };
 }
 
 describe('a file on its way', () => {
   it('that is there already is not sent', async () => {
-    api.answers['POST /studies/u/sliced-files'] = () => json({ path: 'toolpaths/a.gcode', isKnown: true });
+    api.answers['POST /studies/u/sliced-files'] = () =>
+      json({ path: 'toolpaths/a.gcode', isKnown: true });
     expect(await sending(file(3 * MB)).done).toEqual({ path: 'toolpaths/a.gcode', isKnown: true });
     expect(api.asked[0]?.body).toEqual({ name: 'plate.gcode', bytes: 3 * MB, sha256: HASH });
     expect(put).toEqual([]);
-  }); // prettier-ignore
+  });
 
   it('goes in parts, from where the last one ended, and tells how far it is', async () => {
     api.answers['POST /studies/u/sliced-files'] = () => json({ received: 0 });
@@ -91,7 +98,8 @@ describe('a file on its way', () => {
 
   it('waits where the connection breaks, and goes on from what has arrived', async () => {
     let asked = 0;
-    api.answers['POST /studies/u/sliced-files'] = () => json({ received: asked++ === 0 ? 0 : 16 * MB }); // prettier-ignore
+    api.answers['POST /studies/u/sliced-files'] = () =>
+      json({ received: asked++ === 0 ? 0 : 16 * MB });
     answers = [received(16 * MB), () => 'broken', arrived];
     const { done, shares } = sending(file(20 * MB));
     await vi.advanceTimersByTimeAsync(2000);

@@ -12,7 +12,9 @@ let isHidden = false;
 beforeEach(() => {
   vi.useFakeTimers();
   isHidden = false;
-  vi.spyOn(document, 'visibilityState', 'get').mockImplementation(() => isHidden ? 'hidden' : 'visible'); // prettier-ignore
+  vi.spyOn(document, 'visibilityState', 'get').mockImplementation(() =>
+    isHidden ? 'hidden' : 'visible',
+  );
 });
 afterEach(() => {
   cleanup();
@@ -126,7 +128,8 @@ describe('news', () => {
 });
 
 describe('the notice that a study was changed', () => {
-  const shown = (isOfResults: boolean) => render(<ChangedSince studyId="s-1" isOfResults={isOfResults} />); // prettier-ignore
+  const shown = (isOfResults: boolean) =>
+    render(<ChangedSince studyId="s-1" isOfResults={isOfResults} />);
   const said = () => screen.getByRole('status').textContent;
 
   it('is of new evidence where results are read: cards and reports are none', async () => {

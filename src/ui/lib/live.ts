@@ -37,7 +37,8 @@ function openLine(studyId: string): Line {
   let source: EventSource | null = null;
   let timer: ReturnType<typeof setInterval> | undefined;
   /** The newest revision that this page was told of. */
-  let known = document.querySelector<HTMLElement>('[data-study-revision]')?.dataset.studyRevision ?? null; // prettier-ignore
+  let known =
+    document.querySelector<HTMLElement>('[data-study-revision]')?.dataset.studyRevision ?? null;
   let gathered: StudyNews | null = null;
   const tell = (news: StudyNews) => {
     const isFirst = gathered === null;

@@ -36,7 +36,9 @@ export function JudgeBench({ link }: { link: string }) {
     // A finger that comes down twice answers one question.
     once('answer', () =>
       attempt(async () => {
-        setJudging(await callApi<Judging>('PUT', base, { question: question.number, answer: chosen }));
+        setJudging(
+          await callApi<Judging>('PUT', base, { question: question.number, answer: chosen }),
+        );
         window.scrollTo({ top: 0 });
       }),
     );
@@ -68,7 +70,10 @@ export function JudgeBench({ link }: { link: string }) {
           <Begin judging={judging} isBusy={isBusy} onBegin={(said) => void begin(said)} />
         )}
         {judging.state === 'done' && (
-          <Said title="That was all. Thank you." text="Your answers are kept. You may close this page." />
+          <Said
+            title="That was all. Thank you."
+            text="Your answers are kept. You may close this page."
+          />
         )}
         {judging.state === 'closed' && (
           <Said title="This panel is closed." text="What you said counts. Thank you." />
@@ -77,11 +82,19 @@ export function JudgeBench({ link }: { link: string }) {
           <p className="text-lg">This panel is judged by card: use the link on your own card.</p>
         )}
         {judging.state === 'full' && (
-          <Said title="All places are taken." text="As many judges as were wanted are at it, or have been. Thank you all the same." />
+          <Said
+            title="All places are taken."
+            text="As many judges as were wanted are at it, or have been. Thank you all the same."
+          />
         )}
         {judging.state === 'stopped' && (
           <Said title="You have stopped. Thank you." text="What you said counts.">
-            <button type="button" className="action" disabled={isBusy} onClick={() => void begin({})}>
+            <button
+              type="button"
+              className="action"
+              disabled={isBusy}
+              onClick={() => void begin({})}
+            >
               Go on after all
             </button>
           </Said>
@@ -98,7 +111,9 @@ export function JudgeBench({ link }: { link: string }) {
           <span>
             {number} of {of}
           </span>
-          <span>{judging.wants_initials ? `you are ${judging.name}` : 'nobody sees who you are'}</span>
+          <span>
+            {judging.wants_initials ? `you are ${judging.name}` : 'nobody sees who you are'}
+          </span>
         </p>
         <VernierTicks done={number - 1} due={of} width={366} />
       </header>
@@ -113,28 +128,49 @@ export function JudgeBench({ link }: { link: string }) {
       )}
       <div className={codes.length === 3 ? 'grid grid-cols-3 gap-2' : 'grid grid-cols-2 gap-2'}>
         {codes.map((code, at) => (
-          <Choice key={code} isChosen={question.answer === code} isBusy={isBusy} onChoose={() => answer(code)} hint={`${at + 1}`}>
+          <Choice
+            key={code}
+            isChosen={question.answer === code}
+            isBusy={isBusy}
+            onChoose={() => answer(code)}
+            hint={`${at + 1}`}
+          >
             <span className="text-xl">{code}</span>
           </Choice>
         ))}
       </div>
       {judging.kind === 'paired' && (
-        <Choice isChosen={question.answer === NO_DIFFERENCE} isBusy={isBusy} onChoose={() => answer(NO_DIFFERENCE)} hint="0">
+        <Choice
+          isChosen={question.answer === NO_DIFFERENCE}
+          isBusy={isBusy}
+          onChoose={() => answer(NO_DIFFERENCE)}
+          hint="0"
+        >
           no difference that I can see
         </Choice>
       )}
       <Trouble message={message} />
       <p className="flex justify-between gap-3">
-        <button type="button" className="min-h-11 px-1 text-ink-2 underline disabled:no-underline disabled:opacity-50" disabled={isBusy || number === 1} onClick={() => void seeQuestion(number - 1)}>
+        <button
+          type="button"
+          className="min-h-11 px-1 text-ink-2 underline disabled:no-underline disabled:opacity-50"
+          disabled={isBusy || number === 1}
+          onClick={() => void seeQuestion(number - 1)}
+        >
           ‹ back one
         </button>
-        <button type="button" className="min-h-11 px-1 text-ink-2 underline" disabled={isBusy} onClick={() => void stop()}>
+        <button
+          type="button"
+          className="min-h-11 px-1 text-ink-2 underline"
+          disabled={isBusy}
+          onClick={() => void stop()}
+        >
           stop here, what I said counts
         </button>
       </p>
     </section>
   );
-} // prettier-ignore
+}
 
 /** The question; it is read out as it comes. */
 function Asked({ text }: { text: string }) {
@@ -206,27 +242,46 @@ function Begin({ judging, isBusy, onBegin }: BeginProps) {
       {judging.wants_initials && (
         <label className="grid gap-1">
           your initials
-          <input className="field" required maxLength={12} value={initials} autoComplete="off" onChange={(event) => setInitials(event.target.value)} />
+          <input
+            className="field"
+            required
+            maxLength={12}
+            value={initials}
+            autoComplete="off"
+            onChange={(event) => setInitials(event.target.value)}
+          />
         </label>
       )}
       {isOfParts && (
         <label className="grid gap-1">
           your place: its number is on the sheet before you
-          <select className="field" value={place} onChange={(event) => setPlace(Number(event.target.value))}>
+          <select
+            className="field"
+            value={place}
+            onChange={(event) => setPlace(Number(event.target.value))}
+          >
             {judging.free_places.map((one) => (
               <option key={one}>{one}</option>
             ))}
           </select>
         </label>
       )}
-      <button type="submit" className="action action-main min-h-12" disabled={isBusy}>
+      <button type="submit" className="action min-h-12 action-main" disabled={isBusy}>
         Begin
       </button>
     </form>
   );
-} // prettier-ignore
+}
 
-function Said({ title, text, children }: { title: string; text: string; children?: React.ReactNode }) {
+function Said({
+  title,
+  text,
+  children,
+}: {
+  title: string;
+  text: string;
+  children?: React.ReactNode;
+}) {
   return (
     <div className="mt-[8vh] grid justify-items-start gap-3 sheet p-4" role="status">
       <h1 className="text-xl font-semibold">{title}</h1>
@@ -234,7 +289,7 @@ function Said({ title, text, children }: { title: string; text: string; children
       {children}
     </div>
   );
-} // prettier-ignore
+}
 
 const Trouble = ({ message }: { message: string | null }) =>
   message === null ? null : (

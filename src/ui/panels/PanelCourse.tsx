@@ -47,7 +47,14 @@ type Asked =
   { do: 'look' | 'end' | 'check-pace' } | { do: 'take-out'; specimen_id: string; code: string };
 
 /** A panel from its opening to its result. */
-export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props }: PanelCourseProps) {
+export function PanelCourse({
+  studyId,
+  marks,
+  base,
+  isReached,
+  mayEdit,
+  ...props
+}: PanelCourseProps) {
   const [page, setPage] = useState(props.page);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [early, setEarly] = useState<PanelResult | null>(null);
@@ -63,31 +70,58 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
       await look();
     });
   const { panel, setup, state, judges, items, notes, result } = page;
-  const done = judges.filter((one) => one.state === 'done' || ((one.state === 'stopped' || one.state === 'left') && one.answered > 0)).length;
+  const done = judges.filter(
+    (one) =>
+      one.state === 'done' ||
+      ((one.state === 'stopped' || one.state === 'left') && one.answered > 0),
+  ).length;
   return (
     <div className="grid min-w-0 gap-3">
-      <section className="sheet min-w-0 p-3" aria-labelledby="panel">
+      <section className="min-w-0 sheet p-3" aria-labelledby="panel">
         <p className="text-2xs text-ink-2">
-          {{ paired: 'which is better', triangle: 'can they be told apart', guess: 'which is which' }[panel.kind]}
-          {setup && ` · ${setup.shown_as === 'photos' ? `photos, ${inWords(setup.view ?? '')}, ${inWords(setup.light ?? 'unknown')} light${setup.levels === 'matched' ? ', grey and equally bright' : ''}` : 'the parts themselves'}`}
+          {
+            {
+              paired: 'which is better',
+              triangle: 'can they be told apart',
+              guess: 'which is which',
+            }[panel.kind]
+          }
+          {setup &&
+            ` · ${setup.shown_as === 'photos' ? `photos, ${inWords(setup.view ?? '')}, ${inWords(setup.light ?? 'unknown')} light${setup.levels === 'matched' ? ', grey and equally bright' : ''}` : 'the parts themselves'}`}
         </p>
-        <h1 id="panel" className="text-lg font-semibold">{panel.aspect}</h1>
+        <h1 id="panel" className="text-lg font-semibold">
+          {panel.aspect}
+        </h1>
         {state === 'open' && setup && (
-          <Invitation {...{ page, base, isReached, studyId }} done={done} wanted={setup.judges} closesAt={setup.closes_at} mayEdit={mayEdit} onStep={(content) => void step(content)} />
+          <Invitation
+            {...{ page, base, isReached, studyId }}
+            done={done}
+            wanted={setup.judges}
+            closesAt={setup.closes_at}
+            mayEdit={mayEdit}
+            onStep={(content) => void step(content)}
+          />
         )}
         {state === 'closed' && (
           <div className="mt-2 grid gap-3">
             <p className="text-ink-2">
-              Closed at {shortTime(setup?.closed_at ?? '')}: {ENDS[setup?.closed_by ?? 'hand']}. The result as it stands
-              without names:
+              Closed at {shortTime(setup?.closed_at ?? '')}: {ENDS[setup?.closed_by ?? 'hand']}. The
+              result as it stands without names:
             </p>
             {result && <PanelFound {...result} panelId={null} marks={[]} />}
             {mayEdit && (
               <p>
-                <button type="button" className="action action-main min-h-12 px-5 text-base" disabled={isBusy} onClick={() => void step({ do: 'reveal' })}>
+                <button
+                  type="button"
+                  className="action min-h-12 action-main px-5 text-base"
+                  disabled={isBusy}
+                  onClick={() => void step({ do: 'reveal' })}
+                >
                   Say the names
                 </button>
-                <span className="ml-3 text-ink-2">From then on the ballots are evidence of the study.</span>
+                <span className="ml-3 text-ink-2">
+                  From then on the ballots are evidence of the study.
+                </span>
               </p>
             )}
           </div>
@@ -96,7 +130,11 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
           <div className="mt-2" data-revealed="">
             <PanelFound {...result} panelId={panel.panel_id} marks={marks} />
             {result.isWithheld && mayEdit && (
-              <button type="button" className="mt-2 action action-main" onClick={() => setAsked({ do: 'check-pace' })}>
+              <button
+                type="button"
+                className="mt-2 action action-main"
+                onClick={() => setAsked({ do: 'check-pace' })}
+              >
                 Confirm the answers
               </button>
             )}
@@ -108,11 +146,19 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
             <PanelFound {...early} panelId={null} marks={[]} />
           </div>
         )}
-        {message && <p role="alert" className="mt-2">{message}</p>}
+        {message && (
+          <p role="alert" className="mt-2">
+            {message}
+          </p>
+        )}
         {state === 'open' && mayEdit && (
           <p className="mt-3 flex flex-wrap gap-2">
-            <button type="button" className="action" onClick={() => setAsked({ do: 'look' })}>Look at the result so far</button>
-            <button type="button" className="action" onClick={() => setAsked({ do: 'end' })}>End it early</button>
+            <button type="button" className="action" onClick={() => setAsked({ do: 'look' })}>
+              Look at the result so far
+            </button>
+            <button type="button" className="action" onClick={() => setAsked({ do: 'end' })}>
+              End it early
+            </button>
           </p>
         )}
         {notes.length > 0 && (
@@ -127,35 +173,67 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
         )}
       </section>
       {judges.length > 0 && state !== 'revealed' && (
-        <section className="sheet min-w-0 p-3" aria-labelledby="judges">
-          <h2 id="judges" className="mb-1 font-semibold">How far each judge is</h2>
+        <section className="min-w-0 sheet p-3" aria-labelledby="judges">
+          <h2 id="judges" className="mb-1 font-semibold">
+            How far each judge is
+          </h2>
           <ul className="grid gap-x-6 gap-y-1 sm:grid-cols-2 lg:grid-cols-3">
-            {judges.map((one) => <JudgeLine key={one.number} judge={one} />)}
+            {judges.map((one) => (
+              <JudgeLine key={one.number} judge={one} />
+            ))}
           </ul>
         </section>
       )}
       {items.length > 0 && (
-        <section className="sheet min-w-0 p-3" aria-labelledby="shown">
-          <h2 id="shown" className="mb-1 font-semibold">What is shown</h2>
+        <section className="min-w-0 sheet p-3" aria-labelledby="shown">
+          <h2 id="shown" className="mb-1 font-semibold">
+            What is shown
+          </h2>
           <ul className="grid gap-1">
-            {marks.filter((mark) => items.some((one) => one.contender_id === mark.contender_id)).map((mark) => (
-              <li key={mark.contender_id} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-1 first:border-0">
-                <span className="min-w-52">
-                  <ContenderName mark={mark} isReference={false} />
-                </span>
-                {items.filter((one) => one.contender_id === mark.contender_id).map((one) => (
-                  <span key={one.specimen_id} className="flex items-center gap-1.5">
-                    <span className={`font-mono ${one.isOut ? 'line-through' : ''}`}>{one.code}</span>
-                    <span className="text-xs text-ink-2">{one.isOut ? 'taken out' : one.seen === null ? '' : `judged ${one.seen} ×`}</span>
-                    {!one.isOut && mayEdit && (state === 'open' || state === 'closed') && (
-                      <button type="button" className="action text-2xs" aria-label={`take out ${one.code}`} onClick={() => setAsked({ do: 'take-out', specimen_id: one.specimen_id, code: one.code })}>
-                        take out
-                      </button>
-                    )}
+            {marks
+              .filter((mark) => items.some((one) => one.contender_id === mark.contender_id))
+              .map((mark) => (
+                <li
+                  key={mark.contender_id}
+                  className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-1 first:border-0"
+                >
+                  <span className="min-w-52">
+                    <ContenderName mark={mark} isReference={false} />
                   </span>
-                ))}
-              </li>
-            ))}
+                  {items
+                    .filter((one) => one.contender_id === mark.contender_id)
+                    .map((one) => (
+                      <span key={one.specimen_id} className="flex items-center gap-1.5">
+                        <span className={`font-mono ${one.isOut ? 'line-through' : ''}`}>
+                          {one.code}
+                        </span>
+                        <span className="text-xs text-ink-2">
+                          {one.isOut
+                            ? 'taken out'
+                            : one.seen === null
+                              ? ''
+                              : `judged ${one.seen} ×`}
+                        </span>
+                        {!one.isOut && mayEdit && (state === 'open' || state === 'closed') && (
+                          <button
+                            type="button"
+                            className="action text-2xs"
+                            aria-label={`take out ${one.code}`}
+                            onClick={() =>
+                              setAsked({
+                                do: 'take-out',
+                                specimen_id: one.specimen_id,
+                                code: one.code,
+                              })
+                            }
+                          >
+                            take out
+                          </button>
+                        )}
+                      </span>
+                    ))}
+                </li>
+              ))}
           </ul>
           {panel.kind !== 'triangle' && page.ballots > 0 && setup !== null && (
             <p className="mt-2 text-xs text-ink-2">
@@ -164,13 +242,25 @@ export function PanelCourse({ studyId, marks, base, isReached, mayEdit, ...props
           )}
         </section>
       )}
-      {asked && <Reason asked={asked} isBusy={isBusy} message={message} onClose={() => setAsked(null)} onSay={(note) => {
-        const { do: what } = asked;
-        void step(what === 'take-out' ? { do: what, specimen_id: asked.specimen_id, note } : { do: what, note });
-      }} />}
+      {asked && (
+        <Reason
+          asked={asked}
+          isBusy={isBusy}
+          message={message}
+          onClose={() => setAsked(null)}
+          onSay={(note) => {
+            const { do: what } = asked;
+            void step(
+              what === 'take-out'
+                ? { do: what, specimen_id: asked.specimen_id, note }
+                : { do: what, note },
+            );
+          }}
+        />
+      )}
     </div>
   );
-} // prettier-ignore
+}
 
 interface InvitationProps {
   page: PanelPage;
@@ -185,14 +275,31 @@ interface InvitationProps {
 }
 
 /** Where judges come in, and how many have. */
-function Invitation({ page, base, isReached, studyId, done, wanted, closesAt, mayEdit, onStep }: InvitationProps) {
+function Invitation({
+  page,
+  base,
+  isReached,
+  studyId,
+  done,
+  wanted,
+  closesAt,
+  mayEdit,
+  onStep,
+}: InvitationProps) {
   const address = base + (page.link ?? '');
   const code = qrPath(address);
   return (
     <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-      {page.link !== null && <svg role="img" aria-label="Code that leads judges in" viewBox={`-3 -3 ${code.size + 6} ${code.size + 6}`} className="h-44 w-44 bg-white">
-        <path d={code.path} fill="#000" />
-      </svg>}
+      {page.link !== null && (
+        <svg
+          role="img"
+          aria-label="Code that leads judges in"
+          viewBox={`-3 -3 ${code.size + 6} ${code.size + 6}`}
+          className="bg-white h-44 w-44"
+        >
+          <path d={code.path} fill="#000" />
+        </svg>
+      )}
       <div className="grid max-w-xl flex-1 basis-72 gap-2">
         <p className="text-xl">
           {done} of {wanted} judges
@@ -226,33 +333,44 @@ function Invitation({ page, base, isReached, studyId, done, wanted, closesAt, ma
               </button>
             )}
             {page.cards > 0 && (
-              <a className="action" href={`/studies/${studyId}/inspect/panels/${page.panel.panel_id}/cards`}>
+              <a
+                className="action"
+                href={`/studies/${studyId}/inspect/panels/${page.panel.panel_id}/cards`}
+              >
                 Print cards
               </a>
             )}
           </p>
         )}
-        {page.link !== null && <p className="text-xs break-all">
-          <a href={address}>{address}</a>{' '}
-          <button type="button" className="action" onClick={() => void navigator.clipboard.writeText(address)}>
-            Copy
-          </button>
-        </p>}
+        {page.link !== null && (
+          <p className="text-xs break-all">
+            <a href={address}>{address}</a>{' '}
+            <button
+              type="button"
+              className="action"
+              onClick={() => void navigator.clipboard.writeText(address)}
+            >
+              Copy
+            </button>
+          </p>
+        )}
         {!isReached && (
           <p className="text-xs text-ink-2">
-            Other devices do not reach this computer yet: judges answer here, or the application is started
-            for the house with <code>npm start -- --open</code>.
+            Other devices do not reach this computer yet: judges answer here, or the application is
+            started for the house with <code>npm start -- --open</code>.
           </p>
         )}
         {page.setup?.shown_as === 'parts' && (
           <p>
-            <a href={`/studies/${studyId}/inspect/panels/${page.panel.panel_id}/sheets`}>Stickers, and what to lay where</a>
+            <a href={`/studies/${studyId}/inspect/panels/${page.panel.panel_id}/sheets`}>
+              Stickers, and what to lay where
+            </a>
           </p>
         )}
       </div>
     </div>
   );
-} // prettier-ignore
+}
 
 const WORDS: Record<SeenJudge['state'], string> = {
   ...{
@@ -295,7 +413,10 @@ const TITLES = {
 function Reason({ asked, isBusy, message, onClose, onSay }: ReasonProps) {
   const [note, setNote] = useState('');
   return (
-    <Panel title={asked.do === 'take-out' ? `Take ${asked.code} out` : TITLES[asked.do]} onClose={onClose}>
+    <Panel
+      title={asked.do === 'take-out' ? `Take ${asked.code} out` : TITLES[asked.do]}
+      onClose={onClose}
+    >
       <form
         className="grid gap-3"
         onSubmit={(event) => {
@@ -313,15 +434,25 @@ function Reason({ asked, isBusy, message, onClose, onSay }: ReasonProps) {
         </p>
         <label className="grid gap-1">
           why
-          <textarea className="field min-h-20" required maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} />
+          <textarea
+            className="field min-h-20"
+            required
+            maxLength={2000}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
         </label>
         {message && <p role="alert">{message}</p>}
         <p>
-          <button type="submit" className="action action-main" disabled={isBusy || note.trim() === ''}>
+          <button
+            type="submit"
+            className="action action-main"
+            disabled={isBusy || note.trim() === ''}
+          >
             {TITLES[asked.do]}
           </button>
         </p>
       </form>
     </Panel>
   );
-} // prettier-ignore
+}

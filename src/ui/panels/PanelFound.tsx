@@ -18,7 +18,15 @@ interface PanelFoundProps extends PanelResult {
 const SHARES: StripScale = { low: 0, high: 1, ticks: [0, 0.25, 0.5, 0.75, 1] };
 
 /** What a panel found: in sentences, on one scale, and how its judges answered. */
-export function PanelFound({ panel, habits, reference, median_s, isWithheld, marks, panelId }: PanelFoundProps) {
+export function PanelFound({
+  panel,
+  habits,
+  reference,
+  median_s,
+  isWithheld,
+  marks,
+  panelId,
+}: PanelFoundProps) {
   const named = (id: string) => {
     const mark = marks.find((one) => one.contender_id === id);
     return mark ? `${mark.letter} ${mark.variant}` : id;
@@ -30,16 +38,20 @@ export function PanelFound({ panel, habits, reference, median_s, isWithheld, mar
           {sentence}
         </p>
       ))}
-      {panel.ballots > 0 && !isWithheld && (panel.kind === 'paired' ? (
-        <Scale {...{ panel, reference, marks, panelId, named }} />
-      ) : (
-        <Told panel={panel} />
-      ))}
+      {panel.ballots > 0 &&
+        !isWithheld &&
+        (panel.kind === 'paired' ? (
+          <Scale {...{ panel, reference, marks, panelId, named }} />
+        ) : (
+          <Told panel={panel} />
+        ))}
       <p className="text-xs text-ink-2">
         {panel.ballots} ballots of {panel.judges} judges
         {panel.kind === 'paired' ? `, ${panel.ties} without a difference` : ''}
-        {median_s === null ? '' : `, half of them in under ${fixed(Math.max(1, Math.ceil(median_s)), 0)} s`}.{' '}
-        {saidHabits(habits, DEFAULT_ALPHA).join(' ')}
+        {median_s === null
+          ? ''
+          : `, half of them in under ${fixed(Math.max(1, Math.ceil(median_s)), 0)} s`}
+        . {saidHabits(habits, DEFAULT_ALPHA).join(' ')}
       </p>
       {habits.judges.length > 0 && (
         <details>
@@ -48,7 +60,13 @@ export function PanelFound({ panel, habits, reference, median_s, isWithheld, mar
             <table data-name="judges of a panel" className="mt-1 w-full max-w-[560px]">
               <thead>
                 <tr className="text-left text-xs text-ink-2">
-                  {['judge', 'ballots', panel.kind === 'paired' ? 'no difference' : 'right', 'left', ...(habits.agreement ? ['asked again', 'same again'] : [])].map((head) => (
+                  {[
+                    'judge',
+                    'ballots',
+                    panel.kind === 'paired' ? 'no difference' : 'right',
+                    'left',
+                    ...(habits.agreement ? ['asked again', 'same again'] : []),
+                  ].map((head) => (
                     <th key={head} className="px-2 font-normal">
                       {head}
                     </th>
@@ -79,7 +97,7 @@ export function PanelFound({ panel, habits, reference, median_s, isWithheld, mar
       )}
     </div>
   );
-} // prettier-ignore
+}
 
 interface ScaleProps {
   panel: PairedPanel;
@@ -112,7 +130,10 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
         <thead>
           <tr className="text-left text-xs text-ink-2">
             <th className="px-2 font-normal">contender</th>
-            <th className="w-1/2 px-2 font-normal">of 100 people who see it beside {reference === null ? 'the reference' : named(reference)}, so many take it</th>
+            <th className="w-1/2 px-2 font-normal">
+              of 100 people who see it beside{' '}
+              {reference === null ? 'the reference' : named(reference)}, so many take it
+            </th>
             <th className="px-2 text-right font-normal">of 100</th>
             <th className="px-2 font-normal">verdict</th>
             <th className="px-2 text-right font-normal">taken</th>
@@ -125,22 +146,49 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
             const mark = marks.find((one) => one.contender_id === contender);
             const own = panel.abilities[contender];
             const figure = (text: string | number) =>
-              panelId === null ? text : (
-                <button type="button" className="figure" data-figure={`panel/${contender}/${panelId}`}>
+              panelId === null ? (
+                text
+              ) : (
+                <button
+                  type="button"
+                  className="figure"
+                  data-figure={`panel/${contender}/${panelId}`}
+                >
                   {text}
                 </button>
               );
             return (
               <tr key={contender} className="border-t border-line">
                 <th scope="row" className="px-2 text-left font-normal">
-                  {mark ? <ContenderName mark={mark} isReference={contender === reference} /> : <b className="font-mono text-lg">{contender}</b>}
+                  {mark ? (
+                    <ContenderName mark={mark} isReference={contender === reference} />
+                  ) : (
+                    <b className="font-mono text-lg">{contender}</b>
+                  )}
                 </th>
                 <td className="px-2">
-                  <DotStrip hue={mark?.hue ?? 7} isTuned={mark?.isTuned ?? true} scale={SHARES} dots={[]} interval={share ?? { estimate: verdict === 'reference' ? 0.5 : null, low: null, high: null }} label={`${named(contender)}: ${VERDICTS[verdict]}`} />
+                  <DotStrip
+                    hue={mark?.hue ?? 7}
+                    isTuned={mark?.isTuned ?? true}
+                    scale={SHARES}
+                    dots={[]}
+                    interval={
+                      share ?? {
+                        estimate: verdict === 'reference' ? 0.5 : null,
+                        low: null,
+                        high: null,
+                      }
+                    }
+                    label={`${named(contender)}: ${VERDICTS[verdict]}`}
+                  />
                 </td>
                 <td className="px-2 text-right whitespace-nowrap">
                   {share?.estimate == null ? (
-                    verdict === 'reference' ? '50' : <Unknown why={own?.notes.join('; ') ?? ''} />
+                    verdict === 'reference' ? (
+                      '50'
+                    ) : (
+                      <Unknown why={own?.notes.join('; ') ?? ''} />
+                    )
                   ) : (
                     <>
                       {figure(fixed(100 * share.estimate, 0))}{' '}
@@ -161,7 +209,7 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
       </table>
     </Leaving>
   );
-} // prettier-ignore
+}
 
 /** The share of right answers against guessing, on one scale. */
 function Told({ panel }: { panel: TellingPanel }) {
@@ -171,23 +219,47 @@ function Told({ panel }: { panel: TellingPanel }) {
   return (
     <figure className="max-w-[640px]">
       <div className="relative">
-        <DotStrip hue={7} isTuned scale={SHARES} dots={[]} interval={share} label={label} height={44} />
+        <DotStrip
+          hue={7}
+          isTuned
+          scale={SHARES}
+          dots={[]}
+          interval={share}
+          label={label}
+          height={44}
+        />
         <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
-          <line x1={`${placeOn(SHARES, chance)}%`} x2={`${placeOn(SHARES, chance)}%`} y1="0" y2="100%" stroke="var(--plum)" strokeDasharray="3 3" />
+          <line
+            x1={`${placeOn(SHARES, chance)}%`}
+            x2={`${placeOn(SHARES, chance)}%`}
+            y1="0"
+            y2="100%"
+            stroke="var(--plum)"
+            strokeDasharray="3 3"
+          />
         </svg>
       </div>
       <div className="relative h-4 text-2xs text-ink-2">
         {SHARES.ticks.map((tick) => (
           <svg key={tick} className="absolute inset-0 h-full w-full" aria-hidden="true">
-            <text x={`${placeOn(SHARES, tick)}%`} y={11} textAnchor="middle" fontSize={10} fill="var(--ink-2)">
+            <text
+              x={`${placeOn(SHARES, tick)}%`}
+              y={11}
+              textAnchor="middle"
+              fontSize={10}
+              fill="var(--ink-2)"
+            >
               {percent(tick)}
             </text>
           </svg>
         ))}
       </div>
       <figcaption className="text-xs text-ink-2">
-        right answers, {percent(share.estimate ?? 0)} ({percent(share.low ?? 0)} … {percent(share.high ?? 1)}); dashed: guessing alone, {percent(chance)}. Who really can tell: {percent(discriminators.estimate ?? 0)} of people ({percent(discriminators.low ?? 0)} … {percent(discriminators.high ?? 1)}).
+        right answers, {percent(share.estimate ?? 0)} ({percent(share.low ?? 0)} …{' '}
+        {percent(share.high ?? 1)}); dashed: guessing alone, {percent(chance)}. Who really can tell:{' '}
+        {percent(discriminators.estimate ?? 0)} of people ({percent(discriminators.low ?? 0)} …{' '}
+        {percent(discriminators.high ?? 1)}).
       </figcaption>
     </figure>
   );
-} // prettier-ignore
+}

@@ -31,8 +31,15 @@ afterEach(() => vi.unstubAllGlobals());
 /** A view of 100 × 50 mm at 20 px a millimetre: 2000 × 1000 px, halved three times. */
 const PHOTO = {
   ...{ path: 'photos/a.jpg', version: 'v', isLaid: true },
-  laid: { edition: 'e', width: 2000, height: 1000, box: { x: -50, y: 0, w: 100, h: 50 }, levels: 4, tile: 256 },
-} as unknown as LaidPhoto; // prettier-ignore
+  laid: {
+    edition: 'e',
+    width: 2000,
+    height: 1000,
+    box: { x: -50, y: 0, w: 100, h: 50 },
+    levels: 4,
+    tile: 256,
+  },
+} as unknown as LaidPhoto;
 
 const placeOf = (address: string) => {
   const query = new URL(address, 'http://x').searchParams;
@@ -40,12 +47,24 @@ const placeOf = (address: string) => {
 };
 
 /** What is drawn of the photo: where each tile stands on a screen. */
-function drawn(tiles: Tiles, place: { x: number; y: number; scale: number }, [width, height] = [800, 600]) {
+function drawn(
+  tiles: Tiles,
+  place: { x: number; y: number; scale: number },
+  [width, height] = [800, 600],
+) {
   const found: { image: { src: string }; box: number[] }[] = [];
-  const context = { drawImage: (image: { src: string }, ...box: number[]) => found.push({ image, box }) };
-  drawPhoto({ context: context as never, width: width ?? 0, height: height ?? 0 }, tiles, 'u', PHOTO, place);
+  const context = {
+    drawImage: (image: { src: string }, ...box: number[]) => found.push({ image, box }),
+  };
+  drawPhoto(
+    { context: context as never, width: width ?? 0, height: height ?? 0 },
+    tiles,
+    'u',
+    PHOTO,
+    place,
+  );
   return found;
-} // prettier-ignore
+}
 
 describe('the level of a photo that is seen', () => {
   it('has a pixel for about each of the screen, and is one that there is', () => {
@@ -74,11 +93,13 @@ describe('the tiles of a photo', () => {
     drawn(new Tiles(() => undefined), { x: 0, y: 25, scale: 20 });
     const places = asked.map(({ src }) => placeOf(src));
     expect(new Set(places.map(([level]) => level))).toEqual(new Set([0, 3]));
-    const [columns, rows] = [1, 2].map((at) => [...new Set(places.filter(([level]) => level === 0).map((one) => one[at]))]);
+    const [columns, rows] = [1, 2].map((at) => [
+      ...new Set(places.filter(([level]) => level === 0).map((one) => one[at])),
+    ]);
     // From 600 to 1400 px across, and from 200 to 800 px down, in tiles of 256.
     expect(columns).toEqual([2, 3, 4, 5]);
     expect(rows).toEqual([0, 1, 2, 3]);
-  }); // prettier-ignore
+  });
 
   it('are drawn once they are there, at their place; a coarser one stands in until then', () => {
     const heard = vi.fn();

@@ -98,7 +98,9 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
     const to = from + by;
     if (to < 0 || to >= keys.length) return;
     keys.splice(to, 0, ...keys.splice(from, 1));
-    setOrder(groups.flatMap((one) => (one === own ? keys : one.rows.map((row) => row.key))).join('\n')); // prettier-ignore
+    setOrder(
+      groups.flatMap((one) => (one === own ? keys : one.rows.map((row) => row.key))).join('\n'),
+    );
   };
   const focused = () => {
     const cell = document.activeElement as HTMLElement | null;
@@ -302,7 +304,6 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
               {one === 'indistinguishable'
                 ? 'cannot be told or does not matter'
                 : VERDICT_SIGNS[one][1]}{' '}
-              {/* prettier-ignore */}
             </span>
           ),
         )}

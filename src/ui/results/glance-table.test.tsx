@@ -87,7 +87,9 @@ describe('the table of everything at a glance', () => {
     cellAt('2 0')?.focus();
     await press('s');
     const heads = () =>
-      within(document.querySelector('thead') as HTMLElement).getAllByRole('link').map((link) => link.textContent); // prettier-ignore
+      within(document.querySelector('thead') as HTMLElement)
+        .getAllByRole('link')
+        .map((link) => link.textContent);
     expect(heads().map((head) => head?.includes('Auklet'))).toEqual([true, false, false]);
     cellAt('0 0')?.focus();
     await press('s');

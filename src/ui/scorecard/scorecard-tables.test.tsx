@@ -32,11 +32,25 @@ const MARKS = [mark('A', 'Auklet'), mark('B', 'Gannet'), mark('C', 'Petrel')];
 const CARD: Card = {
   name: 'our bench',
   criteria: [
-    { key: 'accuracy_mm', weight: 50, points: [[0, 1], [0.1, 0]] },
-    { key: 'price', weight: 50, points: [[0, 1], [1000, 0]] },
+    {
+      key: 'accuracy_mm',
+      weight: 50,
+      points: [
+        [0, 1],
+        [0.1, 0],
+      ],
+    },
+    {
+      key: 'price',
+      weight: 50,
+      points: [
+        [0, 1],
+        [1000, 0],
+      ],
+    },
   ],
   ...{ gates: [], draws: 4000, concentration: 50 },
-}; // prettier-ignore
+};
 /** A is cheap and coarse, B dear and true, both about the same worth; of C the accuracy is not known. */
 const EVIDENCE: EvidenceOfCriteria = {
   accuracy_mm: { A: known(0.06, 0.03), B: known(0.025, 0.01) },

@@ -22,7 +22,16 @@ const json = (content: object, status = 200) =>
   });
 const card = (weight: number, name = 'bench'): OwnCard => ({
   name,
-  criteria: [{ key: 'price', weight, points: [[0, 1], [10, 0]] }], // prettier-ignore
+  criteria: [
+    {
+      key: 'price',
+      weight,
+      points: [
+        [0, 1],
+        [10, 0],
+      ],
+    },
+  ],
 });
 
 beforeEach(() => {
@@ -150,7 +159,10 @@ describe('the cards of a study', () => {
       const { result } = opened();
       act(() => result.current.change([card(2)]));
       await act(() => vi.advanceTimersByTimeAsync(700));
-      expect(result.current.state).toEqual({ failed: 'The server does not answer.', isConflict: false }); // prettier-ignore
+      expect(result.current.state).toEqual({
+        failed: 'The server does not answer.',
+        isConflict: false,
+      });
       await act(() => vi.advanceTimersByTimeAsync(2600));
       expect(sent).toHaveLength(2);
       isAway = false;

@@ -23,7 +23,13 @@ export function ThingActions(props: {
       {props.merged.map((one) => (
         <span key={one.uid} className="flex items-center gap-2">
           {one.name} was put together with it on {one.on}.
-          <button type="button" className="action" onClick={() => void act(() => callApi('POST', `/things/${one.uid}`, { action: 'split' }))}>
+          <button
+            type="button"
+            className="action"
+            onClick={() =>
+              void act(() => callApi('POST', `/things/${one.uid}`, { action: 'split' }))
+            }
+          >
             They are two after all
           </button>
         </span>
@@ -31,7 +37,13 @@ export function ThingActions(props: {
       {props.isDeleted ? (
         <>
           It is out of the lists.
-          <button type="button" className="action" onClick={() => void act(() => callApi('POST', `/things/${props.uid}`, { action: 'restore' }))}>
+          <button
+            type="button"
+            className="action"
+            onClick={() =>
+              void act(() => callApi('POST', `/things/${props.uid}`, { action: 'restore' }))
+            }
+          >
             Put it back
           </button>
         </>
@@ -52,4 +64,4 @@ export function ThingActions(props: {
       )}
     </p>
   );
-} // prettier-ignore
+}

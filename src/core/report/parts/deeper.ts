@@ -70,9 +70,15 @@ export function panelsPart(context: ReportContext): Block[] {
       const ability = isByJudge ? 'log_ability_by_judge' : 'log_ability';
       const table = contenderTable(context, caption, [
         ['preferred', (who) => figureCell(context, `panels:${id}:abilities.${who}.wins`, COUNT)],
-        ['not preferred', (who) => figureCell(context, `panels:${id}:abilities.${who}.losses`, COUNT)],
-        ['ability, log', (who) => withEnds(context, `panels:${id}:abilities.${who}.${ability}`, inUnit('', 2))],
-      ]); // prettier-ignore
+        [
+          'not preferred',
+          (who) => figureCell(context, `panels:${id}:abilities.${who}.losses`, COUNT),
+        ],
+        [
+          'ability, log',
+          (who) => withEnds(context, `panels:${id}:abilities.${who}.${ability}`, inUnit('', 2)),
+        ],
+      ]);
       return [made, ...table];
     }
     const cells: Cell[] = [
@@ -94,7 +100,11 @@ function heldAs({ study }: ReportContext, id: string): string[] {
       setup.shown_as === 'parts'
         ? 'Judges had the parts themselves before them, under codes'
         : `Judges saw photos of the same place under codes: ${inWords(setup.view ?? 'detail')}, ${inWords(setup.light ?? 'unknown')} light${setup.levels === 'matched' ? ', grey and equally bright' : ''}`;
-    const ended = { number: 'when as many as were wanted had judged', date: 'at its date', hand: 'by hand, before its rule' };
+    const ended = {
+      number: 'when as many as were wanted had judged',
+      date: 'at its date',
+      hand: 'by hand, before its rule',
+    };
     const end = setup.closed_by === null ? '' : `; the panel ended ${ended[setup.closed_by]}`;
     said.push(`${shown}${end}.`);
   }
@@ -102,7 +112,7 @@ function heldAs({ study }: ReportContext, id: string): string[] {
     if (panel_id === id) said.push(`${PANEL_NOTES[what]}: ${note}`);
   }
   return said;
-} // prettier-ignore
+}
 
 /** What is told about a machine beside what was measured on parts. */
 export function handlingPart(context: ReportContext): Block[] {
@@ -153,13 +163,34 @@ export function handlingPart(context: ReportContext): Block[] {
   ]);
   return [
     ...(setup.length > 0
-      ? [{ kind: 'table', caption: 'Set-up until the first print', heads: [['minutes'], ['steps'], ['snags']], rows: setup } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption: 'Set-up until the first print',
+            heads: [['minutes'], ['steps'], ['snags']],
+            rows: setup,
+          } as const,
+        ]
       : []),
     ...(trials.length > 0
-      ? [{ kind: 'table', caption: 'Features and faults that were tried', heads: [['as promised'], ['of'], ['share']], rows: trials } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption: 'Features and faults that were tried',
+            heads: [['as promised'], ['of'], ['share']],
+            rows: trials,
+          } as const,
+        ]
       : []),
     ...(claims.length > 0
-      ? [{ kind: 'table', caption: 'What was claimed, and what was found', heads: [['found'], ['evidence']], rows: claims } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption: 'What was claimed, and what was found',
+            heads: [['found'], ['evidence']],
+            rows: claims,
+          } as const,
+        ]
       : []),
     ...(remarks.length > 0 ? [{ kind: 'list', title: 'Remarks', items: remarks } as const] : []),
     ...(borrowed.length > 0
@@ -192,7 +223,15 @@ export function scorecardPart(context: ReportContext): Block[] {
     },
     { kind: 'card' },
     ...(doubts.length > 0
-      ? [{ kind: 'table', caption: 'What the answer hangs on: how often another comes first while only this moves', heads: [['of the draws']], rows: doubts } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption:
+              'What the answer hangs on: how often another comes first while only this moves',
+            heads: [['of the draws']],
+            rows: doubts,
+          } as const,
+        ]
       : []),
   ];
 }

@@ -20,7 +20,12 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
   const [message, setMessage] = useState<string | null>(null);
   const [twin, setTwin] = useState<{ uid: string; name: string } | null>(null);
   const plain = text.trim().toLowerCase();
-  const items = plain === '' ? [] : offered.filter((one) => `${one.name} ${one.about}`.toLowerCase().includes(plain)).slice(0, 8); // prettier-ignore
+  const items =
+    plain === ''
+      ? []
+      : offered
+          .filter((one) => `${one.name} ${one.about}`.toLowerCase().includes(plain))
+          .slice(0, 8);
   const [adding, setAdding] = useState<readonly string[]>([]);
   const once = useOnce();
   const inTurn = useInTurn();

@@ -1,5 +1,9 @@
 import { useRef, useState } from 'react';
-import { profileSettings, proposeFromFiles, type ProposedFile } from '../../../core/line-up/from-files'; // prettier-ignore
+import {
+  profileSettings,
+  proposeFromFiles,
+  type ProposedFile,
+} from '../../../core/line-up/from-files';
 import { counted } from '../../../core/study/labels';
 import type { FirstLook } from '../../workers/first-look';
 import { lookInto } from '../../files/look-into';
@@ -44,7 +48,10 @@ export function DropFiles(props: DropFilesProps) {
   const look = async (file: File) => {
     try {
       const found = await lookInto(file, () => undefined, new AbortController().signal);
-      const [proposed = NOTHING] = proposeFromFiles([{ name: file.name, settings: found.settings }], { machines, parts }); // prettier-ignore
+      const [proposed = NOTHING] = proposeFromFiles(
+        [{ name: file.name, settings: found.settings }],
+        { machines, parts },
+      );
       change(file, { look: found, fault: found.fault, proposed });
     } catch (error) {
       change(file, { fault: failureText(error) });
@@ -52,7 +59,10 @@ export function DropFiles(props: DropFilesProps) {
   };
   const take = (list: FileList | null) => {
     const files = [...(list ?? [])];
-    setEntries((all) => [...all, ...files.map((file) => ({ file, look: null, fault: null, proposed: NOTHING }))]); // prettier-ignore
+    setEntries((all) => [
+      ...all,
+      ...files.map((file) => ({ file, look: null, fault: null, proposed: NOTHING })),
+    ]);
     void files.reduce((before, file) => before.then(() => look(file)), Promise.resolve());
   };
   const drop = useDrop(take);
@@ -67,12 +77,21 @@ export function DropFiles(props: DropFilesProps) {
       for (const { file, look: found, proposed } of ready) {
         setBusy(`sending ${file.name}`);
         const base = `/studies/${studyId}/sliced-files`;
-        const { path } = await sendFile(base, file, found?.sha256 ?? '', () => undefined, new AbortController().signal); // prettier-ignore
+        const { path } = await sendFile(
+          base,
+          file,
+          found?.sha256 ?? '',
+          () => undefined,
+          new AbortController().signal,
+        );
         const { material: _, ...what } = proposed;
         files.push({ path, ...what, settings: profileSettings(found?.settings ?? {}) });
       }
       setBusy('setting up');
-      await callApi('POST', `/studies/${studyId}/line-up/files`, { material: asked.trim() || null, files }); // prettier-ignore
+      await callApi('POST', `/studies/${studyId}/line-up/files`, {
+        material: asked.trim() || null,
+        files,
+      });
       void readAgain();
     } catch (error) {
       setBusy(null);
@@ -113,15 +132,18 @@ export function DropFiles(props: DropFilesProps) {
             }}
           >
             <p className="mb-2 text-xs text-ink-2">
-              What they say of themselves; what the study or the workshop has by that name is taken, the
-              rest is new.
+              What they say of themselves; what the study or the workshop has by that name is taken,
+              the rest is new.
             </p>
             <Names id="dropped-machines" names={machines} />
             <Names id="dropped-parts" names={parts} />
             <Names id="dropped-materials" names={materials} />
             <ul>
               {entries.map((entry, at) => (
-                <li key={at} className="grid gap-x-2 gap-y-1 border-b border-line-soft py-2 md:grid-cols-[1fr_1fr_90px_1fr]">
+                <li
+                  key={at}
+                  className="grid gap-x-2 gap-y-1 border-b border-line-soft py-2 md:grid-cols-[1fr_1fr_90px_1fr]"
+                >
                   <span className="truncate text-xs md:col-span-4">
                     <b>{entry.file.name}</b>{' '}
                     {entry.look === null && entry.fault === null && 'is being read …'}
@@ -133,21 +155,40 @@ export function DropFiles(props: DropFilesProps) {
                   </span>
                   {entry.look && entry.fault === null && (
                     <>
-                      <Field label={`machine of ${entry.file.name}`} hint="machine" list="dropped-machines" value={entry.proposed.machine} onChange={(machine) => say(entry, { machine })} />
-                      <Field label={`profile of ${entry.file.name}`} hint="profile" value={entry.proposed.profile} onChange={(profile) => say(entry, { profile })} />
+                      <Field
+                        label={`machine of ${entry.file.name}`}
+                        hint="machine"
+                        list="dropped-machines"
+                        value={entry.proposed.machine}
+                        onChange={(machine) => say(entry, { machine })}
+                      />
+                      <Field
+                        label={`profile of ${entry.file.name}`}
+                        hint="profile"
+                        value={entry.proposed.profile}
+                        onChange={(profile) => say(entry, { profile })}
+                      />
                       <label className="text-2xs text-ink-2">
                         whose
                         <select
-                        className="field"
-                        aria-label={`whose the profile of ${entry.file.name} is`}
-                        value={entry.proposed.kind}
-                        onChange={(event) => say(entry, { kind: event.target.value as 'stock' | 'tuned' })}
-                      >
-                        <option value="stock">as shipped</option>
-                        <option value="tuned">ours</option>
-                      </select>
+                          className="field"
+                          aria-label={`whose the profile of ${entry.file.name} is`}
+                          value={entry.proposed.kind}
+                          onChange={(event) =>
+                            say(entry, { kind: event.target.value as 'stock' | 'tuned' })
+                          }
+                        >
+                          <option value="stock">as shipped</option>
+                          <option value="tuned">ours</option>
+                        </select>
                       </label>
-                      <Field label={`part of ${entry.file.name}`} hint="part" list="dropped-parts" value={entry.proposed.part} onChange={(part) => say(entry, { part })} />
+                      <Field
+                        label={`part of ${entry.file.name}`}
+                        hint="part"
+                        list="dropped-parts"
+                        value={entry.proposed.part}
+                        onChange={(part) => say(entry, { part })}
+                      />
                     </>
                   )}
                 </li>
@@ -155,7 +196,13 @@ export function DropFiles(props: DropFilesProps) {
             </ul>
             <label className="mt-2 block text-xs text-ink-2">
               material {props.hasMaterial && '(empty: the study’s own)'}
-              <input className="field" list="dropped-materials" value={asked} required={!props.hasMaterial} onChange={(event) => setMaterial(event.target.value)} />
+              <input
+                className="field"
+                list="dropped-materials"
+                value={asked}
+                required={!props.hasMaterial}
+                onChange={(event) => setMaterial(event.target.value)}
+              />
             </label>
             {message && (
               <p role="alert" className="mt-2 text-warn">
@@ -163,7 +210,10 @@ export function DropFiles(props: DropFilesProps) {
               </p>
             )}
             <p className="mt-3">
-              <button className="action action-main" disabled={isLooking || busy !== null || ready.length === 0}>
+              <button
+                className="action action-main"
+                disabled={isLooking || busy !== null || ready.length === 0}
+              >
                 {busy ?? `Put ${counted(ready.length, 'file')} in`}
               </button>
             </p>
@@ -172,7 +222,7 @@ export function DropFiles(props: DropFilesProps) {
       )}
     </>
   );
-} // prettier-ignore
+}
 
 const Names = ({ id, names }: { id: string; names: readonly string[] }) => (
   <datalist id={id}>

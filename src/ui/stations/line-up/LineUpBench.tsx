@@ -92,7 +92,13 @@ export function LineUpBench(props: LineUpBenchProps) {
 }
 
 /** What is known of one contender, what can be made of it, and where more of it stands. */
-function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchProps & { mark: ContenderMark }) {
+function ContenderSheet({
+  studyId,
+  page,
+  mark,
+  reference,
+  fields,
+}: LineUpBenchProps & { mark: ContenderMark }) {
   const [message, setMessage] = useState<string | null>(null);
   const once = useOnce();
   const { contenders, profiles } = page.rows;
@@ -116,7 +122,11 @@ function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchP
         <button
           type="button"
           className="action action-main"
-          onClick={() => act(() => callApi('POST', `${base}/line-up`, { add: 'tuned', contender_id: mark.contender_id }))}
+          onClick={() =>
+            act(() =>
+              callApi('POST', `${base}/line-up`, { add: 'tuned', contender_id: mark.contender_id }),
+            )
+          }
         >
           Add our own profile beside it
         </button>
@@ -127,8 +137,18 @@ function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchP
           type="button"
           className="action"
           disabled={mark.contender_id === reference}
-          data-hint={mark.contender_id === reference ? 'It is the reference: choose another one first.' : undefined}
-          onClick={() => act(() => callApi('DELETE', `${base}/rows/contenders/${mark.contender_id}`, { version: contender.row_version }))}
+          data-hint={
+            mark.contender_id === reference
+              ? 'It is the reference: choose another one first.'
+              : undefined
+          }
+          onClick={() =>
+            act(() =>
+              callApi('DELETE', `${base}/rows/contenders/${mark.contender_id}`, {
+                version: contender.row_version,
+              }),
+            )
+          }
         >
           Take it out
         </button>
@@ -160,4 +180,4 @@ function ContenderSheet({ studyId, page, mark, reference, fields }: LineUpBenchP
       </section>
     </div>
   );
-} // prettier-ignore
+}

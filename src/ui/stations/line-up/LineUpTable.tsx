@@ -60,16 +60,19 @@ export function LineUpTable(props: LineUpTableProps) {
   };
   let line = -1;
   return (
-    <div className="sheet overflow-x-auto" onKeyDown={moveInGrid} role="presentation">
+    <div className="overflow-x-auto sheet" onKeyDown={moveInGrid} role="presentation">
       <Leaving name="Line-up">
         <table className="w-max min-w-full">
           <thead>
             <tr className="border-b border-line">
-              <th className="th sticky left-0 z-10 w-[150px] bg-sheet">
+              <th className="sticky left-0 z-10 w-[150px] bg-sheet th">
                 <span className="sr-only">what</span>
               </th>
               {columns.map(({ mark }) => (
-                <th key={mark.contender_id} className="min-w-[140px] px-2 py-1.5 text-left font-normal">
+                <th
+                  key={mark.contender_id}
+                  className="min-w-[140px] px-2 py-1.5 text-left font-normal"
+                >
                   <button
                     type="button"
                     className="flex items-center gap-2 border-0 bg-transparent p-0 text-left"
@@ -94,16 +97,30 @@ export function LineUpTable(props: LineUpTableProps) {
               {columns.map(({ mark }) => {
                 const found = worstOf(mark.contender_id);
                 return (
-                  <td key={mark.contender_id} id={`fair-${mark.contender_id}`} className="px-2 py-1">
+                  <td
+                    key={mark.contender_id}
+                    id={`fair-${mark.contender_id}`}
+                    className="px-2 py-1"
+                  >
                     {mark.contender_id === reference ? (
                       'reference'
                     ) : found ? (
-                      <a href="#fairness" className="inline-flex min-h-[24px] items-center gap-1 no-underline">
-                        <FairnessSign result={found.worst} /> <span className="text-2xs text-ink-2">· {found.n}</span>
+                      <a
+                        href="#fairness"
+                        className="inline-flex min-h-[24px] items-center gap-1 no-underline"
+                      >
+                        <FairnessSign result={found.worst} />{' '}
+                        <span className="text-2xs text-ink-2">· {found.n}</span>
                       </a>
                     ) : props.unequal.includes(mark.contender_id) ? (
-                      <a href="#fairness" className="inline-flex min-h-[24px] items-center gap-1 no-underline">
-                        <FairnessSign result="confounded" title="its planned files differ from the reference’s in what must be equal" />{' '}
+                      <a
+                        href="#fairness"
+                        className="inline-flex min-h-[24px] items-center gap-1 no-underline"
+                      >
+                        <FairnessSign
+                          result="confounded"
+                          title="its planned files differ from the reference’s in what must be equal"
+                        />{' '}
                         <span className="text-2xs text-ink-2">by its files</span>
                       </a>
                     ) : (
@@ -122,11 +139,21 @@ export function LineUpTable(props: LineUpTableProps) {
                   {columns.map(({ machine, mark }, at) => {
                     const text = fact.show(machine);
                     const before = columns[at - 1];
-                    const isDitto = before?.machine.machine_id === machine.machine_id && text !== null;
-                    const seen = fact.key === 'firmware' ? (firmware[machine.machine_id] ?? []) : [];
-                    const turned = seen.length > 0 && seen.some((one) => one !== text) ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ') : text;
-                    const other = (today[machine.machine_id] ?? []).filter((one) => (fact.columns as readonly string[]).includes(one.name)); // prettier-ignore
-                    const now = fact.show({ ...machine, ...Object.fromEntries(other.map((one) => [one.name, one.is])) }); // prettier-ignore
+                    const isDitto =
+                      before?.machine.machine_id === machine.machine_id && text !== null;
+                    const seen =
+                      fact.key === 'firmware' ? (firmware[machine.machine_id] ?? []) : [];
+                    const turned =
+                      seen.length > 0 && seen.some((one) => one !== text)
+                        ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ')
+                        : text;
+                    const other = (today[machine.machine_id] ?? []).filter((one) =>
+                      (fact.columns as readonly string[]).includes(one.name),
+                    );
+                    const now = fact.show({
+                      ...machine,
+                      ...Object.fromEntries(other.map((one) => [one.name, one.is])),
+                    });
                     return (
                       <Cell
                         key={mark.contender_id}
@@ -134,14 +161,22 @@ export function LineUpTable(props: LineUpTableProps) {
                         column={at}
                         label={`${mark.machineName} ${mark.variant}, ${fact.label}`}
                         text={turned}
-                        typed={fact.choices ? String(machine[fact.key as keyof typeof machine] ?? '') : (text ?? '')}
+                        typed={
+                          fact.choices
+                            ? String(machine[fact.key as keyof typeof machine] ?? '')
+                            : (text ?? '')
+                        }
                         isDitto={isDitto}
-                        {...(fact.choices && { choices: fact.choices.map((value) => ({ value, label: inWords(value) })) })}
+                        {...(fact.choices && {
+                          choices: fact.choices.map((value) => ({ value, label: inWords(value) })),
+                        })}
                         more={other.length > 0 && !isDitto ? `is ${now} today` : null}
                         isWarning
                         onCommit={async (typed) => {
                           const written = fact.write(typed);
-                          return 'fault' in written ? written.fault : changeMachine(machine.machine_id, written.change);
+                          return 'fault' in written
+                            ? written.fault
+                            : changeMachine(machine.machine_id, written.change);
                         }}
                       />
                     );
@@ -159,7 +194,11 @@ export function LineUpTable(props: LineUpTableProps) {
                   column={at}
                   label={`${mark.machineName} ${mark.variant}, name of the profile`}
                   text={profile.name}
-                  onCommit={(typed) => (typed.trim() === '' ? Promise.resolve('it needs a name') : changeProfile(profile.profile_id, { name: typed.trim() }))}
+                  onCommit={(typed) =>
+                    typed.trim() === ''
+                      ? Promise.resolve('it needs a name')
+                      : changeProfile(profile.profile_id, { name: typed.trim() })
+                  }
                 />
               ))}
             </tr>
@@ -169,7 +208,9 @@ export function LineUpTable(props: LineUpTableProps) {
                 const count = changesOf(profile, rows.profile_settings, stated, rows.contenders);
                 return (
                   <td key={mark.contender_id} className="px-2 py-1">
-                    {profile.kind === 'stock' ? 'as shipped' : `ours${count === null ? '' : `, ${count} ${count === 1 ? 'change' : 'changes'}`}`}
+                    {profile.kind === 'stock'
+                      ? 'as shipped'
+                      : `ours${count === null ? '' : `, ${count} ${count === 1 ? 'change' : 'changes'}`}`}
                   </td>
                 );
               })}
@@ -219,7 +260,7 @@ export function LineUpTable(props: LineUpTableProps) {
       </p>
     </div>
   );
-} // prettier-ignore
+}
 
 const RowHead = ({ text }: { text: string }) => (
   <th

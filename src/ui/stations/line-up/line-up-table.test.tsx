@@ -12,7 +12,14 @@ afterEach(cleanup);
 const { tables } = smallStudy({
   machines: [
     { machine_id: 'a', name: 'Auklet', maker: 'Skerry Works', firmware: '2.4.1' },
-    { machine_id: 'g', name: 'Gannet', kinematics: 'corexy', build_x_mm: 260, build_y_mm: 260, build_z_mm: 260 },
+    {
+      machine_id: 'g',
+      name: 'Gannet',
+      kinematics: 'corexy',
+      build_x_mm: 260,
+      build_y_mm: 260,
+      build_z_mm: 260,
+    },
   ],
   profiles: [
     { profile_id: 's', name: 'As shipped', kind: 'stock' },
@@ -27,7 +34,7 @@ const { tables } = smallStudy({
     { contender_id: 'A-t', label: 'At', machine_id: 'a', profile_id: 't' },
     { contender_id: 'G-s', label: 'G', machine_id: 'g', profile_id: 's' },
   ],
-}); // prettier-ignore
+});
 const stored = <Row extends object>(rows: Row[]) => rows.map((row) => ({ ...row, row_version: 4 }));
 const marks = contenderMarks(tables.contenders, tables.machines, tables.profiles);
 
@@ -86,7 +93,8 @@ describe('the line-up as a table', () => {
 describe('a cell', () => {
   it('is opened by the first letter, kept by Enter, and has the focus again', async () => {
     const machine = tables.machines[1];
-    api.answers['PATCH /studies/s/rows/machines/g'] = () => json({ ...machine, maker: 'Holm', row_version: 5 }); // prettier-ignore
+    api.answers['PATCH /studies/s/rows/machines/g'] = () =>
+      json({ ...machine, maker: 'Holm', row_version: 5 });
     shown();
     fireEvent.keyDown(cell('Gannet stock, maker: not known'), { key: 'H' });
     const field = screen.getByLabelText('Gannet stock, maker');
@@ -94,7 +102,9 @@ describe('a cell', () => {
     fireEvent.change(field, { target: { value: 'Holm' } });
     fireEvent.keyDown(field, { key: 'Enter' });
     await waitFor(() => expect(document.activeElement).toBe(cell('Gannet stock, maker: Holm')));
-    expect(changes()).toEqual([['PATCH', '/studies/s/rows/machines/g', { version: 4, change: { maker: 'Holm' } }]]); // prettier-ignore
+    expect(changes()).toEqual([
+      ['PATCH', '/studies/s/rows/machines/g', { version: 4, change: { maker: 'Holm' } }],
+    ]);
   });
 
   it('is left by Esc as it was, and asks nothing where nothing was changed', () => {
@@ -117,26 +127,32 @@ describe('a cell', () => {
     fireEvent.keyDown(field, { key: 'Enter' });
     expect((await screen.findByRole('alert')).textContent).toBe('“wide” is not a number');
     fireEvent.click(cell('Gannet stock, nozzle, mm: wide'));
-    expect((screen.getByLabelText('Gannet stock, nozzle, mm') as HTMLInputElement).value).toBe('wide'); // prettier-ignore
+    expect((screen.getByLabelText('Gannet stock, nozzle, mm') as HTMLInputElement).value).toBe(
+      'wide',
+    );
     expect(api.asked).toEqual([]);
   });
 
   it('says so where somebody else has changed it meanwhile', async () => {
     const current = { ...stored(tables.machines)[0], firmware: '2.5', row_version: 9 };
-    api.answers['PATCH /studies/s/rows/machines/a'] = () => json({ detail: 'Changed.', current }, 409); // prettier-ignore
+    api.answers['PATCH /studies/s/rows/machines/a'] = () =>
+      json({ detail: 'Changed.', current }, 409);
     shown();
     fireEvent.click(cell('Auklet stock, firmware: 2.4.1'));
     const field = screen.getByLabelText('Auklet stock, firmware');
     fireEvent.change(field, { target: { value: '3' } });
     fireEvent.keyDown(field, { key: 'Enter' });
-    expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.'); // prettier-ignore
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.',
+    );
     fireEvent.keyDown(cell(/^Auklet stock, firmware: 3/), { key: 'Escape' });
     expect(cell('Auklet stock, firmware: 2.5')).toBeTruthy();
   });
 
   it('gives the focus to nobody when its answer comes, and keeps what is typed elsewhere meanwhile', async () => {
     let answer: (found: Response) => void = () => undefined;
-    api.answers['PATCH /studies/s/rows/machines/a'] = () => new Promise((resolve) => (answer = resolve)); // prettier-ignore
+    api.answers['PATCH /studies/s/rows/machines/a'] = () =>
+      new Promise((resolve) => (answer = resolve));
     shown();
     fireEvent.click(cell('Auklet stock, firmware: 2.4.1'));
     const field = screen.getByLabelText('Auklet stock, firmware');
@@ -155,11 +171,14 @@ describe('a cell', () => {
   });
 
   it('of a setting is emptied by Delete, and shown as the server names it', async () => {
-    api.answers['PUT /studies/s/line-up/settings'] = () => json({ profile_id: 't', key: 'walls', value: null }); // prettier-ignore
+    api.answers['PUT /studies/s/line-up/settings'] = () =>
+      json({ profile_id: 't', key: 'walls', value: null });
     shown();
     fireEvent.keyDown(cell('Auklet tuned, walls: 2'), { key: 'Delete' });
     await waitFor(() => expect(cell('Auklet tuned, walls: not known')).toBeTruthy());
-    expect(changes()).toEqual([['PUT', '/studies/s/line-up/settings', { profile_id: 't', key: 'walls', value: null }]]); // prettier-ignore
+    expect(changes()).toEqual([
+      ['PUT', '/studies/s/line-up/settings', { profile_id: 't', key: 'walls', value: null }],
+    ]);
   });
 
   it('is reached from the one beside it by arrow keys', () => {

@@ -89,7 +89,10 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
     if (before === '' || after === '') return undefined;
     let isGone = false;
     const query = `before=${encodeURIComponent(before)}&after=${encodeURIComponent(after)}`;
-    callApi<{ changed: string[]; things: number }>('GET', `/studies/${studyId}/follow-ups/changed?${query}`).then(
+    callApi<{ changed: string[]; things: number }>(
+      'GET',
+      `/studies/${studyId}/follow-ups/changed?${query}`,
+    ).then(
       (answer) => {
         if (!isGone) setFound(answer);
       },
@@ -141,7 +144,15 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
     >
       <label className="md:col-span-2">
         the print before, that went wrong
-        <select className="field" required value={before} onChange={(event) => { setFound(null); setBefore(event.target.value); }}>
+        <select
+          className="field"
+          required
+          value={before}
+          onChange={(event) => {
+            setFound(null);
+            setBefore(event.target.value);
+          }}
+        >
           <option value="">choose …</option>
           {page.prints.map((one) => (
             <option key={one.print_id} value={one.print_id}>
@@ -152,7 +163,15 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
       </label>
       <label className="md:col-span-2">
         the print after, printed or planned
-        <select className="field" required value={after} onChange={(event) => { setFound(null); setAfter(event.target.value); }}>
+        <select
+          className="field"
+          required
+          value={after}
+          onChange={(event) => {
+            setFound(null);
+            setAfter(event.target.value);
+          }}
+        >
           <option value="">choose …</option>
           <optgroup label="planned: what would be changed">
             {page.planned.map((one) => (
@@ -171,9 +190,19 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
         </select>
       </label>
       {found && (
-        <p role="status" className={`md:col-span-4 ${found.things > 1 ? 'rounded-sm border border-line bg-warn-soft p-2 text-warn' : ''}`}>
-          {found.things > 1 && <b>{found.things} things are changed at once: what comes of it will not tell which it was. </b>}
-          {found.changed.length === 0 ? 'Nothing that is written down differs.' : `Differs: ${found.changed.join('; ')}.`}
+        <p
+          role="status"
+          className={`md:col-span-4 ${found.things > 1 ? 'rounded-sm border border-line bg-warn-soft p-2 text-warn' : ''}`}
+        >
+          {found.things > 1 && (
+            <b>
+              {found.things} things are changed at once: what comes of it will not tell which it
+              was.{' '}
+            </b>
+          )}
+          {found.changed.length === 0
+            ? 'Nothing that is written down differs.'
+            : `Differs: ${found.changed.join('; ')}.`}
         </p>
       )}
       {!isPlanned && after !== '' && (
@@ -224,4 +253,4 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
       )}
     </form>
   );
-} // prettier-ignore
+}

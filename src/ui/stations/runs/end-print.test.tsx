@@ -32,13 +32,16 @@ const shown = (outcome: string, more: Partial<Parameters<typeof EndPrint>[0]> = 
       studyId="u"
       print={{ print_id: 'P-1', contender_id: 'A', outcome, row_version: 4 }}
       fields={[]}
-      places={[[-20, 5], [20, 5]]}
+      places={[
+        [-20, 5],
+        [20, 5],
+      ]}
       codes={['K7-008', 'K7-009']}
       onEnded={onEnded}
       onCancel={() => undefined}
       {...more}
     />,
-  ); // prettier-ignore
+  );
 const parts = () => screen.getByLabelText<HTMLInputElement>(/parts that came off the plate/);
 const keep = () => fireEvent.click(screen.getByRole('button', { name: 'Save print' }));
 const sent = () => api.asked.map(({ body }) => body as Sent);
@@ -46,7 +49,14 @@ const sent = () => api.asked.map(({ body }) => body as Sent);
 describe('the end of a print', () => {
   it('tells which stickers are free, lets the server give them, and says where the mesh lays each part', async () => {
     api.answers[PRINTS] = (body) =>
-      json({ ...(body as Sent).print, row_version: 1, specimens: [{ specimen_id: 's', code: 'K7-011' }] }, 201); // prettier-ignore
+      json(
+        {
+          ...(body as Sent).print,
+          row_version: 1,
+          specimens: [{ specimen_id: 's', code: 'K7-011' }],
+        },
+        201,
+      );
     shown('success');
     expect(parts().value).toBe('2');
     fireEvent.change(parts(), { target: { value: '3' } });
@@ -78,7 +88,11 @@ describe('the end of a print', () => {
       fireEvent.change(parts(), { target: { value: typed } });
       expect(parts().getAttribute('aria-invalid')).toBe('true');
       keep();
-      await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('Say how many parts came off the plate: a whole number, 500 at most.')); // prettier-ignore
+      await waitFor(() =>
+        expect(screen.getByRole('alert').textContent).toBe(
+          'Say how many parts came off the plate: a whole number, 500 at most.',
+        ),
+      );
       expect(api.asked).toEqual([]);
       fireEvent.change(parts(), { target: { value: '500' } });
       keep();
@@ -95,6 +109,11 @@ describe('the end of a print', () => {
     expect(onEnded).not.toHaveBeenCalled();
     api.answers[PRINTS] = () => Promise.reject(new TypeError('network'));
     keep();
-    await waitFor(() => expect(onEnded).toHaveBeenCalledWith({ print_id: 'P-1', contender_id: 'A', outcome: 'success', row_version: 1 }, [])); // prettier-ignore
+    await waitFor(() =>
+      expect(onEnded).toHaveBeenCalledWith(
+        { print_id: 'P-1', contender_id: 'A', outcome: 'success', row_version: 1 },
+        [],
+      ),
+    );
   });
 });

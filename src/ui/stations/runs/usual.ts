@@ -32,9 +32,15 @@ export function usualStart(cell: RunCell, known: Known): Values {
   const { prints, planned, files, materials, machineOf, machines } = known;
   const machine = machineOf[cell.contender];
   const own = prints.filter((print) => machineOf[print.contender_id] === machine);
-  const same = lastOf(own.filter((print) => print.contender_id === cell.contender && print.artefact_id === cell.artefact)); // prettier-ignore
+  const same = lastOf(
+    own.filter(
+      (print) => print.contender_id === cell.contender && print.artefact_id === cell.artefact,
+    ),
+  );
   const last = lastOf(own);
-  const plan = planned.find((row) => row.artefact_id === cell.artefact && row.contender_id === cell.contender); // prettier-ignore
+  const plan = planned.find(
+    (row) => row.artefact_id === cell.artefact && row.contender_id === cell.contender,
+  );
   const facts = machine === undefined ? undefined : machines[machine];
   const toolpath = plan?.toolpath ?? same?.toolpath ?? null;
   const [only, another] = materials;
