@@ -15,7 +15,7 @@ export const spawnProcess = (name, databaseUrl, { stdio, args = [], env = {} }) 
         join('dist', 'processes', `${name}.js`),
       ],
       {
-        // It ends by itself when this script is gone and cannot tell it any more.
+        // It also ends when this script has been killed and can no longer stop it.
         stdio: ['ignore', stdio, 'inherit', 'ipc'],
         detached: true,
         env: {

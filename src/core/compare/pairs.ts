@@ -44,8 +44,8 @@ export interface FamilyOptions {
   /** Whether a larger figure is the better one. */
   isLargerBetter: boolean;
   /**
-   * How many comparisons the family has, where these are some of a larger one: a pair that is looked at by itself is
-   * tested as it would be in its study. Those that have an interval here where not given.
+   * How many comparisons the family has, where these are some of a larger one: a pair compared alone is
+   * tested as in its study. Those that have an interval here where not given.
    */
   comparisons?: number;
 }

@@ -49,7 +49,7 @@ create table link_strangers (
   last_at timestamptz not null default now()
 );
 
--- The page that touched each part last: nobody is told of what they did themselves.
+-- The page that changed each part last: it gets no news of its own change.
 alter table studies add column touched_by jsonb not null default '{}';
 
 -- A panel may be judged by cards, one link a judge; by the open link so many come in from one address.

@@ -6,11 +6,11 @@ import type { Write } from '../write';
 import { logChange } from './changes';
 import { refusing, type RowKey } from './rows';
 
-/** What can be deleted with all that hangs from it, and restored. */
+/** What can be deleted together with everything that belongs to it, and restored. */
 export const DELETABLE = ['prints', 'specimens', 'incidents', 'photos'] as const;
 export type Deletable = (typeof DELETABLE)[number];
 
-/** A deleted row with all that hung from it stays for so long. */
+/** How long a deleted row can be restored. */
 const KEPT_FOR = `interval '30 days'`;
 
 /** A row as the database holds it, all of its columns. */
@@ -51,7 +51,7 @@ const isFollowed = (reference: Reference): boolean =>
 const columnsOf = (reference: Reference): readonly string[] =>
   reference.scope === 'id' ? [reference.column] : reference.columns;
 
-/** A row with all rows that hang from it, over any number of tables. Rows that are found are locked. */
+/** A row with all rows that refer to it, directly or through other tables. Locks the rows that it finds. */
 async function collect(write: Write, table: TableName, key: RowKey): Promise<Held['tables']> {
   const { db, studyId } = write;
   const found = new Map<TableName, Map<number, HeldRow>>();
@@ -159,7 +159,7 @@ async function filesOf(
 }
 
 /**
- * Deletes a row with all that hangs from it. It stays for 30 days and can be restored as it was.
+ * Deletes a row with everything that belongs to it. All of it can be restored for 30 days.
  *
  * @param title what it is, in words
  * @throws NotFoundError, RefusedError where something else still names a row of it
@@ -221,7 +221,7 @@ async function logWhole(
 /**
  * Restores what was deleted, as it was. Restored again it stays as it is.
  *
- * @throws NotFoundError where its time is over, RefusedError where its place was taken meanwhile
+ * @throws NotFoundError where its time is over, RefusedError where something else has taken its place
  */
 export async function restoreWhole(write: Write, deletionId: string): Promise<DeletedCount[]> {
   const { db, studyId } = write;

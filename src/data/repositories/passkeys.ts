@@ -97,7 +97,7 @@ export async function keepChallenge(
   minutes: number,
 ): Promise<void> {
   await execute(db, 'delete from passkey_challenges where ends_at < now()');
-  // Of one person's the latest few are kept: nobody begins more of them at a time.
+  // Only a person's latest few challenges are valid: nobody signs in more often at once.
   await execute(
     db,
     `delete from passkey_challenges where challenge in (

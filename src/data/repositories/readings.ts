@@ -28,17 +28,17 @@ function sameOrRefuse(sent: StoredReading, kept: StoredReading): void {
     sent.operator === kept.operator;
   if (isSame) return;
   throw new ConflictError(
-    'A reading with this id is kept already, with another value or place. Send a new reading with an id of its own.',
+    'A reading with this id exists already, with another value or place. Give the new reading an id of its own.',
     kept,
   );
 }
 
 /**
- * Inserts readings in a few statements, however many they are. Sent again with the same id a reading is kept once;
- * where its trial is taken by another reading (somebody measured the same meanwhile) it becomes the next trial.
+ * Inserts readings in a few statements, however many they are. A reading that is sent twice with one id is stored once;
+ * where its trial is taken by another reading (two people measured the same thing) it becomes the next trial.
  *
- * @returns the readings as they are kept, in the order in which they were sent
- * @throws ConflictError where a reading of this id is kept with another value
+ * @returns the readings as stored, in the order in which they were sent
+ * @throws ConflictError where a reading with this id exists with another value
  */
 export function insertReadings(
   write: Write,

@@ -8,7 +8,7 @@ const LIMITS = {
   account: { points: 8, duration: 15 * 60, blockDuration: 15 * 60 },
   address: { points: 40, duration: 15 * 60, blockDuration: 15 * 60 },
   // A class in one room comes from one address.
-  // Each begins a challenge that is kept until it is used or late.
+  // Each begins a challenge, which is stored until it is used or expires.
   passkeys: { points: 60, duration: 15 * 60, blockDuration: 15 * 60 },
   judges: { points: 60, duration: 15 * 60, blockDuration: 15 * 60 },
   // What each of these asks for is work that outlives the request.
@@ -84,7 +84,7 @@ export async function takeTry(asked: Try): Promise<void> {
   }
 }
 
-/** Gives a try back that was right: it does not count against the address, and the account begins anew. */
+/** Takes a successful try off the count of the address, and resets that of the account. */
 export async function giveBack({ name, address }: Try): Promise<void> {
   const limits = counts();
   await limits.address.reward(address);

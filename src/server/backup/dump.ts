@@ -30,7 +30,7 @@ export async function makeBackup(db: Database, databaseUrl: string, to: string):
         [
           // Most of it is photos, which are packed already: harder takes three times as long, for a twentieth less.
           ...['--format=custom', '--compress=1', `--snapshot=${snapshot}`, `--file=${draft}`],
-          // Jobs are made anew from what there is to be done.
+          // Jobs are created again from the work that is left.
           ...['--no-owner', '--no-privileges', '--exclude-schema=jobs'],
           ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
         ],

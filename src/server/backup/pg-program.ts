@@ -31,7 +31,7 @@ function environmentOf(databaseUrl: string): NodeJS.ProcessEnv {
 }
 
 /**
- * Runs a program that ends with whoever started it, however that ends: a pipe that closes says so. Where it is ended
+ * Runs a program that ends when this process ends, even when it is killed: the program sees a pipe close. Where it is ended
  * so, what it had half written goes too.
  */
 const GUARDED = [

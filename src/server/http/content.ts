@@ -54,7 +54,7 @@ export async function bytesOf(
   return Buffer.concat(parts);
 }
 
-/** Whoever sends nothing for so long has gone. */
+/** After so long without a byte the sender counts as gone. */
 const LONGEST_SILENCE_MS = 60_000;
 
 /** The content of a request as a stream, which breaks off where nothing comes for a minute. */

@@ -62,7 +62,7 @@ export const done = (): Response => new Response(null, { status: 204 });
 /** What is said while the database cannot be reached: the entry is still with its sender. */
 export const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
 
-/** What is said where a disk is full. */
+/** The answer when the disk is full. */
 const FULL =
   'The disk is full. Nothing was changed. Free some space on the computer that runs the application or its database, then send it again.';
 

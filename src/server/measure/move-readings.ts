@@ -25,7 +25,7 @@ export const moveSchema = z.strictObject({
 const NAMES = 'b3d1a1a8-5c0e-4f6e-8f0e-6f6a0c8e3b52';
 
 /**
- * Moves readings to the specimen that was really measured. The old readings are kept as superseded; the new ones
+ * Moves readings to the specimen that was really measured. The old readings stay, marked as superseded; the new ones
  * have ids that follow from them.
  *
  * @returns the readings as they stand at the other specimen

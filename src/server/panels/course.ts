@@ -59,10 +59,7 @@ export async function openPanel(
     const again = await findHeld(write, panelId);
     checkDraft(again);
     if (again.setup.row_version !== held.setup.row_version) {
-      throw new RequestError(
-        409,
-        'Somebody changed the panel meanwhile: look at it again, then open it.',
-      );
+      throw new RequestError(409, 'The panel was changed by someone else. Check it, then open it.');
     }
     const key = { panel_id: panelId };
     await updateRow(write, 'panel_setups', key, { opened_at: now() }, held.setup.row_version);

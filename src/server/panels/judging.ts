@@ -93,7 +93,7 @@ async function panelAt(
   if (!found) {
     throw new RequestError(
       404,
-      'This link leads to no panel. Ask whoever gave it to you for another.',
+      'This link belongs to no panel. Ask the person who gave it to you for a new one.',
     );
   }
   return { studyId: found.study_id, panelId: found.panel_id, card: found.card };

@@ -207,7 +207,7 @@ async function filesUnder(folder: string): Promise<string[]> {
     .sort();
 }
 
-/** Lists all files of a report with their hashes, the PDF too: whoever changes one of them is found out. */
+/** Lists all files of a report with their hashes, the PDF too: a change of any of them shows. */
 async function seal(
   folder: string,
   work: string,

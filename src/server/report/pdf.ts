@@ -20,7 +20,7 @@ export const findBrowser = (): string | null => {
   return BROWSERS.find((path) => existsSync(path)) ?? null;
 };
 
-/** The page as it is printed, beside the one that is kept. */
+/** The page as it is printed, beside the one that is stored. */
 const PRINTED = 'printed.html';
 
 /**

@@ -45,7 +45,7 @@ export const previewDeletion = (
   });
 
 /**
- * Deletes a print, a specimen, an incident or a photo with all that hangs from it. It can be restored for 30 days.
+ * Deletes a print, a specimen, an incident or a photo with everything that belongs to it. It can be restored for 30 days.
  *
  * @throws RequestError where judges are looking at a part of it, or where somebody else entered it
  */

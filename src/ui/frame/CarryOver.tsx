@@ -41,7 +41,7 @@ async function restore(carried: Carried): Promise<void> {
     const field = cell || namesakes(carried.name)[carried.place];
     const isAlive = field && !field.closest('astro-island[ssr]');
     if (field && isAlive) {
-      // Whoever is in another field by now stays there.
+      // A hand that is in another field by now stays there.
       if (!isField(document.activeElement)) field.focus();
       if (carried.text !== null && isField(field)) lay(field, carried.text);
       return;

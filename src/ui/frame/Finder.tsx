@@ -40,7 +40,7 @@ export function Finder({ studyId }: { studyId: string | null }) {
     const study = studyId === null ? '' : `&study=${studyId}`;
     return callApi<FoundThing[]>('GET', `/find?q=${encodeURIComponent(text)}${study}`);
   };
-  // What was not found is said, and goes away: the next sticker is scanned all the same.
+  // The message that nothing was found disappears: the next sticker can be scanned at once.
   useEffect(() => {
     if (message === null) return;
     const fading = setTimeout(() => setMessage(null), MESSAGE_MS);

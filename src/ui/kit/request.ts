@@ -9,7 +9,7 @@ function tabId(): string {
     if (known !== null) return known;
     sessionStorage.setItem('vergleich:tab', fresh);
   } catch {
-    // A browser that stores nothing knows each page by itself.
+    // In a browser that stores nothing each page has its own id.
   }
   return fresh;
 }

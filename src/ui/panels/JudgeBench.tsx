@@ -72,7 +72,7 @@ export function JudgeBench({ link }: { link: string }) {
         {judging.state === 'done' && (
           <Said
             title="That was all. Thank you."
-            text="Your answers are kept. You may close this page."
+            text="Your answers are saved. You can close this page."
           />
         )}
         {judging.state === 'closed' && (

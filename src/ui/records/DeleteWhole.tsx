@@ -22,7 +22,7 @@ export interface Deleted {
   title: string;
 }
 
-/** Deletes something with all that hangs from it, after a list of what goes. */
+/** Deletes something with everything that belongs to it, after it has listed that. */
 export function DeleteWhole(props: DeleteWholeProps) {
   const { studyId, table, rowKey, noun, isInRow = false, onDeleted } = props;
   const [counts, setCounts] = useState<readonly DeletedCount[] | null>(null);

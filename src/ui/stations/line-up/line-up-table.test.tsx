@@ -143,7 +143,7 @@ describe('a cell', () => {
     fireEvent.change(field, { target: { value: '3' } });
     fireEvent.keyDown(field, { key: 'Enter' });
     expect((await screen.findByRole('alert')).textContent).toBe(
-      'Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.',
+      'Someone else has changed this value. Esc shows theirs, Enter saves yours.',
     );
     fireEvent.keyDown(cell(/^Auklet stock, firmware: 3/), { key: 'Escape' });
     expect(cell('Auklet stock, firmware: 2.5')).toBeTruthy();

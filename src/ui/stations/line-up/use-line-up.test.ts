@@ -63,7 +63,7 @@ describe('a line-up that is typed into', () => {
     const { result } = opened();
     machine.change({ nozzle_mm: 0.8 });
     const said = await doing(result, (now) => now.changeMachine('a', { nozzle_mm: 0.6 }));
-    expect(said).toContain('Somebody else has changed this meanwhile');
+    expect(said).toContain('Someone else has changed this value');
     expect(machine.row().nozzle_mm).toBe(0.8);
     // What they made of it is shown.
     expect(result.current.rows.machines).toMatchObject([{ nozzle_mm: 0.8 }]);
@@ -97,7 +97,7 @@ describe('a line-up that is typed into', () => {
       return machine.patch(body);
     };
     const said = await doing(result, (now) => now.changeMachine('a', { nozzle_mm: 0.6 }));
-    expect(said).toContain('Somebody else has changed this meanwhile');
+    expect(said).toContain('Someone else has changed this value');
     expect(patches()).toHaveLength(3);
     expect(result.current.rows.machines).toEqual([machine.row()]);
   });

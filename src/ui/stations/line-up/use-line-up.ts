@@ -48,7 +48,7 @@ async function changeRow<Row extends { row_version: number }>(
     );
     if (isOvertaken || attempt === MOST_TRIES) {
       throw new OvertakenError(
-        'Somebody else has changed this meanwhile: Esc shows to what, Enter keeps what you typed.',
+        'Someone else has changed this value. Esc shows theirs, Enter saves yours.',
       );
     }
     await changeRow(path, newer, change, show, attempt + 1);

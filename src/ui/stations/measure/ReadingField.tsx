@@ -50,7 +50,7 @@ const KEYS: Readonly<Record<string, BenchCommand>> = {
   PageDown: 'next',
 };
 
-/** A sticker that nobody knows is said for so long. */
+/** How long the message about an unknown sticker stays. */
 const UNKNOWN_STICKER_MS = 6000;
 const READING_FIELD = 'reading-field';
 
@@ -199,7 +199,7 @@ export function ReadingField(props: ReadingFieldProps) {
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
-            // Whatever others measure meanwhile: it is this cell's.
+            // It belongs to this cell, whatever others measure at the same time.
             props.onTyping();
             if (event.target.value !== asked) setMessage(null);
           }}
