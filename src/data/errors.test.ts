@@ -1,6 +1,6 @@
 import { ConnectionRefusedError, DatabaseError } from 'sequelize';
 import { describe, expect, it } from 'vitest';
-import { isDatabaseAway } from './errors';
+import { isDatabaseAway, isDiskFull } from './errors';
 
 /** As the driver makes them of what the server says. */
 const said = (code: string, message: string) => Object.assign(new Error(message), { code, severity: 'FATAL' }); // prettier-ignore
@@ -32,5 +32,27 @@ describe('that the database is away', () => {
     ['no error', 'Connection terminated'],
   ])('is not %s', (_, error) => {
     expect(isDatabaseAway(error)).toBe(false);
+  });
+});
+
+describe('that a disk is full', () => {
+  it.each([
+    [
+      'the database says so',
+      ofModels(said('53100', 'could not extend file: No space left on device')),
+    ],
+    ['the driver says so', said('53100', 'could not write to file')],
+    ['a file cannot be written', socket('ENOSPC')],
+    ['the user may not write more', socket('EDQUOT')],
+  ])('is seen where %s', (_, error) => {
+    expect(isDiskFull(error)).toBe(true);
+  });
+
+  it.each([
+    ['memory that runs out', ofModels(said('53200', 'out of memory'))],
+    ['a file that is not there', socket('ENOENT')],
+    ['what is no error', { code: 'ENOSPC' }],
+  ])('is not %s', (_, error) => {
+    expect(isDiskFull(error)).toBe(false);
   });
 });

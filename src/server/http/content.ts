@@ -1,5 +1,4 @@
-import { PassThrough, Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import type { APIContext } from 'astro';
 import { RequestError } from './problem';
@@ -61,23 +60,29 @@ const LONGEST_SILENCE_MS = 60_000;
 export function streamOf(request: Request, silenceMs = LONGEST_SILENCE_MS): Readable {
   if (!request.body) throw new RequestError(400, 'Send the bytes as the content of the request.');
   const source = Readable.fromWeb(request.body as unknown as ReadableStream);
-  const out = new PassThrough();
-  const end = () =>
-    source.destroy(
-      new RequestError(400, 'Nothing came for a minute: the transfer was ended. Send it again.'),
-    );
-  let timer = setTimeout(end, silenceMs);
-  source.on('data', () => {
-    clearTimeout(timer);
-    timer = setTimeout(end, silenceMs);
-  });
-  // What is waited for is only what was not sent: a reader that is slow is not silence.
-  pipeline(source, out).then(
-    () => clearTimeout(timer),
-    (error: unknown) => {
-      clearTimeout(timer);
-      out.destroy(error as Error);
-    },
-  );
-  return out;
+  return Readable.from(withoutSilence(source, silenceMs), { objectMode: false });
+}
+
+/** The parts of a stream. The time runs only while a part is asked for: a slow reader is no silence. */
+async function* withoutSilence(source: Readable, silenceMs: number): AsyncGenerator<Buffer> {
+  const parts = source[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+  try {
+    for (;;) {
+      const timer = setTimeout(
+        () =>
+          source.destroy(
+            new RequestError(
+              400,
+              'Nothing came for a minute: the transfer was ended. Send it again.',
+            ),
+          ),
+        silenceMs,
+      );
+      const part = await parts.next().finally(() => clearTimeout(timer));
+      if (part.done) return;
+      yield part.value;
+    }
+  } finally {
+    source.destroy();
+  }
 }
