@@ -1,8 +1,9 @@
-import { execFile } from 'node:child_process';
+import { execFile, spawn } from 'node:child_process';
 import {
   appendFileSync,
   copyFileSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   rmSync,
   writeFileSync,
@@ -136,6 +137,35 @@ describe('a backup', () => {
     await run(restored, 'export', id, '--to', out2);
     const results = async (zip: string) => (await run(restored, 'evaluate', zip, '--json')).out;
     expect(await results(out2)).toBe(await results(out1));
+  });
+
+  it('that is killed leaves no program running and no file', async () => {
+    const target = join(folder, 'killed.dump');
+    const dumps = () =>
+      rowsOf(
+        app.databaseUrl(),
+        `select pid from pg_stat_activity where datname = current_database() and application_name = 'pg_dump'`,
+      );
+    // The dump waits for this table as long as it is held here.
+    const held = openDatabase(app.databaseUrl(), { connections: 1 });
+    const holding = await held.sequelize.transaction();
+    try {
+      await held.sequelize.query('lock table artefacts in access exclusive mode', {
+        transaction: holding,
+      });
+      const child = spawn(process.execPath, ['bin/vergleich.mjs', 'backup', '--to', target], {
+        ...{ env: { ...process.env, DATABASE_URL: app.databaseUrl() }, stdio: 'ignore' },
+      });
+      await expect.poll(dumps, { timeout: 20_000 }).toHaveLength(1);
+      child.kill('SIGKILL');
+      await expect.poll(dumps, { timeout: 20_000 }).toHaveLength(0);
+      await expect
+        .poll(() => readdirSync(folder).filter((name) => name.startsWith('killed')))
+        .toEqual([]);
+    } finally {
+      await holding.rollback();
+      await held.sequelize.close();
+    }
   });
 
   it('goes into an empty database only', async () => {

@@ -2,8 +2,10 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { v7 as uuid } from 'uuid';
 import type { MachineMessage } from '../../src/core/link';
 import {
+  countStranger,
   createStudy,
   insertRow,
+  linkState,
   listRows,
   writeStudy,
   type Database,
@@ -273,6 +275,17 @@ describe('a print that its machine ended', () => {
     await printed('clip-stock.gcode', 0, 'done', 1);
     const own = (await rows('prints')).find((one) => one.contender_id === 'stock');
     expect(own).toMatchObject({ plate: 'smooth', nozzle_mm: 0.6 });
+  });
+});
+
+describe('a machine that no study knows', () => {
+  it('is listed with how often it was heard, so that its id can be compared', async () => {
+    for (const machine of ['m-typo', 'm-typo', 'other']) await countStranger(db, machine);
+    const { strangers } = await linkState(db, study);
+    expect(strangers.map(({ machine_id, count }) => `${machine_id} ${count}`).sort()).toEqual([
+      'm-typo 2',
+      'other 1',
+    ]);
   });
 });
 

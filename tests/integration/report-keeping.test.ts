@@ -83,6 +83,26 @@ describe('an example study', () => {
     expect((await revisions()).map(({ number }) => number)).toEqual([2, 1]);
   });
 
+  it('has one that failed made again at the next start, and by hand', async () => {
+    const isReady = async () =>
+      (await revisions()).find(({ number }) => number === 2)?.state === 'ready';
+    const again = () => api.call('POST', `${at()}/revisions/2`, { action: 'make-again' });
+    const fail = () =>
+      rows(`update report_revisions set state = 'failed', message = 'the process ended',
+              published_at = null where number = 2`);
+    expect((await again()).status, 'a report that is ready').toBe(409);
+    await kill(server.child);
+    await fail();
+    await start();
+    await until(async () => (await read('/r/gannet-update/2/')).status === 200);
+    await fail();
+    expect((await again()).status).toBe(204);
+    await until(isReady);
+    const publish = { publish: true, name: 'gannet-update' };
+    expect((await api.call('PATCH', `${at()}/revisions/2`, publish)).status).toBe(204);
+    expect(await dataOf(2)).toHaveProperty('prints.csv');
+  });
+
   it('says on an older report that another is newer, and to machines that it is open', async () => {
     const [older, newest] = [await read('/r/gannet-update/1/'), await read('/r/gannet-update/2/')];
     expect(await older.text()).toMatch(/<a href="\.\.\/2\/">Report 2<\/a> is newer/);

@@ -5,12 +5,14 @@ import {
   mkdirSync,
   mkdtempSync,
   readdirSync,
+  readFileSync,
   rmSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
+import { openDatabase } from '../../src/data';
 import { freshDatabase } from '../support/database';
 import { kill, startServer } from '../support/server';
 
@@ -99,7 +101,7 @@ describe('the server', () => {
 const CLUSTER = `
   const { startCluster } = await import('./scripts/lib/postgres.mjs');
   const { end } = await import('./scripts/lib/lifetime.mjs');
-  const cluster = await startCluster('own', { forTests: true });
+  const cluster = await startCluster('own', { forTests: process.env.FOR_TESTS !== '' });
   console.log(await cluster.createDatabase('there'));
   if (process.env.STAY) await new Promise((resolve) => process.stdin.once('end', resolve).resume());
   await end(Number(process.env.CODE ?? 0));
@@ -153,6 +155,37 @@ describe('the own cluster', () => {
     });
     expect(code).toBe(3);
     expect(existsSync(join(folder, 'half', 'own', 'data', 'postmaster.pid'))).toBe(false);
+  });
+
+  it('is started again where it was killed, at the same address, within ten seconds', async () => {
+    const home = join(folder, 'killed');
+    const env = { ...process.env, VERGLEICH_DATA: home, STAY: '1', FOR_TESTS: '' };
+    const child = spawn(process.execPath, ['--input-type=module', '-e', CLUSTER], {
+      ...{ env, stdio: ['pipe', 'pipe', 'inherit'] },
+    });
+    let said = '';
+    child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()));
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    await expect.poll(() => said, { timeout: 60_000 }).toMatch(/postgres:\/\/\S+/);
+    const url = /postgres:\/\/\S+/.exec(said)?.[0] ?? '';
+    const pidFile = join(home, 'own', 'data', 'postmaster.pid');
+    const pid = Number(readFileSync(pidFile, 'utf8').split('\n')[0]);
+    process.kill(pid, 'SIGKILL');
+    const asked = async () => {
+      const db = openDatabase(url, { connections: 1 });
+      return db.sequelize
+        .query('select 1')
+        .then(
+          () => true,
+          () => false,
+        )
+        .finally(() => db.sequelize.close());
+    };
+    await expect.poll(asked, { timeout: 10_000, interval: 250 }).toBe(true);
+    expect(Number(readFileSync(pidFile, 'utf8').split('\n')[0])).not.toBe(pid);
+    child.stdin.end();
+    await ended;
+    expect(existsSync(pidFile)).toBe(false);
   });
 
   it('is shared by two, and the first to go leaves it to the other', async () => {
