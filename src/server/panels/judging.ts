@@ -34,6 +34,7 @@ import { RequestError } from '../http/problem';
 import { closeIfDue, hasEnded } from './closing';
 import { addPlaces } from './course';
 import { findHeld, planOf, type Held } from './held';
+import { placeOf } from './pictures';
 
 /** What a judge is told: nothing of it hangs on whose parts they see, but the pictures themselves. */
 export interface Judging {
@@ -55,6 +56,8 @@ export interface Judging {
     codes: string[];
     /** The addresses of their pictures; none where parts lie on the table. */
     pictures: string[];
+    /** Their width over their height, so that their room is kept while they load; null without any. */
+    picture_shape: number | null;
     /** What was answered before: a code, or that there is no difference. */
     answer: string | null;
   } | null;
@@ -350,6 +353,7 @@ async function stateOf(
         setup.shown_as === 'photos'
           ? question.pictures.map((id) => `/api/v1/judging/${link}/pictures/${id}`)
           : [],
+      picture_shape: shapeOf(held),
       answer:
         choice === null
           ? null
@@ -358,6 +362,12 @@ async function stateOf(
             : (codes[Number(choice) - 1] ?? null),
     },
   };
+}
+
+/** Width over height of the place that a panel of photos shows; null where parts are shown. */
+function shapeOf(held: Held): number | null {
+  const box = held.setup.shown_as === 'photos' ? placeOf(held) : null;
+  return box && box.w / box.h;
 }
 
 /** A picture of a question of the judge who asks: as many bytes as any other of its panel. */

@@ -44,7 +44,9 @@ export async function makePictures(studyId: string, held: Held): Promise<BlindPi
   const box = placeOf(held);
   if (!box) throw new RequestError(422, 'Say which place of the view is shown.');
   const { db, photographers } = app();
-  const facts = new Map((await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]));
+  const facts = new Map(
+    (await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]),
+  );
   return withFolder('panel', async (folder) => {
     const frames: BlindFrame[] = [];
     for (const [at, { specimen_id, path }] of held.items.entries()) {
@@ -52,22 +54,32 @@ export async function makePictures(studyId: string, held: Held): Promise<BlindPi
       const picture = path === null ? null : await findPicture(db, studyId, path);
       const tied = picture && (await tiedPhoto(db, studyId, specimen_id, picture.path));
       if (!picture || !tied || picture.width === null || picture.height === null) {
-        throw new RequestError(422, `The photo of ${name} is not tied to its view yet: set its marks first.`);
+        throw new RequestError(
+          422,
+          `The photo of ${name} is not tied to its view yet: set its marks first.`,
+        );
       }
       const { toPicture, px_per_mm } = tied.registration;
       if (!showsAll(toPicture, box, picture.width, picture.height)) {
-        throw new RequestError(422, `The photo of ${name} does not show all of the place: make it smaller, or leave ${name} out.`);
+        throw new RequestError(
+          422,
+          `The photo of ${name} does not show all of the place: make it smaller, or leave ${name} out.`,
+        );
       }
       const copy = join(folder, String(at));
       await pipeline(readFile(db, picture.sha256), createWriteStream(copy));
       frames.push({ path: copy, toPicture, pxPerMm: px_per_mm });
     }
     // None is sharper than another: the coarsest photo says how fine all are.
-    const pxPerMm = Math.min(LONGEST_PX / Math.max(box.w, box.h), ...frames.map((frame) => frame.pxPerMm));
+    const pxPerMm = Math.min(
+      LONGEST_PX / Math.max(box.w, box.h),
+      ...frames.map((frame) => frame.pxPerMm),
+    );
     const levels = held.setup.levels ?? 'as-taken';
     const task: PhotoTask = { do: 'blind', frames, box, pxPerMm, levels };
     const outcome = (await photographers.run(task)) as PhotoOutcome;
-    if ('message' in outcome) throw new RequestError(422, `A photo of the panel ${outcome.message}.`);
+    if ('message' in outcome)
+      throw new RequestError(422, `A photo of the panel ${outcome.message}.`);
     if (!('blind' in outcome)) throw new Error('the thread did not cut');
     const contents = new Map<string, string>();
     for (const [at, bytes] of outcome.blind.entries()) {
@@ -77,7 +89,7 @@ export async function makePictures(studyId: string, held: Held): Promise<BlindPi
     const longest = Math.max(...outcome.blind.map((bytes) => bytes.length)) + LEAST_PADDING;
     return { contents, bytes: Math.ceil(longest / STEP_BYTES) * STEP_BYTES };
   });
-} // prettier-ignore
+}
 
 /** Whether a photo shows all of a place. */
 function showsAll(
@@ -86,8 +98,13 @@ function showsAll(
   width: number,
   height: number,
 ): boolean {
-  const corners = [{ x, y }, { x: x + w, y }, { x, y: y + h }, { x: x + w, y: y + h }];
+  const corners = [
+    { x, y },
+    { x: x + w, y },
+    { x, y: y + h },
+    { x: x + w, y: y + h },
+  ];
   return corners
     .map((corner) => project(toPicture, corner))
     .every((at) => at.x >= 0 && at.y >= 0 && at.x <= width && at.y <= height);
-} // prettier-ignore
+}

@@ -50,11 +50,16 @@ export function JudgeBench({ link }: { link: string }) {
   const stop = () => attempt(async () => setJudging(await callApi<Judging>('DELETE', base)));
 
   const question = judging?.question ?? null;
+  // What has not been seen is not judged: a second tap that comes early answers nothing.
+  const [shown, setShown] = useState<number | null>(null);
+  const canAnswer =
+    question !== null && (question.pictures.length === 0 || shown === question.number);
   useKeys((event) => {
     if (!question || event.altKey) return null;
     const code = question.codes[Number(event.key) - 1];
-    if (/^[1-3]$/.test(event.key) && code !== undefined) return () => answer(code);
-    if (event.key === '0' && judging?.kind === 'paired') return () => answer(NO_DIFFERENCE);
+    if (canAnswer && /^[1-3]$/.test(event.key) && code !== undefined) return () => answer(code);
+    if (canAnswer && event.key === '0' && judging?.kind === 'paired')
+      return () => answer(NO_DIFFERENCE);
     if (event.key === 'Backspace' && question.number > 1) {
       return () => void seeQuestion(question.number - 1);
     }
@@ -120,7 +125,13 @@ export function JudgeBench({ link }: { link: string }) {
       <Asked key={`asked-${number}`} text={judging.aspect} />
       <p className="text-ink-2">{HOW[judging.kind]}</p>
       {question.pictures.length > 0 ? (
-        <ThingsToSee key={`seen-${number}`} pictures={question.pictures} codes={codes} />
+        <ThingsToSee
+          key={`seen-${number}`}
+          pictures={question.pictures}
+          codes={codes}
+          shape={question.picture_shape}
+          onShown={() => setShown(number)}
+        />
       ) : (
         <p className="sheet p-3">
           Take the parts that lie on {codes.slice(0, -1).join(', ')} and {codes.at(-1)} before you.
@@ -131,7 +142,7 @@ export function JudgeBench({ link }: { link: string }) {
           <Choice
             key={code}
             isChosen={question.answer === code}
-            isBusy={isBusy}
+            isBusy={isBusy || !canAnswer}
             onChoose={() => answer(code)}
             hint={`${at + 1}`}
           >
@@ -142,7 +153,7 @@ export function JudgeBench({ link }: { link: string }) {
       {judging.kind === 'paired' && (
         <Choice
           isChosen={question.answer === NO_DIFFERENCE}
-          isBusy={isBusy}
+          isBusy={isBusy || !canAnswer}
           onChoose={() => answer(NO_DIFFERENCE)}
           hint="0"
         >

@@ -12,7 +12,14 @@ afterEach(cleanup);
 const asking = (number: number, more: Partial<Judging> = {}): Judging => ({
   ...{ aspect: 'Which is cleaner?', kind: 'paired', shown_as: 'parts', wants_initials: false },
   ...{ free_places: [], state: 'asking', name: 'J01' },
-  question: { number, of: 3, codes: [`${number}17`, `${number}42`], pictures: [], answer: null },
+  question: {
+    number,
+    of: 3,
+    codes: [`${number}17`, `${number}42`],
+    pictures: [],
+    picture_shape: null,
+    answer: null,
+  },
   ...more,
 });
 /** What the server comes to next. */
@@ -69,6 +76,22 @@ describe('a judge', () => {
     await new Promise((resolve) => setTimeout(resolve, 100));
     fireEvent.keyDown(document.body, { key: '3' });
     await waitFor(() => expect(answers()).toEqual([{ question: 1, answer: '163' }]));
+  });
+
+  it('judges no pictures before all are there, and nothing moves while they come', async () => {
+    const photos = asking(1);
+    Object.assign(photos.question ?? {}, { pictures: ['/a', '/b'], picture_shape: 1.5 });
+    api.answers[`GET ${AT}`] = () => json(photos);
+    await shown();
+    const images = screen.getAllByRole<HTMLImageElement>('img');
+    expect(images.map((image) => image.style.aspectRatio)).toEqual(['1.5 / 1', '1.5 / 1']);
+    fireEvent.load(images[1] as HTMLImageElement);
+    tap(/^117/);
+    fireEvent.keyDown(document.body, { key: '2' });
+    expect(answers()).toEqual([]);
+    fireEvent.load(images[0] as HTMLImageElement);
+    tap(/^117/);
+    await waitFor(() => expect(answers()).toEqual([{ question: 1, answer: '117' }]));
   });
 
   it('goes back to a question, not before the first', async () => {

@@ -58,8 +58,19 @@ describe('a judge', () => {
   const asked = (number: number, answer: string | null = null): Judging => ({
     ...{ aspect: 'Which is smoother?', kind: 'paired', shown_as: 'photos', name: 'J01' },
     ...{ wants_initials: false, free_places: [], state: 'asking' },
-    question: { number, of: 3, codes: ['317', '846'], pictures: ['/a', '/b'], answer },
+    question: {
+      number,
+      of: 3,
+      codes: ['317', '846'],
+      pictures: ['/a', '/b'],
+      picture_shape: 1,
+      answer,
+    },
   });
+  const loaded = () =>
+    act(() => {
+      for (const image of screen.getAllByRole('img', { hidden: true })) fireEvent.load(image);
+    });
 
   const api = toldApi();
 
@@ -68,6 +79,7 @@ describe('a judge', () => {
     render(<JudgeBench link="L" />);
     await screen.findByText('1 of 3');
     api.answers['PUT /judging/L'] = () => json(asked(2));
+    loaded();
     // Two fingers in one moment are one answer.
     act(() => {
       fireEvent.click(screen.getByRole('button', { name: /846/ }));
@@ -91,6 +103,7 @@ describe('a judge', () => {
     render(<JudgeBench link="L" />);
     await screen.findByText('3 of 3');
     api.answers['PUT /judging/L'] = () => json({ detail: 'The panel is closed.' }, 409);
+    loaded();
     fireEvent.click(screen.getByRole('button', { name: /no difference/ }));
     expect((await screen.findByRole('alert')).textContent).toContain('The panel is closed.');
     api.answers['DELETE /judging/L'] = () =>
