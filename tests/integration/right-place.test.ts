@@ -229,7 +229,7 @@ describe('readings', () => {
     expect((await own.read(first)).status).toBe(201);
     const other = await own.read({ ...first, value_mm: 21 });
     expect(other.status).toBe(409);
-    expect(detail(other)).toContain('kept already, with another value');
+    expect(detail(other)).toContain('exists already, with another value');
     expect(await get<Row[]>(`${own.base}/readings`)).toHaveLength(1);
   });
 

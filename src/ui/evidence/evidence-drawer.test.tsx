@@ -33,7 +33,7 @@ describe('the evidence of a figure', () => {
     await opened(true);
     const use = screen.getByRole('button', { name: 'Use in report' });
     act(() => use.click());
-    expect(screen.getByRole('button', { name: 'Picked for the report' })).toBeTruthy();
+    await screen.findByRole('button', { name: 'Picked for the report' });
   });
 
   it('is not where the reader has chosen another reference, or a report has no such figure', async () => {
