@@ -1,4 +1,4 @@
-import { emptyTables, TABLE_NAMES, type Study } from '../src/core/study';
+import { fullRow, emptyTables, TABLE_NAMES, type Study } from '../src/core/study';
 import { memorySource, readPackage } from '../src/core/package';
 import { demoFiles } from '../tests/support/demo-files';
 import { drawsFrom, round } from '../demo/generator/random';
@@ -38,14 +38,11 @@ export async function syntheticStudy(prints: number, readings: number): Promise<
       repeat: Math.floor(at / demo.tables.contenders.length) + 1,
       print_s: Math.round(3000 + draws.noise(60)),
     });
-    tables.specimens.push({
-      specimen_id: `S-${at}`,
-      print_id,
-      copy: 1,
-      plate_x_mm: 0,
-      plate_y_mm: 0,
-      code: null,
-    });
+    tables.specimens.push(
+      fullRow('specimens', {
+        ...{ specimen_id: `S-${at}`, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0 },
+      }),
+    );
     for (let n = 0; n < perPrint && tables.readings.length < readings; n += 1) {
       const size = sizes[n % sizes.length];
       if (!size) continue;

@@ -1,4 +1,4 @@
-import type { Row, Tables } from '../../src/core/study';
+import { fullRow, type Row, type Tables } from '../../src/core/study';
 import { drawsFrom, round } from './random';
 
 const SEED = 903;
@@ -27,6 +27,7 @@ export function afterWork({
     const factor = by[print.contender_id] ?? 1;
     const minutes = factor === 0 ? 0 : Math.max(0.2, usual * factor * (1 + draws.noise(0.15)));
     const damage = minutes > 6 ? 2 : minutes > 3 ? 1 : 0;
-    return [{ specimen_id, kind, minutes: round(minutes, 1), damage, operator: 'KM', note: null }];
+    const row = { specimen_id, kind, minutes: round(minutes, 1), damage, operator: 'KM' };
+    return [fullRow('aftercare', row)];
   });
 }

@@ -9,7 +9,7 @@ import {
   type Part,
   type PartRows,
 } from '../../src/core/parts';
-import type { Row } from '../../src/core/study';
+import { fullRow, type Row } from '../../src/core/study';
 import { uidOf } from './things';
 
 /** A benchmark part of the demo, with its mesh as a file of the package. */
@@ -28,11 +28,11 @@ export async function demoParts(): Promise<DemoPart[]> {
     const bytes = writeThreeMf(realise(kernel, part.solid), design.name);
     const path = `meshes/${design.key}.3mf`;
     const mesh_sha256 = createHash('sha256').update(bytes).digest('hex');
-    const artefact = {
+    const artefact = fullRow('artefacts', {
       ...{ artefact_id: design.key, name: design.name, version: '1' },
       ...{ mesh: path, mesh_sha256, notes: design.about },
       uid: uidOf('artefact', design.key),
-    };
+    });
     return { artefact, part, mesh: { path, bytes } };
   });
 }

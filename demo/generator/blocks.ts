@@ -1,4 +1,4 @@
-import { emptyTables, TABLE_NAMES, type Row, type Study, type StudyMeta, type Tables } from '../../src/core/study'; // prettier-ignore
+import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study, type StudyMeta, type Tables } from '../../src/core/study'; // prettier-ignore
 import { artefacts, type DemoPart } from './artefacts';
 import { judged } from './judged';
 import type { Character } from './lineup';
@@ -41,7 +41,9 @@ export function smallStudy(draws: Draws, given: SmallStudy): Study {
     .filter((print) => print.outcome === 'success' || print.outcome === 'rescued')
     .map(({ print_id }, at): Row<'specimens'> => {
       const code = `${given.letters[1]}-${String(at + 1).padStart(2, '0')}`;
-      return { specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code };
+      return fullRow('specimens', {
+        ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+      });
     });
   const { characters, operator } = given;
   const found = measured(draws, { prints, specimens, ...things }, { characters, left: 0, by: operator }); // prettier-ignore

@@ -1,4 +1,4 @@
-import type { Row, Tables } from '../../src/core/study';
+import { fullRow, type Row, type Tables } from '../../src/core/study';
 
 const step = (
   machine_id: string,
@@ -71,7 +71,10 @@ const claim = (
   [quantity, unit, value]: readonly [string | null, string | null, number | null],
   finding: Row<'claims'>['finding'],
   evidence: string | null,
-): Row<'claims'> => ({ claim_id, machine_id, statement, quantity, unit, value, finding, evidence });
+): Row<'claims'> =>
+  fullRow('claims', {
+    ...{ claim_id, machine_id, statement, quantity, unit, value, finding, evidence },
+  });
 
 type Dossiers = Pick<
   Tables,

@@ -1,4 +1,4 @@
-import { emptyTables, type Row, type TableName, type Tables } from '../../src/core/study';
+import { fullRow, emptyTables, type Row, type TableName, type Tables } from '../../src/core/study';
 import { uidOf } from './things';
 
 /** A row with the columns that are not given unknown. */
@@ -134,27 +134,26 @@ export function lineup(): Pick<
     [speed, accel, flow]: readonly [number, number | null, number],
     [list, paid]: readonly [number, number],
     firmware: string,
-  ): Row<'machines'> => ({
-    machine_id,
-    name,
-    maker,
-    kinematics,
-    build_x_mm: x,
-    build_y_mm: y,
-    build_z_mm: z,
-    nozzle_mm: 0.4,
-    claimed_speed_mm_s: speed,
-    claimed_accel_mm_s2: accel,
-    max_flow_mm3_s: flow,
-    price_list: list,
-    price_paid: paid,
-    currency: 'EUR',
-    obtained: 'bought',
-    firmware,
-    serial: null,
-    letter: null,
-    uid: uidOf('machine', machine_id),
-  });
+  ): Row<'machines'> =>
+    fullRow('machines', {
+      machine_id,
+      name,
+      maker,
+      kinematics,
+      build_x_mm: x,
+      build_y_mm: y,
+      build_z_mm: z,
+      nozzle_mm: 0.4,
+      claimed_speed_mm_s: speed,
+      claimed_accel_mm_s2: accel,
+      max_flow_mm3_s: flow,
+      price_list: list,
+      price_paid: paid,
+      currency: 'EUR',
+      obtained: 'bought',
+      firmware,
+      uid: uidOf('machine', machine_id),
+    });
   tables.machines = [
     machine(
       'auklet',
@@ -203,16 +202,15 @@ export function lineup(): Pick<
     kind: 'stock' | 'tuned',
     parent_id: string | null,
     notes: string | null = null,
-  ): Row<'profiles'> => ({
-    profile_id,
-    name,
-    kind,
-    parent_id,
-    slicer: null,
-    slicer_version: null,
-    notes,
-    uid: uidOf('profile', profile_id),
-  });
+  ): Row<'profiles'> =>
+    fullRow('profiles', {
+      profile_id,
+      name,
+      kind,
+      parent_id,
+      notes,
+      uid: uidOf('profile', profile_id),
+    });
   tables.profiles = [
     profile('a-stock', 'Auklet, as shipped', 'stock', null),
     profile(
@@ -294,7 +292,7 @@ export function lineup(): Pick<
     label: string,
     machine_id: string,
     profile_id: string,
-  ): Row<'contenders'> => ({ contender_id, label, machine_id, profile_id, change: null });
+  ): Row<'contenders'> => fullRow('contenders', { contender_id, label, machine_id, profile_id });
   tables.contenders = [
     contender('A-stock', 'Auklet 23 stock', 'auklet', 'a-stock'),
     contender('A-tuned', 'Auklet 23 tuned', 'auklet', 'a-tuned'),
@@ -309,16 +307,17 @@ export function lineup(): Pick<
     value: number,
     finding: Row<'claims'>['finding'],
     evidence: string | null,
-  ): Row<'claims'> => ({
-    claim_id,
-    machine_id,
-    statement: `Prints at up to ${value} mm/s`,
-    quantity: 'speed',
-    unit: 'mm/s',
-    value,
-    finding,
-    evidence,
-  });
+  ): Row<'claims'> =>
+    fullRow('claims', {
+      claim_id,
+      machine_id,
+      statement: `Prints at up to ${value} mm/s`,
+      quantity: 'speed',
+      unit: 'mm/s',
+      value,
+      finding,
+      evidence,
+    });
   tables.claims = [
     speedClaim(
       'speed-a',

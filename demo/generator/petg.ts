@@ -1,4 +1,4 @@
-import type { Row, Tables } from '../../src/core/study';
+import { fullRow, type Row, type Tables } from '../../src/core/study';
 import { judged } from './judged';
 import { CHARACTERS } from './lineup';
 import { drawsFrom, round } from './random';
@@ -62,7 +62,9 @@ export function petgSpires(
   });
   const specimens = prints.map(({ print_id }, at): Row<'specimens'> => {
     const code = `K7-${String(bench.specimens.length + at + 1).padStart(3, '0')}`;
-    return { specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code };
+    return fullRow('specimens', {
+      ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+    });
   });
   const found = judged(draws, { ...bench, prints, specimens });
   return {

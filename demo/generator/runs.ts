@@ -1,4 +1,11 @@
-import type { Cause, IncidentMode, Outcome, Row, Tables } from '../../src/core/study';
+import {
+  fullRow,
+  type Cause,
+  type IncidentMode,
+  type Outcome,
+  type Row,
+  type Tables,
+} from '../../src/core/study';
 import { TILE_PLACES } from './tile-places';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';
@@ -309,13 +316,9 @@ function specimensOf(print: Row<'prints'>, from: number): Row<'specimens'>[] {
   const places = print.artefact_id === 'tile-field' ? TILE_PLACES : [[0, 0] as const];
   return places.map(([x, y], at) => {
     const code = `K7-${String(from + at).padStart(3, '0')}`;
-    return {
-      specimen_id: code,
-      print_id: print.print_id,
-      copy: at + 1,
-      plate_x_mm: x,
-      plate_y_mm: y,
-      code,
-    };
+    return fullRow('specimens', {
+      ...{ specimen_id: code, print_id: print.print_id, copy: at + 1, code },
+      ...{ plate_x_mm: x, plate_y_mm: y },
+    });
   });
 }

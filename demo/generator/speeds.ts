@@ -1,5 +1,5 @@
 import { uidOf } from './things';
-import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
+import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { CHARACTERS, lineup, type Character } from './lineup';
 import { measured } from './measured';
@@ -51,7 +51,9 @@ export function gannetSpeeds(
   const prints = printsOf(draws, sliced);
   const specimens = prints.map(({ print_id }, at): Row<'specimens'> => {
     const code = `V3-${String(at + 1).padStart(2, '0')}`;
-    return { specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code };
+    return fullRow('specimens', {
+      ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+    });
   });
   const own = CHARACTERS.find(({ contender }) => contender === 'B-tuned') as Character;
   const characters = STEPS.map(({ contender, walls }) => ({ ...own, contender, walls }));
@@ -61,11 +63,13 @@ export function gannetSpeeds(
     machines: all.machines.filter((row) => row.machine_id === 'gannet'),
     profiles: [
       ...all.profiles.filter((row) => row.profile_id === 'b-stock'),
-      ...STEPS.map(({ speed }): Row<'profiles'> => ({
-        ...{ profile_id: `b-${speed}`, name: `Gannet, outer wall ${speed}`, kind: 'tuned' },
-        ...{ parent_id: 'b-stock', slicer: null, slicer_version: null, notes: null },
-        uid: uidOf('profile', `b-${speed}`),
-      })),
+      ...STEPS.map(({ speed }) =>
+        fullRow('profiles', {
+          ...{ profile_id: `b-${speed}`, name: `Gannet, outer wall ${speed}`, kind: 'tuned' },
+          parent_id: 'b-stock',
+          uid: uidOf('profile', `b-${speed}`),
+        }),
+      ),
     ],
     profile_settings: [
       ...all.profile_settings.filter((row) => row.profile_id === 'b-stock'),
@@ -80,10 +84,12 @@ export function gannetSpeeds(
       ),
     ],
     materials: all.materials.filter((row) => row.material_id === 'pla-0502'),
-    contenders: STEPS.map(({ contender, speed }) => ({
-      ...{ contender_id: contender, label: `Gannet X26 at ${speed} mm/s`, machine_id: 'gannet' },
-      ...{ profile_id: `b-${speed}`, change: null },
-    })),
+    contenders: STEPS.map(({ contender, speed }) =>
+      fullRow('contenders', {
+        ...{ contender_id: contender, label: `Gannet X26 at ${speed} mm/s`, machine_id: 'gannet' },
+        profile_id: `b-${speed}`,
+      }),
+    ),
     ...things,
     ...found,
     ...{ prints, specimens },

@@ -1,4 +1,4 @@
-import type { Row, Study } from '../../src/core/study';
+import { fullRow, type Row, type Study } from '../../src/core/study';
 import type { DemoPart } from './artefacts';
 import { smallStudy } from './blocks';
 import type { Character } from './lineup';
@@ -25,18 +25,19 @@ const machine = (
   name: string,
   size: number,
   [speed, flow, paid]: readonly [number, number, number],
-): Row<'machines'> => ({
-  ...{ machine_id, name, maker: 'Razor & Stone', kinematics: 'cartesian-moving-bed' },
-  ...{ build_x_mm: size, build_y_mm: size, build_z_mm: size, nozzle_mm: 0.4 },
-  ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: null, max_flow_mm3_s: flow },
-  ...{ price_list: paid, price_paid: paid, currency: 'EUR', obtained: 'bought' },
-  ...{ firmware: '3.1', serial: null, letter: null, uid: uidOf('machine', machine_id) },
-});
+): Row<'machines'> =>
+  fullRow('machines', {
+    ...{ machine_id, name, maker: 'Razor & Stone', kinematics: 'cartesian-moving-bed' },
+    ...{ build_x_mm: size, build_y_mm: size, build_z_mm: size, nozzle_mm: 0.4 },
+    ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: null, max_flow_mm3_s: flow },
+    ...{ price_list: paid, price_paid: paid, currency: 'EUR', obtained: 'bought' },
+    ...{ firmware: '3.1', uid: uidOf('machine', machine_id) },
+  });
 
-const profile = (profile_id: string, name: string): Row<'profiles'> => ({
-  ...{ profile_id, name, kind: 'stock', parent_id: null, slicer: null, slicer_version: null },
-  ...{ notes: null, uid: uidOf('profile', profile_id) },
-});
+const profile = (profile_id: string, name: string): Row<'profiles'> =>
+  fullRow('profiles', {
+    ...{ profile_id, name, kind: 'stock', uid: uidOf('profile', profile_id) },
+  });
 
 /** The study of the autumn before: two small machines for spoke keys, on the same stair block. */
 export function spokeKeys(parts: readonly DemoPart[]): Study {
@@ -82,8 +83,8 @@ export function spokeKeys(parts: readonly DemoPart[]): Study {
         },
       ],
       contenders: [
-        { contender_id: 'R-stock', label: 'Razorbill S stock', machine_id: 'razorbill', profile_id: 'r-stock', change: null },
-        { contender_id: 'T-stock', label: 'Turnstone mini stock', machine_id: 'turnstone', profile_id: 't-stock', change: null },
+        fullRow('contenders', { contender_id: 'R-stock', label: 'Razorbill S stock', machine_id: 'razorbill', profile_id: 'r-stock' }),
+        fullRow('contenders', { contender_id: 'T-stock', label: 'Turnstone mini stock', machine_id: 'turnstone', profile_id: 't-stock' }),
       ],
     },
   }); // prettier-ignore

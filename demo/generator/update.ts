@@ -1,4 +1,4 @@
-import { emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
+import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { lineup } from './lineup';
 import { calipers } from './measured';
@@ -33,10 +33,10 @@ export function gannetUpdate(
   const specimens = SIDES.flatMap(({ from }, at) =>
     TILE_PLACES.map(([x, y], copy): Row<'specimens'> => {
       const code = `U2-${String(from + copy).padStart(2, '0')}`;
-      return {
+      return fullRow('specimens', {
         ...{ specimen_id: code, print_id: prints[at]?.print_id ?? '', copy: copy + 1, code },
         ...{ plate_x_mm: x, plate_y_mm: y },
-      };
+      });
     }),
   );
   const tables = {
@@ -52,14 +52,14 @@ export function gannetUpdate(
     profile_settings: all.profile_settings.filter((row) => row.profile_id === 'b-stock'),
     materials: all.materials.filter((row) => row.material_id === 'pla-0417'),
     contenders: [
-      {
+      fullRow('contenders', {
         ...{ contender_id: 'B-1-before', label: 'Gannet X26 before', machine_id: 'gannet' },
-        ...{ profile_id: 'b-stock', change: null },
-      },
-      {
+        profile_id: 'b-stock',
+      }),
+      fullRow('contenders', {
         ...{ contender_id: 'B-2-after', label: 'Gannet X26 after', machine_id: 'gannet' },
         ...{ profile_id: 'b-stock', change: 'firmware 1.9.0 → 1.9.2' },
-      },
+      }),
     ],
     ...things,
     prints,

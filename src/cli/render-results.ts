@@ -94,14 +94,13 @@ function answerLines(
   nameOf: (contender: string) => string,
 ): string[] {
   const { effects, sweep, scorecard, study: about } = results;
-  const machines = new Map(study.tables.machines.map((row) => [row.machine_id, row.name]));
   const names = figureNamesOf(study);
   const labelOf = (key: string) => figureWords(key, names).label;
   const indented = (sentences: readonly string[]) => sentences.map((one) => `  ${one}`);
   const responses = (['ln_mae', 'surface_index', 'ln_print_s'] as const).flatMap((response) => {
     const own = effects[response];
-    return own && Object.keys(own.gain).length > 0
-      ? saidEffects(response, own, (id) => machines.get(id) ?? id, about.alpha)
+    return own && (own.terms !== null || Object.keys(own.gains ?? {}).length > 0)
+      ? saidEffects(response, own, nameOf, about.alpha)
       : [];
   });
   return [

@@ -17,7 +17,7 @@ async function freeze(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name })).toHaveCount(0);
   await expect(
     page.locator('[data-revision]').first().getByRole('link', { name: 'zip' }),
-  ).toBeVisible({ timeout: 120_000 });
+  ).toBeVisible({ timeout: 300_000 });
 }
 
 test('from a finished study to a report that is published, and read from disk by somebody who weighs otherwise', async ({
@@ -25,6 +25,8 @@ test('from a finished study to a report that is published, and read from disk by
   bench,
   browser,
 }) => {
+  // A report takes its time where the machine has much else to do.
+  test.setTimeout(480_000);
   const press = (key: string) => page.keyboard.press(key, { delay: HAND_MS });
   // Two figures are picked where they are read: one by key, one from its evidence.
   await open(page, `${bench.study}/results/glance`);

@@ -95,6 +95,23 @@ test('a hand that does not wait for a slow server loses and misplaces nothing, a
     await expect(page.getByLabel('readings of a dimension')).toHaveValue('2');
   });
 
+  await test.step('Plan: a link that is followed while cells wait for their turn', async () => {
+    const repeats = page.getByLabel(/^Repeats: /);
+    for (const [at, value] of ['5', '6', '7'].entries()) {
+      await repeats.nth(at).fill(value);
+      await page.keyboard.press('Enter');
+    }
+    await page
+      .getByRole('navigation', { name: 'Stations' })
+      .getByRole('link', { name: /^Runs/ })
+      .click();
+    await page.waitForURL(/\/runs/);
+    await open(page, `${bench.study}/plan`);
+    for (const [at, value] of ['5', '6', '7'].entries()) {
+      await expect(repeats.nth(at)).toHaveValue(value);
+    }
+  });
+
   await test.step('Runs: the facts of a print', async () => {
     await open(page, `${bench.study}/runs`);
     await page

@@ -179,7 +179,7 @@ describe('the own cluster', () => {
           () => true,
           () => false,
         )
-        .finally(() => db.sequelize.close());
+        .finally(() => void db.sequelize.close());
     };
     await expect.poll(asked, { timeout: 10_000, interval: 250 }).toBe(true);
     expect(Number(readFileSync(pidFile, 'utf8').split('\n')[0])).not.toBe(pid);

@@ -85,7 +85,7 @@ describe('verdicts', () => {
 });
 
 describe('prints needed', () => {
-  const ask = { variance: 1, artefacts: 1, alpha: 0.05, fewestPrints: 2 };
+  const ask = { variance: 1, strata: 1, alpha: 0.05, fewestPrints: 2 };
 
   it('for a difference of one standard deviation agrees with the textbook’s t tables', () => {
     // Equivalence is the harder of the two: n = 2(t.95 + t.90)², 18 a side at 34 degrees of freedom:
@@ -110,11 +110,34 @@ describe('prints needed', () => {
   });
 
   it('falls with the artefacts that are compared', () => {
-    expect(printsNeeded({ ...ask, delta: 1, artefacts: 4 })).toBeLessThan(7);
+    expect(printsNeeded({ ...ask, delta: 1, strata: 4 })).toBeLessThan(7);
   });
 
   it('is more than there are already', () => {
     expect(printsNeeded({ ...ask, delta: 10, fewestPrints: 6 })).toBe(7);
     expect(printsNeeded({ ...ask, delta: 10, fewestPrints: 1 })).toBe(2);
+  });
+});
+
+describe('prints that would show a difference as large as it looks', () => {
+  const sides = (shift: number) => ({
+    contender: 'C',
+    contenderValues: new Map([['part/PLA', [1.1 + shift, 0.9 + shift, 1.3 + shift]]]),
+    referenceValues: new Map([['part/PLA', [1, 0.8, 1.2]]]),
+  });
+  const rowOf = (shift: number, delta: number | null) =>
+    compareFamily([sides(shift)], {
+      ...{ reference: 'R', alpha: 0.05, delta, isLargerBetter: false },
+    })[0];
+
+  it('are fewer than what settles it either way, and not told where it looks small', () => {
+    // Means 0.2 + 0.1 apart, s² = 0.04 on both sides, F = 1: n ≥ 2·0.04/0.09·(t₀.₉₇₅ + t₀.₈)².
+    // n = 8: ν = 14, (2.145 + 0.868)² · 0.889 = 8.07 > 8; n = 9: ν = 16, (2.120 + 0.865)² · 0.889 = 7.92.
+    const row = rowOf(0.2, 0.1);
+    expect(row).toMatchObject({ verdict: 'unsettled', strata: 1, artefacts: 1 });
+    expect(row?.prints_as_seen).toBe(9);
+    expect(row?.prints_needed).toBeGreaterThan(50);
+    expect(rowOf(0.2, 0.3)?.prints_as_seen).toBeNull();
+    expect(rowOf(0.2, null)?.prints_as_seen).toBeNull();
   });
 });

@@ -6,4 +6,4 @@ export {
   type PairRow,
   type PairValues,
 } from './pairs';
-export { printsNeeded, printsToShow, type Verdict } from './verdict';
+export { printsNeeded, printsToFind, printsToShow, type Verdict } from './verdict';

@@ -8,12 +8,13 @@ import {
   type PrintMean,
   type PrintValues,
 } from '../stats';
-import { printsNeeded, type PrintsNeeded, type Verdict } from './verdict';
+import { partsOfStratum } from '../study';
+import { printsNeeded, printsToFind, type PrintsNeeded, type Verdict } from './verdict';
 
 /** A limit is passed only by more than this. */
 const ALLOWANCE = 1e-9;
 
-/** The values of two sides for a comparison, by artefact. */
+/** The values of two sides for a comparison, by stratum. */
 export interface PairValues {
   contender: string;
   contenderValues: PrintValues;
@@ -23,8 +24,11 @@ export interface PairValues {
 export interface PairRow {
   contender: string;
   reference: string;
+  /** How many different artefacts the strata are of. */
   artefacts: number;
-  /** What the comparison rests on: the keys under which both sides have values; empty where it is all of them. */
+  /** How many strata both sides have values of. */
+  strata: number;
+  /** The strata that the comparison rests on: those of which both sides have values; empty where it is all of them. */
   on: readonly string[];
   /** Contender − reference, at the error probability of the family. */
   difference: Interval;
@@ -32,7 +36,10 @@ export interface PairRow {
   p_adjusted: number | null;
   df: number | null;
   verdict: Verdict;
+  /** Prints of each side and stratum that settle it, whichever way it lies; null where it is settled. */
   prints_needed: number | null;
+  /** The same if the difference is as large as it looks; null unless it looks larger than `delta`. */
+  prints_as_seen: number | null;
   notes: string[];
 }
 
@@ -55,15 +62,15 @@ interface Comparison {
   on: readonly string[];
   estimate: number;
   sides: readonly [PrintMean, PrintMean];
-  /** Null where a side has one print on every artefact. */
+  /** Null where a side has one print of every stratum. */
   combined: CombinedVariance | null;
 }
 
 /**
- * Compares every other contender with the reference by the two-side rule, on the artefacts where
+ * Compares every other contender with the reference by the two-side rule, on the strata where
  * both have values; the family's error probability is shared out after Šidák.
  *
- * @param pairs one for each other contender; those without a common artefact give no row
+ * @param pairs one for each other contender; those without a common stratum give no row
  */
 export function compareFamily(pairs: readonly PairValues[], options: FamilyOptions): PairRow[] {
   const comparisons = pairs.flatMap((pair) => compareSides(pair) ?? []);
@@ -95,13 +102,13 @@ function compareSides(pair: PairValues): Comparison | null {
 /** What a number of prints is reckoned from: the scatter of both sides, and how many they have. */
 const scatterOf = (
   sides: Comparison['sides'],
-): Pick<PrintsNeeded, 'variance' | 'artefacts' | 'fewestPrints'> => ({
+): Pick<PrintsNeeded, 'variance' | 'strata' | 'fewestPrints'> => ({
   variance: (sides[0].squares + sides[1].squares) / (sides[0].df + sides[1].df),
-  artefacts: sides[0].artefacts,
+  strata: sides[0].strata,
   fewestPrints: Math.min(sides[0].fewestPrints, sides[1].fewestPrints),
 });
 
-/** The scatter of a pair on the artefacts that both have; null without one or without repeats. */
+/** The scatter of a pair on the strata that both have; null without one or without repeats. */
 export function scatterOfPair(pair: PairValues): ReturnType<typeof scatterOf> | null {
   const comparison = compareSides(pair);
   return comparison?.combined ? scatterOf(comparison.sides) : null;
@@ -114,7 +121,8 @@ function judge(
   made: number,
 ): PairRow {
   const { reference, delta } = options;
-  const row = { contender, reference, artefacts: sides[0].artefacts, on };
+  const artefacts = new Set(on.map((stratum) => partsOfStratum(stratum).artefact_id)).size;
+  const row = { contender, reference, artefacts, strata: sides[0].strata, on };
   const deltaNote = delta === null ? ['no smallest difference of interest is stated'] : [];
   if (!combined) {
     return {
@@ -123,13 +131,14 @@ function judge(
         estimate,
         low: null,
         high: null,
-        notes: ['a side has one print per artefact: no interval'],
+        notes: ['a side has one print per artefact and material: no interval'],
       },
       p: null,
       p_adjusted: null,
       df: null,
       verdict: 'one_print',
       prints_needed: null,
+      prints_as_seen: null,
       notes: ['one print on a side can show, not decide'],
     };
   }
@@ -138,7 +147,8 @@ function judge(
   const isEquivalent =
     delta !== null && test.innerLow > -delta + ALLOWANCE && test.innerHigh < delta - ALLOWANCE;
   const verdict = nameVerdict(isDifferent, isEquivalent, estimate > 0 === options.isLargerBetter);
-  const needed = verdict === 'unsettled' && delta !== null;
+  const open = verdict === 'unsettled' ? delta : null;
+  const scatter = { ...scatterOf(sides), alpha: alphaEach };
   return {
     ...row,
     difference: { estimate, low: test.low, high: test.high },
@@ -146,7 +156,11 @@ function judge(
     p_adjusted: 1 - (1 - test.p) ** made,
     df: test.df,
     verdict,
-    prints_needed: needed ? printsNeeded({ ...scatterOf(sides), delta, alpha: alphaEach }) : null,
+    prints_needed: open === null ? null : printsNeeded({ ...scatter, delta: open }),
+    prints_as_seen:
+      open === null || Math.abs(estimate) <= open + ALLOWANCE
+        ? null
+        : printsToFind({ ...scatter, delta: Math.abs(estimate) }),
     notes: deltaNote,
   };
 }

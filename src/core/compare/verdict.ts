@@ -14,28 +14,28 @@ const MOST_PRINTS = 1e9;
 export interface PrintsNeeded {
   /** s² of both sides, pooled. */
   variance: number;
-  artefacts: number;
-  /** The smallest difference of interest. */
+  strata: number;
+  /** The difference that is to be found. */
   delta: number;
   /** The error probability of one comparison. */
   alpha: number;
-  /** The fewest prints that a side has on an artefact now. */
+  /** The fewest prints that a side has of a stratum now. */
   fewestPrints: number;
 }
 
 /**
- * The smallest number of prints per contender and artefact with which a difference of `delta`
+ * The smallest number of prints per contender and stratum with which a difference of `delta`
  * would be found with 80 % power and equivalence shown with 80 % power, and more than there are.
  */
 export const printsNeeded = (ask: PrintsNeeded): number | null =>
   fewestPrints(ask, (n, df) => {
-    const difference = (tQuantile(1 - ask.alpha / 2, df) + tQuantile(0.8, df)) ** 2;
+    const difference = shareToFind(ask, df);
     const equivalence = (tQuantile(1 - ask.alpha, df) + tQuantile(0.9, df)) ** 2;
     return n >= unitOf(ask) * Math.max(difference, equivalence);
   });
 
 /**
- * The smallest number of prints per contender and artefact with which a contender that is as good as
+ * The smallest number of prints per contender and stratum with which a contender that is as good as
  * the other would be shown not to be worse by `delta` with 80 % power, and more than there are.
  */
 export const printsToShow = (ask: PrintsNeeded): number | null =>
@@ -44,15 +44,25 @@ export const printsToShow = (ask: PrintsNeeded): number | null =>
     (n, df) => n >= unitOf(ask) * (tQuantile(1 - ask.alpha, df) + tQuantile(0.8, df)) ** 2,
   );
 
-const unitOf = ({ variance, artefacts, delta }: PrintsNeeded): number =>
-  (2 * variance) / (artefacts * delta ** 2);
+/**
+ * The smallest number of prints per contender and stratum with which a difference of `delta` would be
+ * found with 80 % power, and more than there are.
+ */
+export const printsToFind = (ask: PrintsNeeded): number | null =>
+  fewestPrints(ask, (n, df) => n >= unitOf(ask) * shareToFind(ask, df));
+
+const shareToFind = ({ alpha }: PrintsNeeded, df: number): number =>
+  (tQuantile(1 - alpha / 2, df) + tQuantile(0.8, df)) ** 2;
+
+const unitOf = ({ variance, strata, delta }: PrintsNeeded): number =>
+  (2 * variance) / (strata * delta ** 2);
 
 /** The smallest number from 2 on that is enough, and more than the fewest now; null beyond all sense. */
 function fewestPrints(
-  { artefacts, fewestPrints: now }: PrintsNeeded,
+  { strata, fewestPrints: now }: PrintsNeeded,
   isEnoughAt: (n: number, df: number) => boolean,
 ): number | null {
-  const isEnough = (n: number) => isEnoughAt(n, 2 * artefacts * (n - 1));
+  const isEnough = (n: number) => isEnoughAt(n, 2 * strata * (n - 1));
   let high = 2;
   while (!isEnough(high)) {
     high *= 2;

@@ -1,6 +1,8 @@
 import { printHours } from '../reliability';
 import { percentile, seededDraws, sum, sumOf } from '../stats';
-import { groupBy, type Print, type StudyIndex } from '../study';
+import { groupBy, type Material, type Print, type StudyIndex } from '../study';
+import { priceEquipped, upkeepPerHour, type Sum } from './equipped';
+import { notWeighed } from './waste';
 
 /** What all attempts of a contender at an artefact cost, in the study's currency. */
 export interface Cost {
@@ -12,11 +14,13 @@ export interface Cost {
   material: number | null;
   /** Electricity, in the study’s currency. */
   energy: number | null;
-  /** Wear of the machine by the hour, in the study’s currency. */
+  /** Wear of the machine by the hour, of its price as equipped, in the study’s currency. */
   machine: number | null;
+  /** Spare parts by the hour, in the study’s currency. */
+  upkeep: number | null;
   /** Hands on incidents, in the study’s currency. */
   hands: number | null;
-  /** The sum of those four. */
+  /** The sum of those five. */
   total: number | null;
   /** The total, failed attempts included, for each good part. */
   per_good_part: number | null;
@@ -27,7 +31,7 @@ export interface Cost {
   notes: string[];
 }
 
-const PARTS = ['material', 'energy', 'machine', 'hands'] as const;
+const PARTS = ['material', 'energy', 'machine', 'upkeep', 'hands'] as const;
 
 type Parts = Record<(typeof PARTS)[number], number | null>;
 
@@ -83,16 +87,13 @@ function costOf(index: StudyIndex, prints: readonly Print[], alpha: number, seed
     per_good_part: total !== null && good_copies > 0 ? total / good_copies : null,
     per_good_part_low: ends.low,
     per_good_part_high: ends.high,
-    notes: [...notes, ...unknownCounts(index, attempts)],
+    notes: [...notes, ...unknownCounts(index, attempts), ...notWeighed(attempts)],
   };
 }
 
 /** What one attempt cost, part by part; a part without its parameter is null and noted. */
 function partsOf(index: StudyIndex, print: Print, notes: Set<string>): Parts {
   const cost = index.study.meta.cost ?? {};
-  const material = index.study.tables.materials.find(
-    (row) => row.material_id === print.material_id,
-  );
   const machine = index.machines.get(index.contenders.get(print.contender_id)?.machine_id ?? '');
   const isForeign = (currency: string | null | undefined): boolean =>
     currency != null && cost.currency != null && currency !== cost.currency;
@@ -115,28 +116,36 @@ function partsOf(index: StudyIndex, print: Print, notes: Set<string>): Parts {
   const hands_s = sum(
     (index.incidentsOfPrint.get(print.print_id) ?? []).map((row) => row.hands_s ?? 0),
   );
-  return {
-    material: priced(
+  const rates = machine && {
+    price: priceEquipped(index, machine),
+    upkeep: upkeepPerHour(index, machine),
+  };
+  for (const note of rates?.price.notes ?? []) notes.add(`machine: ${note}`);
+  for (const note of rates?.upkeep.notes ?? []) notes.add(`upkeep: ${note}`);
+  const byHour = (part: 'machine' | 'upkeep', sum: Sum | undefined, share: number) =>
+    sum?.value == null
+      ? null
+      : sum.value === 0
+        ? 0
+        : priced(part, sum.value, machine?.currency, (price) => hours * price * share);
+  const grams = gramsOf(index, print).map(({ material, filament_g }) =>
+    priced(
       'material',
       material?.price_per_kg,
       material?.currency,
-      (price) => ((print.filament_g ?? 0) * price) / 1000,
+      (price) => ((filament_g ?? 0) * price) / 1000,
     ),
+  );
+  return {
+    material: grams.includes(null) ? null : sum(grams as number[]),
     energy: priced(
       'energy',
       cost.tariff_per_kwh,
       null,
       (tariff) => ((print.energy_wh ?? 0) / 1000) * tariff,
     ),
-    machine:
-      lifetime === null
-        ? null
-        : priced(
-            'machine',
-            machine?.price_paid,
-            machine?.currency,
-            (price) => (hours * price) / lifetime,
-          ),
+    machine: lifetime === null ? null : byHour('machine', rates?.price, 1 / lifetime),
+    upkeep: byHour('upkeep', rates?.upkeep, 1),
     hands: index.study.present.has('incidents')
       ? priced('hands', cost.wage_per_h, null, (wage) => (hands_s / 3600) * wage)
       : null,
@@ -146,9 +155,22 @@ function partsOf(index: StudyIndex, print: Print, notes: Set<string>): Parts {
 const MISSING: Record<keyof Parts, string> = {
   material: 'price of the material',
   energy: 'tariff',
-  machine: 'price paid',
+  machine: 'price',
+  upkeep: 'price of the spares',
   hands: 'wage',
 };
+
+/** The grams of each material of a print. */
+function gramsOf(
+  index: StudyIndex,
+  print: Print,
+): { material: Material | undefined; filament_g: number | null }[] {
+  const slots = index.materialsOfPrint.get(print.print_id) ?? [print];
+  return slots.map(({ material_id, filament_g }) => ({
+    material: index.materials.get(material_id),
+    filament_g,
+  }));
+}
 
 function goodCopies(index: StudyIndex, print: Print): number {
   if (print.outcome !== 'success') return 0;
@@ -159,7 +181,12 @@ function goodCopies(index: StudyIndex, print: Print): number {
 function unknownCounts(index: StudyIndex, attempts: readonly Print[]): string[] {
   const incidents = attempts.flatMap((print) => index.incidentsOfPrint.get(print.print_id) ?? []);
   const counts: [string, number][] = [
-    ['filament', attempts.filter((print) => print.filament_g === null).length],
+    [
+      'filament',
+      attempts.filter((print) =>
+        gramsOf(index, print).some(({ filament_g }) => filament_g === null),
+      ).length,
+    ],
     ['energy', attempts.filter((print) => print.energy_wh === null).length],
     ['hours', attempts.filter((print) => printHours(print) === null).length],
     ['hands of incidents', incidents.filter((row) => row.hands_s === null).length],

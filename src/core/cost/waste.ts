@@ -1,5 +1,5 @@
 import { sum, sumOf } from '../stats';
-import type { StudyIndex } from '../study';
+import type { Print, StudyIndex } from '../study';
 
 /** What left the spool and was no part. */
 export interface Waste {
@@ -10,7 +10,37 @@ export interface Waste {
   share: number | null;
   /** Energy over all prints that know it, Wh. */
   energy_wh: number | null;
+  /** Share of the grams that were not weighed: they are the file's, a guess, or nobody said. */
+  not_weighed_share: number | null;
+  /** What is purged at each change of material, g. */
+  purge_g_per_change: number | null;
   notes: string[];
+}
+
+/** From which share on it is told that grams were not weighed. */
+const MUCH_NOT_WEIGHED = 0.1;
+
+/** Share of the grams of some prints that were not weighed; null where no grams are known. */
+function notWeighedShare(prints: readonly Print[]): number | null {
+  const grams = (rows: readonly Print[]) => sumOf(rows, (row) => row.filament_g ?? 0);
+  const all = grams(prints);
+  return all > 0 ? grams(prints.filter((row) => row.filament_from !== 'weighed')) / all : null;
+}
+
+/** A note where much of the grams was not weighed. */
+export function notWeighed(prints: readonly Print[]): string[] {
+  const share = notWeighedShare(prints) ?? 0;
+  return share > MUCH_NOT_WEIGHED + 1e-9
+    ? [`grams that were not weighed: ${(100 * share).toFixed(0)} %`]
+    : [];
+}
+
+function purgePerChange(index: StudyIndex, prints: readonly Print[]): number | null {
+  const known = prints
+    .flatMap((print) => index.materialsOfPrint.get(print.print_id) ?? [])
+    .filter((row) => row.purge_g !== null && row.changes !== null);
+  const changes = sumOf(known, (row) => row.changes ?? 0);
+  return changes > 0 ? sumOf(known, (row) => row.purge_g ?? 0) / changes : null;
 }
 
 /** Waste and energy of every contender. */
@@ -29,7 +59,12 @@ export const wasteOfAll = (index: StudyIndex): Record<string, Waste> =>
         waste_g,
         share: filament_g > 0 ? waste_g / filament_g : null,
         energy_wh: energies.length > 0 ? sum(energies) : null,
-        notes: missing > 0 ? [`prints that do not know both masses: ${missing}`] : [],
+        not_weighed_share: notWeighedShare(prints),
+        purge_g_per_change: purgePerChange(index, prints),
+        notes: [
+          ...(missing > 0 ? [`prints that do not know both masses: ${missing}`] : []),
+          ...notWeighed(prints),
+        ],
       };
       return [contender_id, waste];
     }),

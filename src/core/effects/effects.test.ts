@@ -150,13 +150,16 @@ describe('machine or profile', () => {
   it('leaves out a machine without one of the kinds, and gains what tuning saves', () => {
     const found = evaluate(crossed()).effects.ln_print_s;
     expect(found?.n).toBe(8);
-    expect(found?.notes).toEqual(['c is left out: no print of a tuned profile']);
+    expect(found?.notes).toEqual(['c is left out: no print of tuned']);
+    expect(found?.analysed).toEqual(['a', 'b']);
+    // It keeps its place in the picture.
+    expect(found?.cells.c?.stock?.estimate).toBeCloseTo(Math.log(HOUR), 12);
     // ln 2 on A; nothing on B.
-    expect(found?.gain.a?.estimate).toBeCloseTo(Math.LN2, 12);
-    expect(found?.gain.b?.estimate).toBeCloseTo(0, 12);
-    expect(found?.terms['machine:profile'].p).toBeLessThan(0.001);
-    expect(found?.verdicts.a).toMatchObject({ verdict: 'better', contender: 'AT' });
-    expect(found?.verdicts.b).toMatchObject({ verdict: 'indistinguishable' });
+    expect(found?.gains?.AT?.estimate).toBeCloseTo(Math.LN2, 12);
+    expect(found?.gains?.BT?.estimate).toBeCloseTo(0, 12);
+    expect(found?.terms?.['machine:profile'].p).toBeLessThan(0.001);
+    expect(found?.verdicts.AT).toMatchObject({ verdict: 'better', contender: 'AT' });
+    expect(found?.verdicts.BT).toMatchObject({ verdict: 'indistinguishable' });
   });
 
   it('is without a response where its tables are absent', () => {
@@ -164,36 +167,30 @@ describe('machine or profile', () => {
     expect([ln_mae, surface_index]).toEqual([null, null]);
   });
 
-  it('of one machine has its gain and its profile’s test, and nothing of machines', () => {
+  it('of one machine has its gain, and no analysis', () => {
     const study = crossed();
     study.tables.prints = study.tables.prints.filter((row) => /^[AC]/.test(row.contender_id));
     const found = evaluate(study).effects.ln_print_s;
-    expect(found?.gain.a?.estimate).toBeCloseTo(Math.LN2, 12);
-    expect(found?.terms.machine).toEqual({
-      ...{ df: null, ss: null, f: null, p: null, partial_omega2: null },
-    });
-    expect(found?.notes).toContain(
-      'one machine was printed with both kinds of profile: nothing of machines can be told',
-    );
-    // Of two and two prints the F test is Student’s t, squared: 0.6931 over √(0.00119·(½ + ½)).
-    expect(found?.terms.profile).toMatchObject({ df: 1 });
-    expect(found?.terms.profile.f).toBeCloseTo(Math.LN2 ** 2 / (Math.log(1.05) ** 2 / 2), 8);
-    expect(found?.residual.df).toBe(2);
+    expect(found?.gains?.AT?.estimate).toBeCloseTo(Math.LN2, 12);
+    expect(found).toMatchObject({ n: null, terms: null, residual: null });
+    expect(found?.notes).toEqual([
+      'kind tuned is left out: fewer than two machines have it',
+      'fewer than two machines are there at two levels or more: no analysis',
+    ]);
   });
 
   it('without a machine of both kinds has no analysis', () => {
     const study = crossed();
     study.tables.prints = study.tables.prints.filter((row) => row.contender_id === 'C');
     const found = evaluate(study).effects.ln_print_s;
-    expect(found).toMatchObject({ n: 0, gain: {}, residual: { df: null, ss: null } });
-    expect(found?.terms.profile.p).toBeNull();
+    expect(found).toMatchObject({ n: null, gains: {}, terms: null, residual: null });
   });
 
   it('has a gain without an interval where each side is one print', () => {
     const study = crossed();
     study.tables.prints = study.tables.prints.filter((row) => /[1357]/.test(row.print_id));
     const found = evaluate(study).effects.ln_print_s;
-    expect(found?.gain.a).toMatchObject({ low: null, high: null });
+    expect(found?.gains?.AT).toMatchObject({ low: null, high: null });
     expect(found?.notes).toContain('no print is repeated: there is no scatter to judge by');
   });
 
@@ -203,7 +200,56 @@ describe('machine or profile', () => {
     );
     const study = crossed(more);
     study.tables.artefacts.push({ ...study.tables.artefacts[0]!, artefact_id: 'wall' });
-    expect(evaluate(study).effects.ln_print_s?.terms.artefact?.df).toBe(1);
+    expect(evaluate(study).effects.ln_print_s?.terms?.artefact?.df).toBe(1);
     expect(evaluate(crossed()).effects.ln_print_s?.terms).not.toHaveProperty('artefact');
+  });
+
+  it('gains each tuned contender against the stock that its own profile comes from', () => {
+    const study = crossed([
+      print('u1', 'AU', { print_s: 1 * HOUR }),
+      print('u2', 'AU', { print_s: 1 * HOUR }),
+      print('o1', 'AO', { print_s: 8 * HOUR }),
+    ]);
+    const { contenders, profiles } = study.tables;
+    const [stock] = profiles;
+    profiles.push({ ...stock!, profile_id: 'o' });
+    profiles.push({ ...stock!, profile_id: 'u', kind: 'tuned', parent_id: 'o' });
+    contenders.push({ ...contenders[0]!, contender_id: 'AO', profile_id: 'o' });
+    contenders.push({ ...contenders[0]!, contender_id: 'AU', profile_id: 'u' });
+    const found = evaluate(study).effects.ln_print_s;
+    expect(found?.gains?.AU?.estimate).toBeCloseTo(Math.log(8), 12);
+    // The other tuned one names no parent, and the machine has two stock contenders now.
+    expect(found?.gains?.AT?.estimate).toBeNull();
+    expect(found?.notes).toContain('a: A, AO are taken together as stock');
+    expect(found?.gains?.BT?.estimate).toBeCloseTo(0, 12);
+  });
+
+  it('is crossed with what the study says: the slicing program, or the material', () => {
+    const study = crossed();
+    study.meta.factor = 'slicer';
+    const [stock, tuned] = study.tables.profiles;
+    Object.assign(stock!, { slicer: 'Strake' });
+    Object.assign(tuned!, { slicer: 'Lathe' });
+    const bySlicer = evaluate(study).effects.ln_print_s;
+    expect(bySlicer).toMatchObject({
+      factor: 'slicer',
+      n: 8,
+      gains: null,
+      levels: ['Lathe', 'Strake'],
+    });
+    expect(bySlicer?.terms?.profile.p).toBeLessThan(0.01);
+    Object.assign(tuned!, { slicer: null });
+    expect(evaluate(study).effects.ln_print_s?.notes[0]).toBe(
+      't is left out: its slicer is not known',
+    );
+    study.meta.factor = 'material';
+    study.tables.materials.push({ ...study.tables.materials[0]!, material_id: 'x', type: 'PETG' });
+    for (const row of study.tables.prints) {
+      if (/^[3478]$/.test(row.print_id)) Object.assign(row, { material_id: 'x' });
+    }
+    const byMaterial = evaluate(study).effects.ln_print_s;
+    expect(byMaterial).toMatchObject({ n: 8, levels: ['PETG', 'PLA'], analysed: ['a', 'b'] });
+    // The material is the factor, not part of the block.
+    expect(byMaterial?.terms).not.toHaveProperty('artefact');
   });
 });

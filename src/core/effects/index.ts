@@ -1,2 +1,2 @@
-export { effectsOf, type Effects, type ProfileKind, type Response } from './effects';
+export { effectsOf, type Effects, type Response } from './effects';
 export { typeTwo, type Effect, type Observation, type Term, type TypeTwo } from './type-two';

@@ -107,9 +107,9 @@ export function accuracyEvidence(
   const values = printValues(specimenErrors(cells), 'mae_mm');
   return {
     title: 'Mean absolute deviation',
-    sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells on ${values.size} artefacts.`,
+    sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells, ${values.size === 1 ? 'of one artefact in one material' : `over ${values.size} pairs of artefact and material`}.`,
     formula:
-      'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens to their print; the figure is the mean over artefacts of the means of their prints, the interval from t over prints.',
+      'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens to their print; the figure is the mean over strata of the means of their prints, the interval from t over prints.',
     tables: [printsTable(index, cells), readingsTable(index, measurements, cells)],
     notes: [],
   };

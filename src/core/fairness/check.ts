@@ -1,53 +1,46 @@
-import { PART_SETTINGS, type StudyIndex } from '../study';
+import { PART_SETTINGS, partsOfStratum, type StudyIndex } from '../study';
 import type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
-import { CIRCUMSTANCE_KEYS, roleOf, type Judged } from './items';
+import { CIRCUMSTANCE_KEYS, roleOf, type Judged, type Ways } from './items';
 import type { Fact } from './print-facts';
-import { sidesOf, type Known, type Side, type SideOf } from './side';
+import { sidesOf, type Known, type Side, type Sides } from './side';
 import { sayFairness } from './sentence';
 
 /** Mean ambient temperatures that far apart count as the same, °C. */
 const SAME_AMBIENT_C = 3;
 
-/** Every contender against the reference on every artefact that both have printed. */
+/** Every contender against the reference on every stratum that both have printed. */
 export function fairnessOfAll(index: StudyIndex, reference: string | null): Fairness[] {
   if (reference === null) return [];
-  const sideOf = sidesOf(index);
+  const sides = sidesOf(index);
   return index.study.tables.contenders
     .map((row) => row.contender_id)
     .filter((contender) => contender !== reference)
-    .flatMap((contender) => pairOf(index, sideOf, contender, reference));
+    .flatMap((contender) => pairOf(index, sides, contender, reference));
 }
 
-/** Two contenders on every artefact that both have printed. */
+/** Two contenders on every stratum that both have printed. */
 export const fairnessOfPair = (
   index: StudyIndex,
   contender: string,
   reference: string,
 ): Fairness[] => pairOf(index, sidesOf(index), contender, reference);
 
-function pairOf(
-  index: StudyIndex,
-  sideOf: SideOf,
-  contender: string,
-  reference: string,
-): Fairness[] {
-  return index.study.tables.artefacts.flatMap(({ artefact_id }) => {
-    const own = sideOf(contender, artefact_id);
-    const others = sideOf(reference, artefact_id);
-    if (!own || !others) return [];
-    const items = itemsOf(index, { contender, reference, artefact_id, own, others });
-    const result = resultOf(items);
-    return [
-      {
-        contender,
-        reference,
-        artefact_id,
-        result,
-        items,
-        sentence: sayFairness(result, items),
-      },
-    ];
-  });
+function pairOf(index: StudyIndex, sides: Sides, contender: string, reference: string): Fairness[] {
+  const [ownSides, otherSides] = [sides.of(contender), sides.of(reference)];
+  const common = [...ownSides.keys()].filter((stratum) => otherSides.has(stratum)).sort();
+  return index.study.tables.artefacts.flatMap(({ artefact_id }) =>
+    common.flatMap((stratum): Fairness[] => {
+      const { artefact_id: artefact, type } = partsOfStratum(stratum);
+      const own = ownSides.get(stratum);
+      const others = otherSides.get(stratum);
+      if (artefact !== artefact_id || !own || !others) return [];
+      const pair = { contender, reference, artefact_id, own, others };
+      const items = itemsOf(index, pair, sides.isKnown);
+      const result = resultOf(items);
+      const sentence = sayFairness(result, items);
+      return [{ contender, reference, artefact_id, type, result, items, sentence }];
+    }),
+  );
 }
 
 interface Pair {
@@ -58,17 +51,18 @@ interface Pair {
   others: Side;
 }
 
-/** How two contenders are judged: in a crossed study two of one machine as stock against tuned. */
+/** How two contenders are judged: in a crossed study two of one machine by what it is crossed with. */
 function judgedAs(index: StudyIndex, contender: string, reference: string): Judged {
-  const { intent } = index.study.meta;
+  const { intent, factor } = index.study.meta;
   if (intent !== 'crossed') return intent;
   const machine = (id: string) => index.contenders.get(id)?.machine_id;
-  return machine(contender) === machine(reference) ? 'tuning' : 'machines';
+  if (machine(contender) !== machine(reference)) return 'machines';
+  return factor === 'material' ? 'materials' : 'tuning';
 }
 
-function itemsOf(index: StudyIndex, pair: Pair): FairnessItem[] {
+function itemsOf(index: StudyIndex, pair: Pair, isKnown: (key: string) => boolean): FairnessItem[] {
   const { contender, reference, own, others } = pair;
-  const judged = judgedAs(index, contender, reference);
+  const { intent, factor = null, sweep } = index.study.meta;
   const change = [contender, reference]
     .map((id) => index.contenders.get(id)?.change ?? '')
     .join(' ');
@@ -78,13 +72,17 @@ function itemsOf(index: StudyIndex, pair: Pair): FairnessItem[] {
       ((row.contender_id === contender && row.reference_id === reference) ||
         (row.contender_id === reference && row.reference_id === contender)),
   );
+  const ways: Ways = {
+    judged: judgedAs(index, contender, reference),
+    ...{ change, swept: sweep?.setting, factor: intent === 'crossed' ? factor : null },
+  };
   const item = (key: string, knownOf: (side: Side) => Known): FairnessItem => {
     const compare = key === 'ambient_c' ? compareMeans : compareFacts;
     const compared = compare(knownOf(own), knownOf(others));
     const acceptance = accepted.find((row) => row.item === key);
     return {
       key,
-      role: roleOf(key, judged, change, index.study.meta.sweep?.setting),
+      role: roleOf(key, ways),
       ...compared,
       ...(acceptance && {
         accepted: { reason: acceptance.reason, operator: acceptance.operator },
@@ -93,9 +91,11 @@ function itemsOf(index: StudyIndex, pair: Pair): FairnessItem[] {
   };
   const processKeys = [...new Set([...own.processKeys, ...others.processKeys])].sort();
   return [
-    item('mesh', (side) => side.mesh),
-    ...[...PART_SETTINGS, ...processKeys].map((key) => item(key, (side) => side.setting(key))),
-    ...CIRCUMSTANCE_KEYS.map((key) => item(key, (side) => side.circumstance(key))),
+    ...['mesh'].filter(isKnown).map((key) => item(key, (side) => side.mesh)),
+    ...[...PART_SETTINGS, ...processKeys]
+      .filter(isKnown)
+      .map((key) => item(key, (side) => side.setting(key))),
+    ...CIRCUMSTANCE_KEYS.filter(isKnown).map((key) => item(key, (side) => side.circumstance(key))),
   ];
 }
 

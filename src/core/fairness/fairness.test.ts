@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
-import { indexStudy, type Settings, type Study } from '../study';
+import { fullRow, indexStudy, type Settings, type Study } from '../study';
 import {
   fairnessOfAll,
   fairnessOfPair,
@@ -172,12 +172,102 @@ describe('fairness check', () => {
   });
 
   it('counts what is not known as noted where it must be held, else not at all', () => {
-    const study = pair();
-    for (const print of study.tables.prints) print.nozzle_mm = null;
+    const study = pair({ contender: { nozzle_mm: null } });
     const [unknown] = fairnessOfAll(indexStudy(study), 'R');
     expect(unknown?.result).toBe('noted');
     expect(unknown?.sentence).toBe('Noted: not known: nozzle size.');
     expect(check({ contender: { operator: null } }).result).toBe('clean');
+  });
+
+  it('leaves out what nobody in the study knows anything of', () => {
+    const study = pair();
+    for (const print of study.tables.prints) print.nozzle_mm = null;
+    const [found] = fairnessOfAll(indexStudy(study), 'R');
+    expect(found?.result).toBe('clean');
+    expect(found?.items.map(({ key }) => key)).not.toContain('nozzle_mm');
+  });
+
+  it('is made for each type of material apart', () => {
+    const study = pair();
+    const [pla] = study.tables.materials;
+    const petg = { ...pla, material_id: 'petg', type: 'PETG', lot: '9' } as NonNullable<typeof pla>;
+    study.tables.materials.push(petg);
+    const again = study.tables.prints.map((row) => ({
+      ...row,
+      ...{ print_id: `${row.print_id}-petg`, material_id: 'petg' },
+    }));
+    study.tables.prints.push(...again);
+    // On one side in another lot: that spoils the one stratum, not the other.
+    study.tables.materials.push({ ...petg, material_id: 'petg-2', lot: '10' });
+    for (const row of study.tables.prints) {
+      if (row.material_id === 'petg' && row.contender_id === 'C') row.material_id = 'petg-2';
+    }
+    const found = fairnessOfAll(indexStudy(study), 'R');
+    expect(found.map(({ artefact_id, type, result }) => [artefact_id, type, result])).toEqual([
+      ['part', 'PETG', 'confounded'],
+      ['part', 'PLA', 'clean'],
+    ]);
+    study.meta.intent = 'materials';
+    expect(fairnessOfAll(indexStudy(study), 'R').map(({ type }) => type)).toEqual([null]);
+  });
+
+  it.each([
+    ['slicer', 'machines', 'noted'],
+    ['slicer_version', 'tuning', 'held'],
+    ['origin', 'tuning', 'wanted'],
+    ['origin', 'before-after', 'held'],
+    ['speed_mode', 'machines', 'held'],
+    ['orientation', 'machines', 'noted'],
+    ['orientation', 'same-settings', 'held'],
+    ['plate_aid', 'tuning', 'held'],
+    ['plate_aid', 'materials', 'noted'],
+    ['plate', 'materials', 'noted'],
+    ['firmware', 'materials', 'held'],
+    ['material_type', 'materials', 'wanted'],
+    ['material_colour', 'materials', 'noted'],
+    ['nozzle_temp_c', 'materials', 'wanted'],
+    ['flow_factor', 'materials', 'wanted'],
+    ['speed_outer_wall_mm_s', 'materials', 'held'],
+    ['accel_print_mm_s2', 'materials', 'held'],
+  ] as const)('%s is, where %s are compared, %s', (key, judged, role) => {
+    expect(roleOf(key, { judged })).toBe(role);
+  });
+
+  it('of what machines are crossed with is wanted, and what follows from it', () => {
+    const roles = (factor: 'slicer' | 'origin') =>
+      ['slicer', 'slicer_version', 'origin', 'speed_top_mm_s'].map((key) =>
+        roleOf(key, { judged: 'machines', factor }),
+      );
+    expect(roles('slicer')).toEqual(['wanted', 'wanted', 'noted', 'wanted']);
+    expect(roles('origin')).toEqual(['noted', 'noted', 'wanted', 'wanted']);
+  });
+
+  it('reads the new items of prints, profiles, parts and plates', () => {
+    const study = pair({ contender: { speed_mode: 'fast' }, reference: { speed_mode: 'usual' } });
+    const { prints, profiles } = study.tables;
+    profiles.forEach((row) => Object.assign(row, { slicer: 'Strake', origin: 'own' }));
+    const isOfC = (row: { contender_id: string }) => row.contender_id === 'C';
+    study.tables.plate_uses = prints.map((row) =>
+      fullRow('plate_uses', {
+        ...{ print_id: row.print_id, hold: 'held', aid: isOfC(row) ? 'glue-stick' : null },
+      }),
+    );
+    study.tables.specimens = prints.map((row) =>
+      fullRow('specimens', {
+        ...{ specimen_id: `s-${row.print_id}`, print_id: row.print_id },
+        angle_deg: isOfC(row) ? 90 : 0,
+      }),
+    );
+    const [found] = fairnessOfAll(indexStudy(study), 'R');
+    const valuesOf = (key: string) => {
+      const item = found?.items.find((one) => one.key === key);
+      return [item?.contender_value, item?.reference_value];
+    };
+    expect(valuesOf('slicer')).toEqual(['Strake', 'Strake']);
+    expect(valuesOf('speed_mode')).toEqual(['fast', 'usual']);
+    expect(valuesOf('plate_aid')).toEqual(['glue-stick', 'none']);
+    expect(valuesOf('orientation')).toEqual([90, 0]);
+    expect(valuesOf('origin')).toEqual(['own', 'own']);
   });
 
   it('knows the nozzle from the machine where the print does not say', () => {
@@ -240,11 +330,17 @@ describe('fairness check', () => {
   });
 
   it('in a sweep the swept setting is wanted, and no other', () => {
-    expect(roleOf('speed_outer_wall_mm_s', 'sweep', '', 'speed_outer_wall_mm_s')).toBe('wanted');
-    expect(roleOf('layer_height_mm', 'sweep', '', 'layer_height_mm')).toBe('wanted');
-    expect(roleOf('layer_height_mm', 'sweep', '', 'speed_outer_wall_mm_s')).toBe('held');
-    expect(roleOf('speed_outer_wall_mm_s', 'sweep', '', 'flow_factor')).not.toBe('wanted');
-    expect(roleOf('layer_height_mm', 'tuning', '', 'layer_height_mm')).toBe('held');
+    expect(
+      roleOf('speed_outer_wall_mm_s', { judged: 'sweep', swept: 'speed_outer_wall_mm_s' }),
+    ).toBe('wanted');
+    expect(roleOf('layer_height_mm', { judged: 'sweep', swept: 'layer_height_mm' })).toBe('wanted');
+    expect(roleOf('layer_height_mm', { judged: 'sweep', swept: 'speed_outer_wall_mm_s' })).toBe(
+      'held',
+    );
+    expect(roleOf('speed_outer_wall_mm_s', { judged: 'sweep', swept: 'flow_factor' })).not.toBe(
+      'wanted',
+    );
+    expect(roleOf('layer_height_mm', { judged: 'tuning', swept: 'layer_height_mm' })).toBe('held');
   });
 
   it('settings of the profile stand in where no sliced file was read', () => {

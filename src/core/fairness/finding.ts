@@ -19,11 +19,13 @@ export interface FairnessItem {
   accepted?: { reason: string; operator: string | null };
 }
 
-/** Whether two contenders may be compared on an artefact. */
+/** Whether two contenders may be compared on an artefact in a type of material. */
 export interface Fairness {
   contender: string;
   reference: string;
   artefact_id: string;
+  /** Null where prints of all materials are taken together. */
+  type: string | null;
   result: FairnessResult;
   items: FairnessItem[];
   sentence: string;

@@ -3,4 +3,4 @@ export type { Fairness, FairnessItem, FairnessResult, SideValue } from './findin
 export { printFacts, type Fact } from './print-facts';
 export { itemWords, sayValue } from './sentence';
 export { planDifferences, sayPlanDifferences, unequalTo, type PlanDifference } from './plan-check';
-export { artefactOf, foundOn, worstFound, type FoundOnArtefact } from './of-figure';
+export { foundOn, worstFound, type FoundOnArtefact } from './of-figure';

@@ -1,19 +1,19 @@
+import { partsOfStratum } from '../study';
 import type { FairnessResult } from './finding';
 
-/** What the check found of a pair on an artefact, as much of it as a mark needs. */
+/** What the check found of a pair on a stratum, as much of it as a mark needs. */
 export interface FoundOnArtefact {
   contender: string;
   artefact_id: string;
+  /** Null where prints of all materials are taken together. */
+  type?: string | null;
   result: FairnessResult;
 }
 
 const RANK: readonly FairnessResult[] = ['clean', 'noted', 'confounded'];
 
-/** The artefact of what a comparison rests on: `spire-pair` of `spire-pair/PLA`. */
-export const artefactOf = (key: string): string => key.split('/')[0] ?? key;
-
 /**
- * What the fairness check found of a contender on the artefacts that a figure rests on.
+ * What the fairness check found of a contender on the strata that a figure rests on.
  *
  * @param on what the figure's comparison rests on; empty where it is everything
  */
@@ -22,11 +22,14 @@ export function foundOn<Found extends FoundOnArtefact>(
   contender: string,
   on: readonly string[],
 ): Found[] {
-  const artefacts = new Set(on.map(artefactOf));
-  return fairness.filter(
-    (row) =>
-      row.contender === contender && (artefacts.size === 0 || artefacts.has(row.artefact_id)),
-  );
+  const strata = on.map(partsOfStratum);
+  const isOn = ({ artefact_id, type = null }: FoundOnArtefact) =>
+    strata.some(
+      (one) =>
+        one.artefact_id === artefact_id &&
+        (type === null || one.type === null || one.type === type),
+    );
+  return fairness.filter((row) => row.contender === contender && (on.length === 0 || isOn(row)));
 }
 
 /** The worst of what was found; null where nothing was. */

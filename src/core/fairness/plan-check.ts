@@ -29,7 +29,7 @@ export function planDifferences(
   intent: Intent,
   swept?: string,
 ): PlanDifference[] {
-  const judged = intent === 'crossed' ? 'machines' : intent;
+  const ways = { judged: intent === 'crossed' ? ('machines' as const) : intent, swept };
   const found: PlanDifference[] = [];
   for (const [artefact_id, rows] of groupBy(planned, (row) => row.artefact_id)) {
     const files = rows.flatMap((row) => {
@@ -41,7 +41,7 @@ export function planDifferences(
       ...files.flatMap(({ own }) => Object.keys(own).filter(isProcessSetting)),
     ]);
     for (const key of keys) {
-      if (roleOf(key, judged, '', swept) !== 'held') continue;
+      if (roleOf(key, ways) !== 'held') continue;
       const values = files.map(({ row, toolpath, own }) => ({
         contender_id: row.contender_id,
         toolpath,

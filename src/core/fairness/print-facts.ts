@@ -16,16 +16,29 @@ export interface PrintFacts {
   circumstance(print: Print, key: string): Fact;
 }
 
-/** Texts of a list, sorted and once each; null of an empty list. */
-const listed = (values: Iterable<string>): string | null => {
+/** Texts of a list, sorted and once each; null of an empty list, and of one that is not all known. */
+const listed = (values: Iterable<string>, isUnknown = false): string | null => {
   const distinct = [...new Set(values)].sort();
-  return distinct.length === 0 ? null : distinct.join(', ');
+  return isUnknown || distinct.length === 0 ? null : distinct.join(', ');
 };
 
 /** Prepares reading the facts of a study's prints. */
 export function printFacts(index: StudyIndex): PrintFacts {
   const { tables, sliced } = index.study;
   const materials = new Map(tables.materials.map((row) => [row.material_id, row]));
+  const slots = groupBy(tables.print_materials, (row) => row.print_id);
+  const plateUses = new Map(tables.plate_uses.map((row) => [row.print_id, row]));
+  /** What is known of a print's materials, in a column; null where it is not known of one. */
+  const ofMaterials = (print: Print, column: 'maker' | 'lot' | 'colour'): Fact => {
+    const used = slots.get(print.print_id) ?? [print];
+    const told = used.map((row) => materials.get(row.material_id)?.[column] ?? null);
+    return listed(
+      told.filter((one) => one !== null),
+      told.includes(null),
+    );
+  };
+  const profileOf = (print: Print) =>
+    index.profiles.get(index.contenders.get(print.contender_id)?.profile_id ?? '');
   const ofProfile = new Map(
     [...groupBy(tables.profile_settings, (row) => row.profile_id)].map(([profile, rows]) => [
       profile,
@@ -39,11 +52,23 @@ export function printFacts(index: StudyIndex): PrintFacts {
     index.machines.get(index.contenders.get(print.contender_id)?.machine_id ?? '');
   const kept = new Map<string, Settings>();
 
+  const settingsOf = (print: Print): Settings => {
+    const profile = index.contenders.get(print.contender_id)?.profile_id ?? '';
+    const key = `${profile} ${print.toolpath ?? ''}`;
+    let settings = kept.get(key);
+    if (!settings) {
+      // What was sliced counts before what the profile is said to hold.
+      settings = { ...ofProfile.get(profile), ...sliced?.get(print.toolpath ?? '') };
+      kept.set(key, settings);
+    }
+    return settings;
+  };
+
   const circumstances: Readonly<Record<string, (print: Print) => Fact>> = {
-    material_type: (print) => materials.get(print.material_id)?.type ?? null,
-    material_maker: (print) => materials.get(print.material_id)?.maker ?? null,
-    material_lot: (print) => materials.get(print.material_id)?.lot ?? null,
-    material_colour: (print) => materials.get(print.material_id)?.colour ?? null,
+    material_type: (print) => index.typeOf(print) || null,
+    material_maker: (print) => ofMaterials(print, 'maker'),
+    material_lot: (print) => ofMaterials(print, 'lot'),
+    material_colour: (print) => ofMaterials(print, 'colour'),
     nozzle_mm: (print) => print.nozzle_mm ?? machineOf(print)?.nozzle_mm ?? null,
     firmware: (print) => print.firmware ?? machineOf(print)?.firmware ?? null,
     plate: (print) => print.plate,
@@ -56,6 +81,22 @@ export function printFacts(index: StudyIndex): PrintFacts {
       );
       return places.length === 0 || places.includes(null) ? null : places.sort().join(', ');
     },
+    // What the sliced file says of itself counts before what is said of the profile.
+    slicer: (print) => settingsOf(print).slicer ?? profileOf(print)?.slicer ?? null,
+    slicer_version: (print) =>
+      settingsOf(print).slicer_version ?? profileOf(print)?.slicer_version ?? null,
+    origin: (print) => profileOf(print)?.origin ?? null,
+    speed_mode: (print) => print.speed_mode,
+    orientation: (print) => {
+      const turns = [...new Set(parts(print).map((part) => part.angle_deg))];
+      const known = turns.filter((turn) => turn !== null).sort((a, b) => a - b);
+      if (known.length === 0 || known.length < turns.length) return null;
+      return known.length === 1 ? (known[0] ?? null) : known.join(', ');
+    },
+    plate_aid: (print) => {
+      const use = plateUses.get(print.print_id);
+      return use ? (use.aid ?? 'none') : null;
+    },
     inspector: (print) =>
       listed(
         parts(print).flatMap((part) =>
@@ -67,17 +108,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
   };
 
   return {
-    settings: (print) => {
-      const profile = index.contenders.get(print.contender_id)?.profile_id ?? '';
-      const key = `${profile} ${print.toolpath ?? ''}`;
-      let settings = kept.get(key);
-      if (!settings) {
-        // What was sliced counts before what the profile is said to hold.
-        settings = { ...ofProfile.get(profile), ...sliced?.get(print.toolpath ?? '') };
-        kept.set(key, settings);
-      }
-      return settings;
-    },
+    settings: settingsOf,
     circumstance: (print, key) => circumstances[key]?.(print) ?? null,
   };
 }

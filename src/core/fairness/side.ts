@@ -2,7 +2,7 @@ import { meanOrNull } from '../stats';
 import { groupBy, isProcessSetting, type Print, type StudyIndex } from '../study';
 import { printFacts, type Fact } from './print-facts';
 
-/** What is known of one thing over a contender's prints of an artefact. */
+/** What is known of one thing over a contender's prints of a stratum. */
 export interface Known {
   /** Whether it is known of every print. */
   isWhole: boolean;
@@ -12,7 +12,7 @@ export interface Known {
   mean: number | null;
 }
 
-/** A contender's prints of an artefact, as one side of a comparison. */
+/** A contender's prints of a stratum, as one side of a comparison. */
 export interface Side {
   mesh: Known;
   /** All process settings that are known of some of the prints. */
@@ -21,13 +21,22 @@ export interface Side {
   circumstance(key: string): Known;
 }
 
-/** Finds a contender's prints of an artefact; null without any. */
-export type SideOf = (contender: string, artefact: string) => Side | null;
+/** The sides of a study's comparisons. */
+export interface Sides {
+  /** A contender's prints of each stratum. */
+  of: (contender: string) => ReadonlyMap<string, Side>;
+  /** Whether anybody in the study knows anything of an item. */
+  isKnown: (key: string) => boolean;
+}
 
 /** The sides of a study's comparisons; each looks at its prints once, however often it is compared. */
-export function sidesOf(index: StudyIndex): SideOf {
+export function sidesOf(index: StudyIndex): Sides {
   const facts = printFacts(index);
   const sides = new Map<string, ReadonlyMap<string, Side>>();
+  const { intent, factor } = index.study.meta;
+  // Where materials are compared, the same part in two of them is one question.
+  const isByArtefact = intent === 'crossed' && factor === 'material';
+  const stratumOf = (print: Print) => (isByArtefact ? print.artefact_id : index.stratumOf(print));
   const sideOf = (artefact: string, prints: readonly Print[]): Side => {
     const settings = [...new Set(prints.map((print) => facts.settings(print)))];
     const row = index.artefacts.get(artefact);
@@ -44,18 +53,36 @@ export function sidesOf(index: StudyIndex): SideOf {
       }),
     };
   };
-  return (contender, artefact) => {
+  const of = (contender: string): ReadonlyMap<string, Side> => {
     let own = sides.get(contender);
     if (!own) {
-      const prints = groupBy(
-        index.printsOfContender.get(contender) ?? [],
-        (print) => print.artefact_id,
+      const prints = groupBy(index.printsOfContender.get(contender) ?? [], stratumOf);
+      own = new Map(
+        [...prints].map(([stratum, group]) => [
+          stratum,
+          sideOf(group[0]?.artefact_id ?? '', group),
+        ]),
       );
-      own = new Map([...prints].map(([id, group]) => [id, sideOf(id, group)]));
       sides.set(contender, own);
     }
-    return own.get(artefact) ?? null;
+    return own;
   };
+  const { artefacts, prints } = index.study.tables;
+  const known = new Map<string, boolean>();
+  const isKnown = (key: string): boolean => {
+    let found = known.get(key);
+    if (found === undefined) {
+      found =
+        key === 'mesh'
+          ? artefacts.some((row) => row.mesh_sha256 !== null || row.mesh !== null)
+          : prints.some(
+              (print) => (facts.settings(print)[key] ?? facts.circumstance(print, key)) !== null,
+            );
+      known.set(key, found);
+    }
+    return found;
+  };
+  return { of, isKnown };
 }
 
 /** Asks for each key once. */

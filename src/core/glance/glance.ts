@@ -23,6 +23,7 @@ export interface GlanceCell {
   verdict: Verdict | null;
   /** Prints each with which an open verdict would be settled. */
   prints_needed: number | null;
+  prints_as_seen: number | null;
   /** How fair the comparison is on what the figure rests on; null where nothing is compared. */
   fairness: FairnessResult | null;
 }
@@ -75,6 +76,7 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
         ...{ value: own?.value ?? null, low: own?.low ?? null, high: own?.high ?? null },
         verdict: row?.verdict ?? (contender === reference ? null : judgedAs(key, own)),
         prints_needed: row?.prints_needed ?? null,
+        prints_as_seen: row?.prints_as_seen ?? null,
         fairness: row
           ? (worstFound(foundOn(input.fairness ?? [], contender, row.on))?.result ?? null)
           : fairOnPart(input, key, contender),
@@ -132,7 +134,8 @@ function classRow({ contenders, classes }: GlanceInput): GlanceRow[] {
     const text = classes[contender] ?? null;
     const value = text === null ? null : Number(text.replace('IT', ''));
     return {
-      ...{ contender, text, value, low: null, high: null, verdict: null, prints_needed: null },
+      ...{ contender, text, value, low: null, high: null, verdict: null },
+      ...{ prints_needed: null, prints_as_seen: null },
       fairness: null,
     };
   });

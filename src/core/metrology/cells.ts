@@ -14,6 +14,8 @@ export interface Cell {
   dimension: Dimension;
   specimen: Specimen;
   print: Print;
+  /** What the print is a repeat of. */
+  stratum: string;
   readings: readonly Reading[];
   /** Readings less the zero of their instrument, in mm. */
   values: readonly number[];
@@ -136,6 +138,7 @@ function formCell(
     dimension,
     specimen,
     print,
+    stratum: index.stratumOf(print),
     readings,
     values,
     byInstrument: valuesByInstrument(readings, values),

@@ -35,7 +35,7 @@ export function squarenessOfAll(
   );
 }
 
-/** The angle error `asin((d₁² − d₂²)/(4ab))` per specimen, then print means and the one-side rule. */
+/** The angle error `asin((d₁² − d₂²)/(4ab))` per specimen, then print means by stratum and the one-side rule. */
 function squarenessOf(square: Row<'squares'>, cells: readonly Cell[], alpha: number): Squareness {
   const own = cells.filter((cell) => cell.print.artefact_id === square.artefact_id);
   const angles = [...groupBy(own, (cell) => cell.specimen).values()].flatMap((group) => {
@@ -46,18 +46,18 @@ function squarenessOf(square: Row<'squares'>, cells: readonly Cell[], alpha: num
     const [first] = group;
     if (!first || !a || !b || d1 === undefined || d2 === undefined) return [];
     const sine = (d1 * d1 - d2 * d2) / (4 * a * b);
-    return Math.abs(sine) > 1
-      ? []
-      : [{ print: first.print, deg: (Math.asin(sine) * 180) / Math.PI }];
+    return Math.abs(sine) > 1 ? [] : [{ ...first, deg: (Math.asin(sine) * 180) / Math.PI }];
   });
   if (angles.length === 0) {
     const notes = 'no specimen with both sides and both diagonals measured';
     return { specimens: 0, angle_deg: unknownInterval(notes), mm_per_100mm: null };
   }
-  const prints = [...groupBy(angles, (one) => one.print).values()].map((group) =>
-    meanOf(group, (one) => one.deg),
+  const strata = groupBy(groupBy(angles, (one) => one.print).values(), ([one]) => one?.stratum);
+  const values = [...strata].map(
+    ([stratum = '', prints]) =>
+      [stratum, prints.map((group) => meanOf(group, (one) => one.deg))] as const,
   );
-  const angle_deg = oneSideInterval(new Map([[square.artefact_id, prints]]), alpha);
+  const angle_deg = oneSideInterval(new Map(values), alpha);
   const radians = ((angle_deg.estimate ?? 0) * Math.PI) / 180;
   return { specimens: angles.length, angle_deg, mm_per_100mm: 100 * Math.tan(radians) };
 }

@@ -68,6 +68,8 @@ export function metaOf(descriptor: Descriptor): StudyMeta {
     description: descriptor.description ?? null,
     created: descriptor.created ?? null,
     intent: own.intent,
+    factor: own.factor ?? null,
+    farm: own.farm ?? null,
     question: own.question ?? null,
     reference: own.reference,
     smallest_difference: own.smallest_difference ?? {},
@@ -111,6 +113,8 @@ export function buildDescriptor(
     vergleich: {
       format: 1,
       intent: meta.intent,
+      ...(meta.factor && { factor: meta.factor }),
+      ...(meta.farm && { farm: meta.farm }),
       ...(meta.question !== null && { question: meta.question }),
       ...(meta.reference !== null && { reference: meta.reference }),
       smallest_difference: meta.smallest_difference,

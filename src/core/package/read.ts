@@ -61,7 +61,7 @@ export async function readPackage(source: PackageSource): Promise<ReadResult> {
     loaded.set(name, table);
     if (!table.usable) broken.add(name);
   }
-  const lookup = new Lookup(loaded);
+  const lookup = new Lookup(loaded, descriptor?.vergleich.intent ?? null);
   checkReferences(lookup, broken, faults);
   checkRules(lookup, faults);
   checkReferenceContender(descriptor, lookup, broken, faults);

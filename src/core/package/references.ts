@@ -1,4 +1,4 @@
-import { tableSpec, type Reference, type TableName, quote } from '../study';
+import { tableSpec, type Intent, type Reference, type TableName, quote } from '../study';
 import type { FaultList } from './fault';
 import { keyOf, type LoadedRow, type LoadedTable } from './loaded-table';
 
@@ -16,7 +16,11 @@ export function cellOf(
 export class Lookup {
   readonly #byId = new Map<string, Map<string, LoadedRow>>();
 
-  constructor(readonly tables: LoadedTables) {}
+  /** @param intent what the study asks; null where its descriptor could not be read */
+  constructor(
+    readonly tables: LoadedTables,
+    readonly intent: Intent | null = null,
+  ) {}
 
   /** The row of a table with this id. */
   row(table: TableName, id: string | number | undefined): LoadedRow | undefined {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoFiles } from '../../../tests/support/demo-files';
-import { emptyTables, type Study } from '../study';
+import { emptyTables, fullRow, type Study } from '../study';
 import { readCsv, writeCsv } from './csv';
 import { FaultList } from './fault';
 import { memorySource, readPackage, writePackage } from '.';
@@ -83,61 +83,22 @@ const anyStudy: fc.Arbitrary<Study> = fc
   })
   .map(({ name, notes, maker, mass, nominals, values, accuracy }) => {
     const tables = emptyTables();
-    const blank = Object.fromEntries(
-      [
-        'kinematics',
-        'build_x_mm',
-        'build_y_mm',
-        'build_z_mm',
-        'nozzle_mm',
-        'claimed_speed_mm_s',
-        'claimed_accel_mm_s2',
-        'max_flow_mm3_s',
-        'price_list',
-        'price_paid',
-        'currency',
-        'obtained',
-        'firmware',
-        'letter',
-        'serial',
-        'uid',
-      ].map((column) => [column, null]),
-    );
-    tables.machines = [
-      { machine_id: 'm', name, maker, ...blank } as Study['tables']['machines'][number],
-    ];
+    tables.machines = [fullRow('machines', { machine_id: 'm', name, maker })];
     tables.profiles = [
-      {
-        profile_id: 'p',
-        name,
-        kind: 'stock',
-        parent_id: null,
-        slicer: maker,
-        slicer_version: null,
-        notes,
+      fullRow('profiles', {
+        ...{ profile_id: 'p', name, kind: 'stock', slicer: maker, notes },
         uid: '0193b3c0-0000-7000-8000-0000000000aB',
-      },
+      }),
     ];
     tables.materials = [
-      {
-        material_id: 'f',
-        type: 'PLA',
-        maker,
-        colour: null,
-        lot: null,
-        diameter_mm: mass,
-        density_g_cm3: null,
-        price_per_kg: null,
-        currency: null,
-        uid: null,
-      },
+      fullRow('materials', { material_id: 'f', type: 'PLA', maker, diameter_mm: mass }),
     ];
     tables.contenders = [
-      { contender_id: 'c', label: name, machine_id: 'm', profile_id: 'p', change: notes },
+      fullRow('contenders', {
+        ...{ contender_id: 'c', label: name, machine_id: 'm', profile_id: 'p', change: notes },
+      }),
     ];
-    tables.artefacts = [
-      { artefact_id: 'a', name, version: null, mesh: null, mesh_sha256: null, notes, uid: null },
-    ];
+    tables.artefacts = [fullRow('artefacts', { artefact_id: 'a', name, notes })];
     tables.dimensions = nominals.map((nominal_mm, at) => ({
       artefact_id: 'a',
       dimension_id: `d${at}`,
@@ -149,48 +110,12 @@ const anyStudy: fc.Arbitrary<Study> = fc
       upper_tol_mm: null,
     }));
     tables.prints = [
-      {
-        print_id: 't',
-        contender_id: 'c',
-        artefact_id: 'a',
-        material_id: 'f',
-        repeat: 1,
-        order: null,
-        started_at: null,
-        ended_at: null,
-        estimate_s: null,
-        heat_s: null,
-        print_s: null,
-        paused_s: null,
-        filament_g: mass,
-        waste_g: null,
-        filament_m: null,
-        energy_wh: null,
-        outcome: 'success',
-        progress_pct: null,
-        firmware: null,
-        plate: maker,
-        nozzle_mm: null,
-        ambient_c: null,
-        humidity_pct: null,
-        noise_db: null,
-        noise_distance_m: null,
-        speed_mode: null,
-        filament_from: null,
-        operator: null,
-        toolpath: null,
-      },
+      fullRow('prints', {
+        ...{ print_id: 't', contender_id: 'c', artefact_id: 'a', material_id: 'f', repeat: 1 },
+        ...{ filament_g: mass, outcome: 'success', plate: maker },
+      }),
     ];
-    tables.specimens = [
-      {
-        specimen_id: 's',
-        print_id: 't',
-        copy: null,
-        plate_x_mm: null,
-        plate_y_mm: null,
-        code: notes,
-      },
-    ];
+    tables.specimens = [fullRow('specimens', { specimen_id: 's', print_id: 't', code: notes })];
     tables.readings = values.map((value_mm, at) => ({
       specimen_id: 's',
       dimension_id: 'd0',
@@ -208,6 +133,7 @@ const anyStudy: fc.Arbitrary<Study> = fc
         description: notes,
         created: null,
         intent: 'machines',
+        ...{ factor: null, farm: null },
         question: notes,
         reference: 'c',
         smallest_difference: accuracy === null ? {} : { accuracy_mm: accuracy },

@@ -114,8 +114,30 @@ const ROW_RULES: Partial<Record<TableName, readonly RowRule[]>> = {
   checks: [notAbove('lower', 'upper')],
 };
 
+/** With intent materials: what a contender is printed in. */
+const contenderIsOfAMaterial: Rule = (row, lookup) => {
+  if (lookup.intent !== 'materials' || row.values.material_id !== null) return null;
+  return {
+    column: 'material_id',
+    message: 'is empty, and the intent "materials" needs the material of every contender',
+  };
+};
+
+const printIsInItsContendersMaterial: Rule = (row, lookup) => {
+  if (lookup.intent !== 'materials') return null;
+  const own = cellOf(row, 'material_id');
+  const wanted = cellOf(lookup.row('contenders', cellOf(row, 'contender_id')), 'material_id');
+  if (own === undefined || wanted === undefined || own === wanted) return null;
+  return {
+    column: 'material_id',
+    message: `${quote(String(own))} is not the material of its contender, which is ${quote(String(wanted))}`,
+  };
+};
+
 const RULES: Partial<Record<TableName, readonly Rule[]>> = {
   ...ROW_RULES,
+  contenders: [contenderIsOfAMaterial],
+  prints: [...printRules, printIsInItsContendersMaterial],
   incidents: [happensOnThePrintsMachine],
   ballots: [ballotFitsItsPanel],
 };

@@ -173,12 +173,12 @@ describe('every planted fault is named with its place', () => {
     ['a duplicate id', { 'claims.csv': cell(3, 0, 'calibration-b') }, ['claims.csv:3:claim_id']],
     [
       'a lasting id that stands twice',
-      { 'machines.csv': cell(3, 17, '019A00A1-e000-7caa-82cb-e308e74ae896') },
+      { 'machines.csv': cell(3, 24, '019A00A1-e000-7caa-82cb-e308e74ae896') },
       ['machines.csv:3:uid'],
     ],
     [
       'a lasting id that is none',
-      { 'machines.csv': cell(2, 17, 'gannet') },
+      { 'machines.csv': cell(2, 24, 'gannet') },
       ['machines.csv:2:uid'],
     ],
     ['a column named twice', { 'claims.csv': cell(1, 7, 'unit') }, ['claims.csv:1:unit']],

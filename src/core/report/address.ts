@@ -1,5 +1,5 @@
 import type { AccuracySummary, Results } from '../results';
-import type { Fairness } from '../fairness';
+import { foundOn, worstFound, type Fairness } from '../fairness';
 
 /** Results as far as a report needs them: without every cell, and without every item of fairness. */
 export type ReportedResults = Omit<Results, 'accuracy' | 'fairness'> & {
@@ -43,9 +43,8 @@ export function figureAt(results: ReportedResults, address: string): FoundFigure
     case 'criteria':
       return leafOf(own(own(results.criteria, key), who));
     case 'fairness': {
-      const found = results.fairness.find(
-        (row) => row.contender === who && row.artefact_id === key,
-      );
+      // Of an artefact in several materials what is found is the worst of them.
+      const found = worstFound(foundOn(results.fairness, who, [key]));
       return found ? { ...NOTHING, word: found.result } : null;
     }
     case 'scorecard': {

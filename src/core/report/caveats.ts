@@ -33,7 +33,9 @@ function unfairPairs(context: ReportContext): Caveat[] {
       (row) => row.contender,
     );
   const confounded = [...of('confounded')].map(([contender, own]): Caveat => {
-    const artefacts = listed(own.map((row) => artefactName(context, row.artefact_id)));
+    const artefacts = listed([
+      ...new Set(own.map((row) => artefactName(context, row.artefact_id))),
+    ]);
     return {
       ...{ kind: 'confounded', name: `confounded:${contender}`, page: 'line-up' },
       text: `${nameOf(contender)} against ${nameOf(own[0]?.reference ?? '')} on ${artefacts} is confounded: more differs than what is compared, so that what is seen there is not of that alone.`,

@@ -34,6 +34,7 @@ function chartOf(context: Printing, row: GlanceRow): Chart {
     instead: cell.value === null ? (cell.text ?? '') : '',
     dots: dotsOf(context.results, key, cell.contender),
     ...{ verdict: cell.verdict, prints_needed: cell.prints_needed },
+    prints_as_seen: cell.prints_as_seen,
   }));
   const dots = rows.flatMap((own) => own.dots);
   const [from, to] = row.scale;

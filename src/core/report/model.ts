@@ -21,6 +21,8 @@ export interface ChartRow {
   dots: readonly number[];
   verdict: Verdict | null;
   prints_needed: number | null;
+  /** Not there in a report of an earlier form. */
+  prints_as_seen?: number | null;
 }
 
 /** One figure of everyone on one scale. */

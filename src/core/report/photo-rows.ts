@@ -1,3 +1,4 @@
+import { photoFigureKey } from '../surface';
 import { groupBy, inWords } from '../study';
 import { chartId } from './charts';
 import { inUnit } from './figure';
@@ -22,7 +23,7 @@ export function photoRows(context: Printing): PhotoRow[] {
     const isTied = (marksOf.get(`${row.specimen_id} ${row.path}`)?.length ?? 0) >= 2;
     if (!photo || !print || !isTied || row.unit !== 'mm') return [];
     const light = photo.light ?? 'unknown';
-    const key = `${print.artefact_id}/${row.measure}/${light}`;
+    const key = photoFigureKey(print.artefact_id, row, light);
     return [{ row, photo, contender: print.contender_id, artefact: print.artefact_id, light, key }];
   });
   return [...groupBy(placed, (one) => one.key)]

@@ -1,3 +1,4 @@
+import { saidPrints } from '../words';
 import { counted } from '../study';
 import type { ReportContext } from './context';
 
@@ -109,8 +110,8 @@ function tested(context: ReportContext): Check[] {
   if (main === null) return [onePrint];
   const open = (results.differences[main] ?? []).filter((row) => row.verdict === 'unsettled');
   const who = open.map((row) => {
-    const needed = row.prints_needed === null ? '' : ` (${row.prints_needed} prints each)`;
-    return nameOf(row.contender) + needed;
+    const prints = saidPrints(row);
+    return nameOf(row.contender) + (prints === null ? '' : ` (${prints})`);
   });
   const { label } = wordsOf(main);
   return [

@@ -1,3 +1,4 @@
+import { fewestPrintsAsked } from '../words';
 import type { PairRow } from '../compare';
 import type { FigureWords } from '../words';
 import { figureAt, type ReportedResults } from './address';
@@ -57,7 +58,8 @@ function differenceTie(
     return { address, text: [`${whose} takes `, { figure: size }, ' time'], isDecided };
   }
   const [, who = ''] = address.split(':');
-  const needed = differenceRow(printing.results, criterion, who)?.prints_needed ?? null;
+  const row = differenceRow(printing.results, criterion, who);
+  const needed = row ? fewestPrintsAsked(row) : null;
   const tail: Inline[] = isDecided
     ? [' · ', { figure: size }]
     : needed === null

@@ -52,8 +52,8 @@ export interface Section<Name extends SectionName = SectionName> {
 
 /** Who competes. */
 export const LINE_UP = ['studies', 'machines', 'profiles', 'contenders', 'artefacts'] as const;
-/** What was printed, and the parts of it. */
-export const PRINTED = [...LINE_UP, 'prints', 'specimens'] as const;
+/** What was printed, in what, and the parts of it. */
+export const PRINTED = [...LINE_UP, 'prints', 'specimens', 'materials', 'print_materials'] as const;
 /** What was read on the parts. */
 export const MEASURED = [
   ...PRINTED,

@@ -34,7 +34,10 @@ describe('how fast a contender is', () => {
     expect(own).toMatchObject({ prints: 2, median_print_s: 200 });
     expect(own.notes).toEqual(['1 finished prints without a printing time']);
     expect(timedPrints(indexStudy(study), 'C').map((row) => row.print_id)).toEqual(['c1', 'c2']);
-    expect(logPrintTimes(indexStudy(study), 'C').get('part')?.[0]).toBeCloseTo(Math.log(100), 12);
+    expect(logPrintTimes(indexStudy(study), 'C').get('part/PLA')?.[0]).toBeCloseTo(
+      Math.log(100),
+      12,
+    );
   });
 
   it('is a ratio of geometric means, artefact by artefact', () => {
@@ -61,7 +64,7 @@ describe('how fast a contender is', () => {
     expect(own.time_index.estimate).toBeNull();
     expect(own.by_artefact.other).toMatchObject({
       ratio_to_reference: null,
-      notes: ['the reference has no timed print of this artefact'],
+      notes: ['the reference has no timed print of this artefact in the same material'],
     });
   });
 

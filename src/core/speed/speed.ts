@@ -1,8 +1,7 @@
-import { groupBy, type Print, type StudyIndex } from '../study';
+import { groupBy, partsOfStratum, type Print, type StudyIndex } from '../study';
 import {
   mapInterval,
   mean,
-  meanOf,
   medianOrNull,
   oneSideInterval,
   unknownInterval,
@@ -16,7 +15,7 @@ export interface ArtefactSpeed {
   n: number;
   /** Median printing time, s, heating and pauses apart. */
   median_print_s: number | null;
-  /** Ratio of geometric means, contender over reference. */
+  /** Ratio of geometric means, contender over reference, over the strata that both have. */
   ratio_to_reference: number | null;
   /** What is not known, in words. */
   notes: string[];
@@ -47,20 +46,21 @@ const isTimed = (print: Print): print is TimedPrint =>
 export const timedPrints = (index: StudyIndex, contenderId: string): TimedPrint[] =>
   (index.printsOfContender.get(contenderId) ?? []).filter(isTimed);
 
-const byArtefact = <Row extends { artefact_id: string }>(
-  prints: readonly Row[],
-  valueOf: (print: Row) => number,
+const byStratum = <Timed extends Print>(
+  index: StudyIndex,
+  prints: readonly Timed[],
+  valueOf: (print: Timed) => number,
 ): PrintValues =>
   new Map(
-    [...groupBy(prints, (print) => print.artefact_id)].map(([artefact, group]) => [
-      artefact,
+    [...groupBy(prints, (print) => index.stratumOf(print))].map(([stratum, group]) => [
+      stratum,
       group.map(valueOf),
     ]),
   );
 
-/** Natural logarithm of the printing time in s of each finished print, by artefact. */
+/** Natural logarithm of the printing time in s of each finished print, by stratum. */
 export const logPrintTimes = (index: StudyIndex, contenderId: string): PrintValues =>
-  byArtefact(timedPrints(index, contenderId), (print) => Math.log(print.print_s));
+  byStratum(index, timedPrints(index, contenderId), (print) => Math.log(print.print_s));
 
 /**
  * Speed of every contender.
@@ -82,7 +82,7 @@ export function speedOfAll(
         ? { estimate: 1, low: null, high: null, notes: ['the reference'] }
         : difference
           ? mapInterval(difference, Math.exp)
-          : unknownInterval('no artefact in common with the reference');
+          : unknownInterval('no artefact in the same material in common with the reference');
       return [contender_id, speedOf(index, contender_id, referenceTimes, timeIndex, alpha)];
     }),
   );
@@ -101,10 +101,11 @@ function speedOf(
   const untimed = finished.length - prints.length;
   const notes = untimed > 0 ? [`${untimed} finished prints without a printing time`] : [];
   if (prints.length === 0) notes.push('no finished print whose printing time is known');
-  const estimated = prints.flatMap(({ artefact_id, print_s, estimate_s }) =>
-    estimate_s === null ? [] : [{ artefact_id, ratio: print_s / estimate_s }],
+  const estimated = prints.flatMap((print) =>
+    print.estimate_s === null ? [] : [{ ...print, ratio: print.print_s / print.estimate_s }],
   );
-  const ratios = byArtefact(estimated, ({ ratio }) => Math.log(ratio));
+  const ratios = byStratum(index, estimated, ({ ratio }) => Math.log(ratio));
+  const times = logPrintTimes(index, contenderId);
   const artefacts = [...new Set(attempted.map((print) => print.artefact_id))];
   return {
     prints: prints.length,
@@ -116,7 +117,7 @@ function speedOf(
         artefact,
         artefactSpeed(
           prints.filter((print) => print.artefact_id === artefact),
-          referenceTimes.get(artefact),
+          ratiosIn(artefact, times, referenceTimes),
         ),
       ]),
     ),
@@ -124,19 +125,27 @@ function speedOf(
   };
 }
 
-function artefactSpeed(
-  prints: readonly TimedPrint[],
-  referenceTimes: readonly number[] | undefined,
-): ArtefactSpeed {
+/** In each stratum of an artefact that both have, the difference of the mean logarithms of the times. */
+const ratiosIn = (artefact: string, own: PrintValues, reference: PrintValues): number[] =>
+  [...own].flatMap(([stratum, times]) => {
+    const others = reference.get(stratum);
+    return others && partsOfStratum(stratum).artefact_id === artefact
+      ? [mean(times) - mean(others)]
+      : [];
+  });
+
+function artefactSpeed(prints: readonly TimedPrint[], logRatios: readonly number[]): ArtefactSpeed {
   if (prints.length === 0) {
     const notes = ['no finished print whose printing time is known'];
     return { n: 0, median_print_s: null, ratio_to_reference: null, notes };
   }
-  const own = meanOf(prints, (print) => Math.log(print.print_s));
   return {
     n: prints.length,
     median_print_s: medianOrNull(prints.map((print) => print.print_s)),
-    ratio_to_reference: referenceTimes ? Math.exp(own - mean(referenceTimes)) : null,
-    notes: referenceTimes ? [] : ['the reference has no timed print of this artefact'],
+    ratio_to_reference: logRatios.length > 0 ? Math.exp(mean(logRatios)) : null,
+    notes:
+      logRatios.length > 0
+        ? []
+        : ['the reference has no timed print of this artefact in the same material'],
   };
 }

@@ -10,7 +10,7 @@ import {
   type Interval,
   type PrintValues,
 } from '../stats';
-import { indexStudy, type Print, type Study } from '../study';
+import { indexStudy, partsOfStratum, type Print, type Study } from '../study';
 import { surfaceInterval, surfaceValues } from '../surface';
 
 /** What a row can fail to share with the first row. */
@@ -21,6 +21,7 @@ export const SHARED = [
   'layer_height_mm',
   'instrument',
   'operator',
+  'dimensions',
 ] as const;
 
 export type SharedName = (typeof SHARED)[number];
@@ -78,7 +79,6 @@ export function rowsOfStudy(
   const surfaces = surfaceValues(index);
   const ladders = laddersOfAll(index);
   const facts = printFacts(index);
-  const typeOf = new Map(study.tables.materials.map((row) => [row.material_id, row.type]));
 
   /** What is known of some prints by an item of the fairness check. */
   const known = (prints: readonly Print[], item: string): Set<string | number> =>
@@ -101,7 +101,17 @@ export function rowsOfStudy(
       ),
       instrument: new Set(instruments),
       operator: known(prints, 'operator'),
+      dimensions: readOn(prints),
     };
+  };
+
+  /** The dimensions that were read on some prints, each with its nominal size. */
+  const readOn = (prints: readonly Print[]): Set<string> => {
+    const own = new Set(prints);
+    const cells = measurements.cells.filter((cell) => own.has(cell.print));
+    return new Set(
+      cells.map(({ dimension }) => `${dimension.dimension_id} ${dimension.nominal_mm}`),
+    );
   };
 
   return (artefacts) =>
@@ -118,7 +128,6 @@ export function rowsOfStudy(
       const surface = only(surfaces(contender_id), isOwn);
       const starts = prints.flatMap((print) => print.started_at ?? []).sort(byTime);
       const good = prints.filter((print) => print.outcome === 'success').length;
-      const type = (print: Print) => typeOf.get(print.material_id) ?? print.material_id;
       return [
         {
           study: study.meta.name,
@@ -138,7 +147,7 @@ export function rowsOfStudy(
               return isOwn(artefact) ? [[ladder, limit]] : [];
             }),
           ),
-          materials: sorted(prints.map(type)),
+          materials: sorted(prints.map((print) => index.typeOf(print))),
           firmware: sorted(
             prints.flatMap((print) => facts.circumstance(print, 'firmware') ?? []).map(String),
           ),
@@ -159,7 +168,7 @@ const interval = (values: PrintValues, alpha: number, why: string): Interval =>
   values.size === 0 ? unknownInterval(why) : oneSideInterval(values, alpha);
 
 const only = (values: PrintValues, isOwn: (artefact: string) => boolean): PrintValues =>
-  new Map([...values].filter(([artefact]) => isOwn(artefact)));
+  new Map([...values].filter(([stratum]) => isOwn(partsOfStratum(stratum).artefact_id)));
 
 const sorted = (values: readonly string[]): string[] => [...new Set(values)].sort();
 

@@ -131,6 +131,38 @@ describe('standings', () => {
     expect(plainStandings(standingsOf([first, other]))[0]?.rows[1]).not.toHaveProperty('own');
   });
 
+  it('say where under half of the dimensions are the same', () => {
+    const dimensions = (nominals: readonly number[]) =>
+      nominals.map((nominal_mm, at) => ({
+        ...{ artefact_id: 'part', dimension_id: `d${at}`, name: 'D', axis: 'x', kind: 'external' },
+        nominal_mm,
+      }));
+    const measured = (name: string, nominals: readonly number[]) => {
+      const given = smallStudy(
+        {
+          ...{ ...TWO_SIDES, dimensions: dimensions(nominals), prints: [print('1', 'R')] },
+          specimens: [{ specimen_id: 's', print_id: '1' }],
+          readings: nominals.map((nominal_mm, at) => ({
+            ...{
+              specimen_id: 's',
+              dimension_id: `d${at}`,
+              trial: 1,
+              value_mm: nominal_mm + 0.01 * (name === 'a' ? 1 : 2),
+            },
+          })),
+        },
+        { name },
+      );
+      return { study: given, meshes: new Map() };
+    };
+    const first = measured('a', [20, 30, 40, 50]);
+    const differsOf = (nominals: readonly number[]) =>
+      standingsOf([first, measured('b', nominals)])[0]?.rows[1]?.differs;
+    // Two of four is half: not under it. One of four is.
+    expect(differsOf([20, 30, 41, 51])).toEqual([]);
+    expect(differsOf([20, 31, 41, 51])).toEqual(['dimensions']);
+  });
+
   it('have the ladder limits that are passed without effort', () => {
     const given = study('l', [['1', 'R', 20]], {
       ladders: [{ artefact_id: 'part', ladder_id: 'gap', name: 'gap', quantity: 'clearance', unit: 'mm' }],

@@ -83,7 +83,10 @@ function besideFirst({ known, ...row }: OpenRow, first: OpenRow): DrawnRow {
   const holds = low === null || high === null || best === null ? null : low <= best && best <= high;
   const differs = SHARED.filter((name) => {
     const [own, others] = [known[name], first.known[name]];
-    return own.size > 0 && others.size > 0 && ![...own].some((value) => others.has(value));
+    if (own.size === 0 || others.size === 0) return false;
+    const shared = [...own].filter((value) => others.has(value)).length;
+    // Of dimensions some are shared as a rule: under half of them makes it another measuring.
+    return name === 'dimensions' ? shared < Math.max(own.size, others.size) / 2 : shared === 0;
   });
   return {
     ...row,

@@ -2,13 +2,13 @@ import { tQuantile } from './distributions';
 import { unknownInterval, type Interval } from './interval';
 import { combineVariance, printMean, type PrintValues } from './print-means';
 
-export const NO_INTERVAL_NOTE = 'one print per artefact: no interval';
+export const NO_INTERVAL_NOTE = 'one print per artefact and material: no interval';
 
 /**
- * A contender's figure by the one-side rule: the mean over artefacts of the artefact means, with a
+ * A contender's figure by the one-side rule: the mean over strata of the stratum means, with a
  * two-sided interval from t at 1 − alpha.
  *
- * @param values per-print values by artefact; none gives an unknown interval
+ * @param values per-print values by stratum; none gives an unknown interval
  */
 export function oneSideInterval(values: PrintValues, alpha: number): Interval {
   if (values.size === 0) return unknownInterval('no print has a value');

@@ -1,43 +1,43 @@
 import { maxAbs, mean, meanOf, sumOfSquares } from './summary';
 
-/** Values of prints, grouped by artefact: the sample of every figure of a contender. */
+/** Values of prints, grouped by stratum (an artefact in a type of material): the sample of every figure of a contender. */
 export type PrintValues = ReadonlyMap<string, readonly number[]>;
 
-/** One artefact's part in the variance of a contender's figure. */
+/** One stratum's part in the variance of a contender's figure. */
 interface VarianceTerm {
-  /** Variance of the artefact's mean. */
+  /** Variance of the stratum's mean. */
   variance: number;
   /** Degrees of freedom that it was estimated with. */
   df: number;
 }
 
-/** The mean over artefacts of the artefact means, with what its uncertainty is made of. */
+/** The mean over strata of the stratum means, with what its uncertainty is made of. */
 export interface PrintMean {
   estimate: number;
-  /** How many artefacts take part. */
-  artefacts: number;
-  /** Squared deviations from the artefact means, over all artefacts. */
+  /** How many strata take part. */
+  strata: number;
+  /** Squared deviations from the stratum means, over all strata. */
   squares: number;
-  /** Degrees of freedom of `squares`: prints less artefacts. */
+  /** Degrees of freedom of `squares`: prints less strata. */
   df: number;
-  /** Null where every artefact has one print. */
+  /** Null where every stratum has one print. */
   terms: readonly VarianceTerm[] | null;
   /** Largest absolute value, the scale against which a variance counts as zero. */
   scale: number;
-  /** The fewest prints on an artefact. */
+  /** The fewest prints of a stratum. */
   fewestPrints: number;
 }
 
 /**
- * The one-side rule: every artefact counts the same; its mean's variance is `s²/n`, and an
- * artefact with one print borrows the s² pooled over the others.
+ * The one-side rule: every stratum counts the same; its mean's variance is `s²/n`, and a
+ * stratum with one print borrows the s² pooled over the others.
  *
- * @param values per-print values by artefact, at least one artefact, none empty
+ * @param values per-print values by stratum, at least one, none empty
  */
 export function printMean(values: PrintValues): PrintMean {
   const groups = [...values.values()];
   if (groups.length === 0 || groups.some((group) => group.length === 0)) {
-    throw new RangeError('a print mean needs at least one print on every artefact');
+    throw new RangeError('a print mean needs at least one print of every stratum');
   }
   const squaresOf = groups.map(sumOfSquares);
   const squares = squaresOf.reduce((total, part) => total + part, 0);
@@ -50,7 +50,7 @@ export function printMean(values: PrintValues): PrintMean {
   });
   return {
     estimate: meanOf(groups, mean),
-    artefacts: groups.length,
+    strata: groups.length,
     squares,
     df,
     terms: df > 0 ? terms : null,
@@ -69,7 +69,7 @@ export interface CombinedVariance {
 }
 
 /**
- * Combines the variance terms of one or more print means over the same number of artefacts.
+ * Combines the variance terms of one or more print means over the same number of strata.
  *
  * @see Satterthwaite, An approximate distribution of estimates of variance components, 1946
  */
@@ -78,7 +78,7 @@ export function combineVariance(means: readonly PrintMean[]): CombinedVariance {
   let denominator = 0;
   let scale = 0;
   for (const part of means) {
-    const share = part.artefacts ** 2;
+    const share = part.strata ** 2;
     scale = Math.max(scale, part.scale);
     for (const term of part.terms ?? []) {
       variance += term.variance / share;

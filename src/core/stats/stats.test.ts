@@ -200,7 +200,7 @@ describe('one-side rule', () => {
       0.05,
     );
     expect(interval).toMatchObject({ estimate: 1.5, low: null, high: null });
-    expect(interval.notes).toEqual(['one print per artefact: no interval']);
+    expect(interval.notes).toEqual(['one print per artefact and material: no interval']);
   });
 
   it('has ends at the estimate where nothing varies', () => {

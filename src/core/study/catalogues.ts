@@ -7,6 +7,7 @@ export const INTENTS = [
   'before-after',
   'crossed',
   'sweep',
+  'materials',
 ] as const;
 
 export const KINEMATICS = [
@@ -34,6 +35,39 @@ export const PRINT_EVENTS = [
 
 /** Who says so: a person, or the bench link. */
 export const EVENT_SOURCES = ['person', 'link'] as const;
+
+/** What a crossed study crosses machines with. */
+export const FACTORS = ['kind', 'slicer', 'origin', 'material'] as const;
+
+/** Who wrote a profile. */
+export const PROFILE_ORIGINS = ['maker', 'slicer', 'community', 'other-machine', 'own'] as const;
+
+/** Whether a part may or must have supports, or more than itself on the plate. */
+export const ALLOWANCES = ['none', 'allowed', 'required'] as const;
+
+export const PLATE_SURFACES = [
+  'smooth-pei',
+  'textured-pei',
+  'glass',
+  'coated-glass',
+  'phenolic',
+  'tape',
+  'magnetic-sticker',
+  'other',
+] as const;
+
+export const PLATE_AIDS = ['none', 'glue-stick', 'spray', 'slurry', 'tape', 'other'] as const;
+
+export const PLATE_CLEANED = ['none', 'wiped', 'solvent', 'washed'] as const;
+
+/** How a part held to the plate. */
+export const HOLDS = ['held', 'corner', 'let-go'] as const;
+
+/** How a part came off the plate. */
+export const RELEASES = ['self', 'hand', 'flexed', 'tool', 'damaged'] as const;
+
+/** What is bought beside a machine. */
+export const EQUIPMENT_KINDS = ['needed', 'spare', 'upgrade', 'delivery'] as const;
 
 export const PROFILE_KINDS = ['stock', 'tuned'] as const;
 
@@ -260,6 +294,7 @@ export const ENQUIRY_OUTCOMES = ['open', 'answered', 'promised', 'mended', 'refu
 export const VERDICT_KINDS = ['answer', 'plus', 'minus', 'for-whom', 'advice', 'caveat'] as const;
 
 export type PanelKind = (typeof PANEL_KINDS)[number];
+export type Factor = (typeof FACTORS)[number];
 export type Intent = (typeof INTENTS)[number];
 export type Axis = (typeof AXES)[number];
 export type LadderQuantity = (typeof LADDER_QUANTITIES)[number];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { contenderMarks, freeLetter, lettersOf, nextCodes, withOwnCodes } from '.';
+import { contenderMarks, fullRow, freeLetter, lettersOf, nextCodes, withOwnCodes } from '.';
 
 describe('stickers', () => {
   it('pass over what is taken, in whatever case it is written', () => {
@@ -43,7 +43,7 @@ describe('letters of machines', () => {
     expect(Object.fromEntries(letters)).toEqual({ m10: 'A', m2: 'B' });
     expect(freeLetter(letters.values())).toBe('C');
     const marks = contenderMarks(
-      contenders.map((row) => ({ ...row, label: '', profile_id: 'p', change: null })),
+      contenders.map((row) => fullRow('contenders', { ...row, label: '', profile_id: 'p' })),
       [{ machine_id: 'm10', name: 'Ten', letter: 'D' }] as never,
       [],
     );

@@ -10,6 +10,7 @@ export {
   isCriterion,
   scorecardSchema,
   sweepSchema,
+  farmSchema,
   smallestDifferenceSchema,
   studyMetaSchema,
   vergleichSchema,
@@ -18,7 +19,10 @@ export {
   type Tables,
 } from './study';
 export { cellText, openSentStudy, sentColumns, type SentStudy } from './sent-study';
-export { groupBy, indexStudy, withinArtefact, type StudyIndex } from './study-index';
+export { fullRow, type KnownOf } from './full-row';
+export { partsOfStratum } from './strata';
+export { groupBy } from './grouping';
+export { indexStudy, withinArtefact, type StudyIndex } from './study-index';
 export {
   TABLE_NAMES,
   TABLES,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  fullRow,
   contenderMarks,
   instant,
   isInsidePath,
@@ -60,23 +61,10 @@ describe('sticker codes', () => {
 
 describe('badges', () => {
   it('give the same letter to the same machine, and fill the tuned', () => {
-    const contender = (contender_id: string, machine_id: string, profile_id: string) => ({
-      contender_id,
-      label: contender_id,
-      machine_id,
-      profile_id,
-      change: null,
-    });
-    const profile = (profile_id: string, kind: 'stock' | 'tuned') => ({
-      profile_id,
-      name: profile_id,
-      kind,
-      parent_id: null,
-      slicer: null,
-      slicer_version: null,
-      notes: null,
-      uid: null,
-    });
+    const contender = (contender_id: string, machine_id: string, profile_id: string) =>
+      fullRow('contenders', { contender_id, label: contender_id, machine_id, profile_id });
+    const profile = (profile_id: string, kind: 'stock' | 'tuned') =>
+      fullRow('profiles', { profile_id, name: profile_id, kind });
     const marks = contenderMarks(
       [contender('a', 'm1', 's'), contender('b', 'm2', 's'), contender('c', 'm1', 't')],
       [],
@@ -93,10 +81,12 @@ describe('badges', () => {
 
   it('of one machine and kind are told apart: two by a prime, more by numbers', () => {
     const rows = (count: number) =>
-      Array.from({ length: count }, (_, at) => ({
-        ...{ contender_id: `c${at}`, label: `Machine at ${at}`, machine_id: 'm' },
-        ...{ profile_id: `p${at}`, change: null },
-      }));
+      Array.from({ length: count }, (_, at) =>
+        fullRow('contenders', {
+          ...{ contender_id: `c${at}`, label: `Machine at ${at}`, machine_id: 'm' },
+          profile_id: `p${at}`,
+        }),
+      );
     const machines = [{ machine_id: 'm', name: 'Machine' }] as never;
     const marksOf = (count: number) => contenderMarks(rows(count), machines, []);
     expect(marksOf(1).map(({ letter, variant }) => `${letter} ${variant}`)).toEqual(['A stock']);

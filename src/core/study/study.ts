@@ -1,5 +1,12 @@
 import * as z from 'zod';
-import { INTENTS, LIGHTS, MARK_ASPECTS, PHOTO_MEASURES, TRIAL_FEATURES } from './catalogues';
+import {
+  FACTORS,
+  INTENTS,
+  LIGHTS,
+  MARK_ASPECTS,
+  PHOTO_MEASURES,
+  TRIAL_FEATURES,
+} from './catalogues';
 import { TABLE_NAMES, type Row, type TableName } from './tables';
 import type { Settings } from './settings';
 import { isPlainText } from './plain-text';
@@ -21,8 +28,8 @@ const words = (limit: number) =>
 const oneOf = (words: readonly string[]) => `(?:${words.join('|')})`;
 const ID = '[A-Za-z0-9][A-Za-z0-9._-]{0,63}';
 
-/** The name of a figure on photos: `<artefact>/<measure>/<light>`. */
-const PHOTO_FIGURE = `${ID}/${oneOf(PHOTO_MEASURES)}/${oneOf([...LIGHTS, 'unknown'])}`;
+/** The name of a figure on photos: `<artefact>/<measure>/<light>`, of a feature with `/<feature>`. */
+const PHOTO_FIGURE = `${ID}/${oneOf(PHOTO_MEASURES)}/${oneOf([...LIGHTS, 'unknown'])}(?:/.{1,300})?`;
 
 /** The smallest differences of interest: what would matter to who asks. */
 export const smallestDifferenceSchema = z
@@ -71,6 +78,7 @@ const PLAIN_CRITERIA = [
   'waste_share',
   'noise_db',
   'price',
+  'price_equipped',
   'aftercare_min',
   'setup_min',
   'build_l',
@@ -151,10 +159,20 @@ function isStrict(values: readonly number[]): boolean {
   return turns.every((turn) => turn !== 0 && turn === turns[0]);
 }
 
+/** How a farm would run its machines. */
+export const farmSchema = z.looseObject({
+  turnaround_s: orNull(atLeast0()),
+  hours_per_day: orNull(over0()),
+  long_print_h: orNull(over0()),
+});
+
 /** Our own object in `datapackage.json`. */
 export const vergleichSchema = z.looseObject({
   format: z.literal(1, { error: 'must be 1' }),
   intent: z.enum(INTENTS, { error: `must be one of: ${INTENTS.join(', ')}` }),
+  /** What a crossed study crosses machines with. */
+  factor: orNull(z.enum(FACTORS, { error: `must be one of: ${FACTORS.join(', ')}` })),
+  farm: orNull(farmSchema),
   question: orNull(words(20_000)),
   reference: id(),
   smallest_difference: orNull(smallestDifferenceSchema),
@@ -180,6 +198,9 @@ export const studyMetaSchema = z.object({
   description: words(20_000).nullable(),
   created: words(100).nullable(),
   intent: z.enum(INTENTS),
+  /** What a crossed study crosses machines with; the kind of profile where it is not said. */
+  factor: z.enum(FACTORS).nullable().optional(),
+  farm: farmSchema.nullable().optional(),
   question: words(20_000).nullable(),
   reference: id().nullable(),
   smallest_difference: smallestDifferenceSchema,

@@ -146,6 +146,35 @@ export const time = shared(() =>
     .meta({ cell: 'time' }),
 );
 
+/** A day of the calendar, or a time of it with its offset. */
+export const dayOrTime = shared(() =>
+  z
+    .string()
+    .refine(
+      (value) => isIsoTime(value) || isIsoTime(`${value}T00:00Z`),
+      'must be an ISO 8601 date or time, such as 2026-03-02',
+    )
+    .meta({ cell: 'text' }),
+);
+
+/** A whole number of at least 0. */
+export const wholeFromZero = shared(() =>
+  z
+    .number({ error: 'must be a whole number' })
+    .int('must be a whole number')
+    .min(0, 'must not be below 0')
+    .max(1_000_000, 'must be at most 1000000')
+    .meta({ cell: 'whole' }),
+);
+
+/** A turn in degrees, from 0 to under 360. */
+export const turn = shared(() =>
+  number('must be a number')
+    .min(0, 'must be from 0 to under 360')
+    .lt(360, 'must be from 0 to under 360')
+    .meta({ cell: 'number' }),
+);
+
 /** A relative path inside the package, with `/`. */
 export const path = shared(() =>
   z

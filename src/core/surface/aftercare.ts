@@ -1,4 +1,4 @@
-import { meanOf, oneSideInterval, sumOf, unknownInterval, type Interval } from '../stats';
+import { meanOf, oneSideInterval, sumOf, type Interval } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** What hands did to a contender's parts of an artefact once they were printed. */
@@ -30,20 +30,21 @@ export function aftercareOfAll(
               const rows = rowsOf.get(specimen.specimen_id);
               return rows ? [rows] : [];
             });
-            return parts.length > 0 ? [parts] : [];
+            return parts.length > 0 ? [{ print, parts }] : [];
           });
           if (groups.length === 0) return [];
-          const minutes = groups.map((parts) =>
-            meanOf(parts, (rows) => sumOf(rows, (row) => row.minutes)),
-          );
-          const damages = groups.flat(2).flatMap((row) => row.damage ?? []);
+          const minutes = new Map<string, number[]>();
+          for (const { print, parts } of groups) {
+            const stratum = index.stratumOf(print);
+            const mean = meanOf(parts, (rows) => sumOf(rows, (row) => row.minutes));
+            minutes.set(stratum, [...(minutes.get(stratum) ?? []), mean]);
+          }
+          const looked = groups.flatMap(({ parts }) => parts);
+          const damages = looked.flat().flatMap((row) => row.damage ?? []);
           const found: Aftercare = {
             prints: groups.length,
-            specimens: groups.flat().length,
-            minutes:
-              minutes.length > 0
-                ? oneSideInterval(new Map([[artefact, minutes]]), alpha)
-                : unknownInterval('no specimen was looked at'),
+            specimens: looked.length,
+            minutes: oneSideInterval(minutes, alpha),
             damage_max: damages.length > 0 ? Math.max(...damages) : null,
             notes: [],
           };

@@ -1,7 +1,7 @@
 export { aftercareOfAll, type Aftercare } from './aftercare';
 export { defectsOfAll, type Defects, type MaterialDefect, type ZoneDefects } from './defects';
 export { ordinalAlpha, surfaceAgreement, type SurfaceAgreement } from './agreement';
-export { photosOfAll, type PhotoFigure } from './photo';
+export { photoFigureKey, photosOfAll, type PhotoFigure } from './photo';
 export {
   inspectedSpecimens,
   type DefectSeverity,

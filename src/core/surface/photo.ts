@@ -1,6 +1,6 @@
 import { FIGURE_OF } from '../image';
 import { meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
-import { groupBy, type Row, type StudyIndex } from '../study';
+import { groupBy, type Print, type Row, type StudyIndex } from '../study';
 
 /** A figure on photos of a contender's artefact, in one light. */
 export interface PhotoFigure {
@@ -20,7 +20,14 @@ export interface PhotoFigure {
 
 type MeasureRow = Row<'photo_measures'>;
 
-/** Figures on photos of every contender, by `artefact/measure/light`. */
+/** The key of a figure on photos: `artefact/measure/light`, of a feature with `/feature`. */
+export const photoFigureKey = (
+  artefactId: string,
+  { measure, feature }: Pick<MeasureRow, 'measure' | 'feature'>,
+  light: string,
+): string => `${artefactId}/${measure}/${light}${feature === null ? '' : `/${feature}`}`;
+
+/** Figures on photos of every contender, by `artefact/measure/light`, those of a feature by `artefact/measure/light/feature`. */
 export function photosOfAll(
   index: StudyIndex,
   alpha: number,
@@ -34,8 +41,8 @@ export function photosOfAll(
     if (!print) return [];
     const photo = photoOf.get(photoKey(row));
     const light = photo?.light ?? 'unknown';
-    const key = `${print.artefact_id}/${row.measure}/${light}`;
-    return [{ row, print_id: print.print_id, contender: print.contender_id, key, photo }];
+    const key = photoFigureKey(print.artefact_id, row, light);
+    return [{ row, print, contender: print.contender_id, key, photo }];
   });
   const byContender = groupBy(placed, (one) => one.contender);
   return Object.fromEntries(
@@ -44,7 +51,7 @@ export function photosOfAll(
       Object.fromEntries(
         [...groupBy(byContender.get(contender_id) ?? [], (one) => one.key)].map(([key, own]) => {
           const sessions = new Set(own.map((one) => one.photo?.session ?? null));
-          return [key, figureOf(key, own, sessions.size > 1, alpha)];
+          return [key, figureOf(index, own, sessions.size > 1, alpha)];
         }),
       ),
     ]),
@@ -52,8 +59,8 @@ export function photosOfAll(
 }
 
 function figureOf(
-  key: string,
-  own: readonly { row: MeasureRow; print_id: string }[],
+  index: StudyIndex,
+  own: readonly { row: MeasureRow; print: Print }[],
   isOfSessions: boolean,
   alpha: number,
 ): PhotoFigure {
@@ -63,15 +70,18 @@ function figureOf(
   });
   const isRinging = own[0]?.row.measure === 'ringing';
   const specimens = [...groupBy(known, (one) => one.row.specimen_id).values()];
-  const prints = [...groupBy(specimens, ([first]) => first?.print_id ?? '').values()];
-  const values = prints.map((group) =>
-    meanOf(group, (measures) => meanOf(measures, (one) => one.value)),
-  );
+  const prints = groupBy(specimens, ([first]) => first?.print);
+  const values = new Map<string, number[]>();
+  for (const [print, group] of prints) {
+    const stratum = print ? index.stratumOf(print) : '';
+    const value = meanOf(group, (measures) => meanOf(measures, (one) => one.value));
+    values.set(stratum, [...(values.get(stratum) ?? []), value]);
+  }
   const left = own.length - known.length;
   const hasRinging = (measures: readonly { row: MeasureRow }[]) =>
     measures.some((one) => one.row.found === 'true');
   return {
-    prints: prints.length,
+    prints: prints.size,
     specimens: specimens.length,
     found: isRinging ? specimens.filter(hasRinging).length : null,
     by_specimen: specimens.map((measures) => ({
@@ -80,9 +90,9 @@ function figureOf(
       found: !isRinging || hasRinging(measures),
     })),
     figure:
-      values.length === 0
+      values.size === 0
         ? unknownInterval('no measure has a value')
-        : oneSideInterval(new Map([[key, values]]), alpha),
+        : oneSideInterval(values, alpha),
     notes: [
       ...(left > 0 ? [`measures without a value, left out: ${left}`] : []),
       ...(isOfSessions ? ['photos of different sessions are put together'] : []),

@@ -25,6 +25,8 @@ export interface InspectedZone {
 export interface InspectedSpecimen {
   specimen: Specimen;
   artefact_id: string;
+  /** What its print is a repeat of. */
+  stratum: string;
   /** 100 for a clean part, 0 for one that is severe everywhere; null where all weights are 0. */
   index: number | null;
   /** Weight of the zones that were looked at over the weight of all; null where all are 0. */
@@ -72,6 +74,7 @@ export function inspectedSpecimens(index: StudyIndex): Map<string, InspectedSpec
     const row: InspectedSpecimen = {
       specimen,
       artefact_id,
+      stratum: index.stratumOf(print),
       index: looked > 0 ? 100 * (1 - lost / (MOST_SEVERE * looked)) : null,
       coverage: all > 0 ? looked / all : null,
       zones: inspected,

@@ -40,7 +40,7 @@ export function surfaceOfAll(index: StudyIndex, alpha: number): Record<string, S
   );
 }
 
-/** The surface index of each print of a contender, by artefact; the inspections are gone through once. */
+/** The surface index of each print of a contender, by stratum; the inspections are gone through once. */
 export function surfaceValues(index: StudyIndex): (contenderId: string) => PrintValues {
   const inspected = inspectedSpecimens(index);
   return (contenderId) => printMeans(inspected.get(contenderId) ?? [], (one) => one.index);
@@ -74,7 +74,7 @@ function surfaceOf(all: readonly InspectedSpecimen[], alpha: number): Surface {
   };
 }
 
-/** Specimens averaged to prints, prints by artefact; a specimen without a value is left out. */
+/** Specimens averaged to prints, prints by stratum; a specimen without a value is left out. */
 function printMeans<One extends InspectedSpecimen>(
   specimens: readonly One[],
   valueOf: (one: One) => number | null,
@@ -85,8 +85,8 @@ function printMeans<One extends InspectedSpecimen>(
   });
   const prints = [...groupBy(known, ({ one }) => one.specimen.print_id).values()];
   return new Map(
-    [...groupBy(prints, ([first]) => first?.one.artefact_id ?? '')].map(([artefact, own]) => [
-      artefact,
+    [...groupBy(prints, ([first]) => first?.one.stratum ?? '')].map(([stratum, own]) => [
+      stratum,
       own.map((group) => meanOf(group, ({ value }) => value)),
     ]),
   );

@@ -100,7 +100,7 @@ describe('a sweep', () => {
     const single = swept(figure([[0.1], [0.1], [0.1]]));
     expect(single.figures.accuracy_mm?.steps[1]).toMatchObject({
       ...{ shown: false, difference: { low: null } },
-      notes: ['a side has one print per artefact: no interval'],
+      notes: ['a side has one print per artefact and material: no interval'],
     });
     expect(single.limited_by[0]).toMatchObject({ why: 'not_shown', prints_needed: null });
     const hole = swept(figure([BASE, [], BASE]));

@@ -66,7 +66,16 @@ describe('advice in words', () => {
 
 const row = (verdict: PairRow['verdict'], estimate: number, needed: number | null = null) =>
   ({
-    ...{ contender: 'C', reference: 'R', artefacts: 2, on: [], verdict, prints_needed: needed },
+    ...{
+      contender: 'C',
+      reference: 'R',
+      artefacts: 2,
+      strata: 2,
+      on: [],
+      verdict,
+      prints_needed: needed,
+      prints_as_seen: null,
+    },
     ...{ p: null, p_adjusted: null, df: null, notes: [] },
     difference: { estimate, low: null, high: null },
   }) as PairRow;

@@ -21,6 +21,8 @@ const row = (verdict: PairRow['verdict'], more: Partial<PairRow> = {}): PairRow 
     contender: 'B',
     reference: 'A',
     artefacts: 1,
+    strata: 1,
+    prints_as_seen: null,
     on: [],
     verdict,
     prints_needed: null,
@@ -74,10 +76,11 @@ const term = (p: number | null, size: number | null = 0.6): Effect => ({
 });
 const effects = (
   [machine, profile, interaction]: readonly (number | null)[],
-  gain: Effects['gain'],
+  gains: Effects['gains'],
   more: Partial<Effects> = {},
 ): Effects => ({
-  ...{ n: 12, gain, verdicts: {}, cells: {}, notes: [], residual: { df: 8, ss: 1 } },
+  ...{ factor: 'kind', n: 12, gains, verdicts: {}, cells: {}, notes: [] },
+  ...{ levels: ['stock', 'tuned'], analysed: [], residual: { df: 8, ss: 1 } },
   terms: {
     machine: term(machine ?? null),
     profile: term(profile ?? null),
@@ -95,7 +98,7 @@ describe('machine or profile, in words', () => {
     saidEffects('ln_mae', effects(ps, GAINS), same, 0.05)[0];
 
   it.each([
-    [[0.01, 0.01, 0.01], 'what tuning does depends on the machine'],
+    [[0.01, 0.01, 0.01], 'what the profile does depends on the machine'],
     [[0.01, 0.01, 0.2], 'the machine explains 60 % and the profile 60 %'],
     [
       [0.01, 0.2, 0.2],
@@ -115,10 +118,10 @@ describe('machine or profile, in words', () => {
     const said = saidEffects('ln_mae', effects([0.01, 0.01, 0.01], GAINS), same, 0.05);
     // exp(−ln 2) = ½; exp(−0.5) = 0.607; exp(−0.9) = 0.407.
     expect(said[1]).toBe(
-      'Tuning helps the a: 50 % less error (between 39 % less error and 59 % less error).',
+      'a is better than its stock: 50 % less error (between 39 % less error and 59 % less error).',
     );
     expect(said[2]).toBe(
-      'That tuning helps the b is not shown: between 11 % more error and 10 % less error.',
+      'That b is better than its stock is not shown: between 11 % more error and 10 % less error.',
     );
     expect(said.at(-1)).toBe('This speaks of these machines only.');
   });
@@ -136,16 +139,17 @@ describe('machine or profile, in words', () => {
       0.05,
     );
     expect(said).toContain(
-      'Tuning the b gave 4 points more, on one print a side: that shows, it does not decide.',
+      'b gained 4 points more on one print a side: that shows, it does not decide.',
     );
     expect(said).toContain(
-      'Tuning makes the a worse: 2 points fewer (between 3 points fewer and 1 points fewer), less than matters here.',
+      'a is worse than its stock: 2 points fewer (between 3 points fewer and 1 points fewer), less than matters here.',
     );
   });
 
   it('of one machine has no analysis', () => {
-    const said = saidEffects('ln_print_s', effects([null, null, null], { a: GAINS.a }), same, 0.05);
-    expect(said[0]).toContain('fewer than two machines were printed with both');
+    const alone = effects([], { a: GAINS.a }, { terms: null, residual: null, n: null });
+    const said = saidEffects('ln_print_s', alone, same, 0.05);
+    expect(said[0]).toContain('fewer than two machines were printed with each');
     expect(said).not.toContain('This speaks of these machines only.');
   });
 });
@@ -303,7 +307,7 @@ describe('head to head, in words', () => {
       'B is better than A in accuracy.',
       'A is better in time.',
       'In surface and strings any difference is below what matters.',
-      'Not settled: successes (9 prints each would) and gaps.',
+      'Not settled: successes (9 prints each to be sure either way) and gaps.',
       'On one print a side, shown and not decided: ringing.',
     ]);
   });

@@ -1,3 +1,4 @@
+import { saidPrints, type PrintsAsked } from './prints-needed';
 import type { PairRow } from '../compare';
 
 const mm = (value: number): string => Math.abs(value).toFixed(3);
@@ -33,10 +34,13 @@ export function beforeAfterSentence(
     case 'indistinguishable':
       return `Before and after cannot be told apart: any difference is below what matters here (±${delta} mm).`;
     case 'unsettled':
-      return pair.prints_needed === null
-        ? `${found}${range}: not settled.`
-        : `${found}${range}: not settled; ${pair.prints_needed} prints on each side would settle it.`;
+      return `${found}${range}: not settled${printsTail(pair)}.`;
   }
+}
+
+function printsTail(pair: PrintsAsked): string {
+  const prints = saidPrints(pair);
+  return prints === null ? '' : `; it takes ${prints}`;
 }
 
 const said = (prints: number): string => (prints === 1 ? 'one print' : `${prints} prints`);

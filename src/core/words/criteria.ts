@@ -79,6 +79,7 @@ const PHOTO: Readonly<Record<string, FigureWords>> = {
 export function figureWords(key: string, names: FigureNames): FigureWords {
   const known = PLAIN[key];
   if (known) return known;
+  if (key === 'price_equipped') return plain('Cost', 'price as equipped', names.currency, 0, false);
   if (key === 'price') return plain('Cost', 'price', names.currency, 0, false);
   const at = key.indexOf(':');
   const [kind, rest] = [key.slice(0, at), key.slice(at + 1)];
@@ -96,7 +97,10 @@ export function figureWords(key: string, names: FigureNames): FigureWords {
   }
   if (kind === 'photo') {
     const words = PHOTO[second] ?? plain('Surface', inWords(second), '', 4, false);
-    return { ...words, label: `${words.label}, ${part}, ${inWords(third)} light` };
+    // What of the part it is of, is told first: ringing along x is another thing than along y.
+    const feature = rest.split('/').slice(3).join('/');
+    const of = feature === '' ? '' : ` along ${feature}`;
+    return { ...words, label: `${words.label}${of}, ${part}, ${inWords(third)} light` };
   }
   if (kind === 'panel') {
     return plain('Surface', `panel: ${names.panels[rest] ?? rest}`, '', 2, true);

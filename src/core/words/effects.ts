@@ -10,6 +10,14 @@ const RESPONSES = {
   ln_print_s: { what: 'time', gain: (gain: number) => factor(gain, 'time') },
 } as const;
 
+/** What machines are crossed with, as it stands in a sentence. */
+const BY: Readonly<Record<Effects['factor'], string>> = {
+  kind: 'the profile',
+  slicer: 'the slicing program',
+  origin: 'where the profile comes from',
+  material: 'the material',
+};
+
 export type EffectsResponse = keyof typeof RESPONSES;
 
 /** A gain of logarithms: how much less (or more) of something there is. */
@@ -33,56 +41,66 @@ const share = ({ partial_omega2: size }: Effect): string =>
 export function saidEffects(
   response: EffectsResponse,
   effects: Effects,
-  nameOf: (machine: string) => string,
+  nameOf: (contender: string) => string,
   alpha: number,
 ): string[] {
   const { what, gain: sayGain } = RESPONSES[response];
-  const { terms } = effects;
-  const machines = Object.keys(effects.gain);
+  const { terms, gains, factor } = effects;
+  const by = BY[factor];
   const said: string[] = [];
-  if (terms.machine.p === null) {
+  if (terms === null) {
     said.push(
-      machines.length < 2
-        ? `Whether it is the machine or the profile cannot be told of ${what}: fewer than two machines were printed with both.`
-        : `Whether it is the machine or the profile cannot be told of ${what}: prints were not repeated, or do not scatter.`,
+      `Whether it is the machine or ${by} cannot be told of ${what}: fewer than two machines were printed with each.`,
+    );
+  } else if (terms.machine.p === null) {
+    said.push(
+      `Whether it is the machine or ${by} cannot be told of ${what}: prints were not repeated, or do not scatter.`,
     );
   } else {
     const [machine, profile] = [isThere(terms.machine, alpha), isThere(terms.profile, alpha)];
     if (isThere(terms['machine:profile'], alpha)) {
       said.push(
-        `In ${what}, what tuning does depends on the machine: that explains ${share(terms['machine:profile'])} of what is left once machines and profiles are counted by themselves.`,
+        `In ${what}, what ${by} does depends on the machine: that explains ${share(terms['machine:profile'])} of what is left once each is counted by itself.`,
       );
     } else if (machine && profile) {
       said.push(
-        `In ${what}, the machine explains ${share(terms.machine)} and the profile ${share(terms.profile)}, each with the other set aside; that tuning does more on one machine than on another is not shown.`,
+        `In ${what}, the machine explains ${share(terms.machine)} and ${by} ${share(terms.profile)}, each with the other set aside; that ${by} does more on one machine than on another is not shown.`,
       );
     } else if (machine) {
-      said.push(`In ${what} it is the machine: it explains ${share(terms.machine)}; that the profile matters is not shown.`); // prettier-ignore
+      said.push(
+        `In ${what} it is the machine: it explains ${share(terms.machine)}; that ${by} matters is not shown.`,
+      );
     } else if (profile) {
-      said.push(`In ${what} it is the profile: it explains ${share(terms.profile)}; that the machines differ is not shown.`); // prettier-ignore
+      said.push(
+        `In ${what} it is ${by}: it explains ${share(terms.profile)}; that the machines differ is not shown.`,
+      );
     } else {
-      said.push(`In ${what} neither the machine nor the profile is shown to matter.`);
+      said.push(`In ${what} neither the machine nor ${by} is shown to matter.`);
     }
   }
-  const gains = machines
-    .map((id) => ({ id, ...effects.gain[id] }))
+  const ordered = Object.entries(gains ?? {})
+    .map(([id, gain]) => ({ id, ...gain }))
     .sort((a, b) => (b.estimate ?? -Infinity) - (a.estimate ?? -Infinity));
-  for (const { id, estimate, low, high } of gains) {
+  for (const { id, estimate, low, high } of ordered) {
     if (estimate == null) continue;
     if (low == null || high == null) {
-      said.push(`Tuning the ${nameOf(id)} gave ${sayGain(estimate)}, on one print a side: that shows, it does not decide.`); // prettier-ignore
+      said.push(
+        `${nameOf(id)} gained ${sayGain(estimate)} on one print a side: that shows, it does not decide.`,
+      );
     } else if (low > 0 || high < 0) {
-      const how = low > 0 ? `helps the ${nameOf(id)}` : `makes the ${nameOf(id)} worse`;
+      const how = low > 0 ? 'better' : 'worse';
       const isTrivial = effects.verdicts[id]?.verdict === 'trivial';
       const tail = isTrivial ? ', less than matters here' : '';
       said.push(
-        `Tuning ${how}: ${sayGain(estimate)} (between ${range(sayGain, low, high)})${tail}.`,
+        `${nameOf(id)} is ${how} than its stock: ${sayGain(estimate)} (between ${range(sayGain, low, high)})${tail}.`,
       );
     } else {
-      said.push(`That tuning helps the ${nameOf(id)} is not shown: between ${range(sayGain, low, high)}.`); // prettier-ignore
+      said.push(
+        `That ${nameOf(id)} is better than its stock is not shown: between ${range(sayGain, low, high)}.`,
+      );
     }
   }
-  if (machines.length >= 2) said.push('This speaks of these machines only.');
+  if (terms !== null) said.push('This speaks of these machines only.');
   return said;
 }
 

@@ -1,3 +1,4 @@
+import { saidPrints, type PrintsAsked } from './prints-needed';
 import type { PairRow } from '../compare';
 import { listed } from './lists';
 
@@ -37,9 +38,7 @@ export function saidHeadToHead(
   if (same.length > 0) said.push(`In ${listed(same)} any difference is below what matters.`);
   const open = figures.filter(({ row }) => row?.verdict === 'unsettled');
   if (open.length > 0) {
-    const names = open.map(({ label, row }) =>
-      row?.prints_needed == null ? label : `${label} (${row.prints_needed} prints each would)`,
-    );
+    const names = open.map(({ label, row }) => withPrints(label, row));
     said.push(`Not settled: ${listed(names)}.`);
   }
   const single = of('one_print');
@@ -49,4 +48,9 @@ export function saidHeadToHead(
     said.push(`On one print a side, shown and not decided: ${listed(single)}.`);
   }
   return said;
+}
+
+function withPrints(label: string, row: PrintsAsked | null | undefined): string {
+  const prints = row ? saidPrints(row) : null;
+  return prints === null ? label : `${label} (${prints})`;
 }

@@ -1,3 +1,4 @@
+export { fewestPrintsAsked, saidPrints, type PrintsAsked } from './prints-needed';
 export { beforeAfterSentence } from './before-after';
 export { capital, listed } from './lists';
 export { saidAgreement } from './agreement';

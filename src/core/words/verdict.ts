@@ -1,4 +1,5 @@
 import type { PairRow, Verdict } from '../compare';
+import { fewestPrintsAsked, saidPrints, type PrintsAsked } from './prints-needed';
 
 /** A verdict as one sign, readable without colour, with its words for who does not see it. */
 export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, words: string]>> = {
@@ -11,12 +12,10 @@ export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, wor
 };
 
 /** A verdict’s words, with the prints that would settle it where they are known. */
-export const verdictInWords = ({
-  verdict,
-  prints_needed,
-}: Pick<PairRow, 'verdict' | 'prints_needed'>): string =>
-  VERDICT_SIGNS[verdict][1] +
-  (prints_needed === null ? '' : `, ${prints_needed} prints each needed`);
+export function verdictInWords(row: { verdict: Verdict } & PrintsAsked): string {
+  const prints = saidPrints(row);
+  return VERDICT_SIGNS[row.verdict][1] + (prints === null ? '' : `: ${prints}`);
+}
 
 /**
  * A verdict in a few words, with its figure: `better · 0.06 mm`, `unsettled · 4 more each`.
@@ -28,10 +27,10 @@ export function saidVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): strin
     case 'better':
     case 'worse':
       return `${row.verdict} · ${size(row.difference.estimate ?? 0, unit)}`;
-    case 'unsettled':
-      return row.prints_needed === null
-        ? 'unsettled'
-        : `unsettled · ${row.prints_needed} prints each needed`;
+    case 'unsettled': {
+      const prints = fewestPrintsAsked(row);
+      return prints === null ? 'unsettled' : `unsettled · ${prints} prints each needed`;
+    }
     case 'one_print':
       return 'one print';
     case 'trivial':

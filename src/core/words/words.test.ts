@@ -12,6 +12,8 @@ const pair = (
     contender: 'after',
     reference: 'before',
     artefacts: 1,
+    strata: 1,
+    prints_as_seen: null,
     on: [],
     verdict,
     prints_needed: null,
@@ -43,7 +45,7 @@ describe('before and after, in a sentence', () => {
     );
     const open = pair('unsettled', 0.01, { prints_needed: 4 });
     expect(beforeAfterSentence(open, { before: 2, after: 2 }, 0.03)).toContain(
-      '4 prints on each side',
+      'it takes 4 prints each to be sure either way',
     );
     expect(beforeAfterSentence(null, ONE, null)).toContain('Nothing was measured');
   });

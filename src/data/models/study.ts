@@ -20,6 +20,8 @@ export class StudyRecord extends Model<
   declare description: string | null;
   declare created: string | null;
   declare intent: StudyMeta['intent'];
+  declare factor: CreationOptional<StudyMeta['factor']>;
+  declare farm: CreationOptional<StudyMeta['farm']>;
   declare question: string | null;
   declare reference: string | null;
   declare smallest_difference: StudyMeta['smallest_difference'];
@@ -57,6 +59,8 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       description: maybeText(),
       created: maybeText(),
       intent: text(),
+      factor: maybeText(),
+      farm: { type: DataTypes.JSON },
       question: maybeText(),
       reference: maybeText(),
       smallest_difference: { type: DataTypes.JSON, allowNull: false },

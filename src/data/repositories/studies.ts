@@ -52,6 +52,8 @@ export const metaOfRecord = (record: StudyRecord): StudyMeta => ({
   description: record.description,
   created: record.created,
   intent: record.intent,
+  factor: record.factor ?? null,
+  farm: record.farm ?? null,
   question: record.question,
   reference: record.reference,
   smallest_difference: record.smallest_difference,

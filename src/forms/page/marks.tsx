@@ -95,10 +95,14 @@ export function TieChip({ model, tie }: { model: Contenders; tie: Tie }) {
 }
 
 /** A verdict as its sign, with its words for who does not see it. */
-export function Sign({ row }: { row: Pick<ChartRow, 'verdict' | 'prints_needed'> }) {
-  const { verdict, prints_needed } = row;
+export function Sign({
+  row,
+}: {
+  row: Pick<ChartRow, 'verdict' | 'prints_needed' | 'prints_as_seen'>;
+}) {
+  const { verdict } = row;
   if (verdict === null) return null;
-  const words = verdictInWords({ verdict, prints_needed });
+  const words = verdictInWords({ ...row, verdict });
   return (
     <span className="sign" title={words}>
       <span aria-hidden="true">{VERDICT_SIGNS[verdict][0]}</span>

@@ -9,7 +9,7 @@ import {
   type Step,
 } from '../../core/link';
 import { USUAL_ORDER } from '../../core/plan';
-import type { IncidentMode, PrintEventKind, Row } from '../../core/study';
+import { fullRow, type IncidentMode, type PrintEventKind, type Row } from '../../core/study';
 import {
   actingAs,
   endPrint,
@@ -156,12 +156,15 @@ async function startPrint(bench: Bench, at: string): Promise<Stored<'open_prints
   if (!chosen) return null;
   const { contender_id, artefact_id, material_id, repeat } = chosen;
   const toolpath = fileOf(chosen);
-  const added = await insertRow(write, 'open_prints', {
-    ...UNKNOWN_PRINT,
-    ...{ print_id, contender_id, artefact_id, material_id, repeat, started_at: at, toolpath },
-    ...(await lastSetUp(write, own)),
-    estimate_s: await estimateOfFile(db, studyId, toolpath),
-  });
+  const added = await insertRow(
+    write,
+    'open_prints',
+    fullRow('open_prints', {
+      ...{ print_id, contender_id, artefact_id, material_id, repeat, started_at: at, toolpath },
+      ...(await lastSetUp(write, own)),
+      estimate_s: await estimateOfFile(db, studyId, toolpath),
+    }),
+  );
   await noteEvent(write, print_id, 'started', at);
   return added;
 }
@@ -190,26 +193,13 @@ async function partsOf(
   );
   const sorted = [...places].sort((a, b) => a.copy - b.copy);
   const copies = sorted.length === 0 ? [{ x_mm: null, y_mm: null }] : sorted;
-  return copies.map(({ x_mm, y_mm }, at) => ({
-    specimen_id: idOf(write.studyId, print.print_id, 'part', String(at + 1)),
-    ...{ print_id: print.print_id, copy: at + 1, plate_x_mm: x_mm, plate_y_mm: y_mm, code: null },
-  }));
+  return copies.map(({ x_mm, y_mm }, at) =>
+    fullRow('specimens', {
+      specimen_id: idOf(write.studyId, print.print_id, 'part', String(at + 1)),
+      ...{ print_id: print.print_id, copy: at + 1, plate_x_mm: x_mm, plate_y_mm: y_mm },
+    }),
+  );
 }
-
-type UnknownColumns = Omit<
-  Row<'open_prints'>,
-  'print_id' | 'contender_id' | 'artefact_id' | 'material_id' | 'repeat' | 'extras'
->;
-
-/** What is not known of a print as it begins. */
-const UNKNOWN_PRINT: UnknownColumns = {
-  ...{ order: null, started_at: null, ended_at: null, estimate_s: null, heat_s: null },
-  ...{ print_s: null, paused_s: null, filament_g: null, waste_g: null, filament_m: null },
-  ...{ energy_wh: null, progress_pct: null, firmware: null, plate: null, nozzle_mm: null },
-  ...{ ambient_c: null, humidity_pct: null, noise_db: null, noise_distance_m: null },
-  ...{ speed_mode: null, filament_from: null },
-  ...{ operator: null, toolpath: null },
-};
 
 async function noteEvent(
   write: Write,

@@ -1,4 +1,5 @@
 import type { FigureWords } from '../../core/words';
+import { photoFigureKey } from '../../core/surface';
 import { figureWords } from '../../core/words';
 import { listTables } from '../../data';
 import { app } from '../app';
@@ -22,10 +23,11 @@ export async function questionPage({ studyId, meta }: StudyFrame): Promise<Quest
   const lights = new Map(tables.photos.map((row) => [`${row.specimen_id} ${row.path}`, row.light]));
   const printOf = new Map(tables.specimens.map((row) => [row.specimen_id, row.print_id]));
   const artefactOf = new Map(tables.prints.map((row) => [row.print_id, row.artefact_id]));
-  const measured = tables.photo_measures.flatMap(({ specimen_id, path, measure }) => {
+  const measured = tables.photo_measures.flatMap((row) => {
+    const { specimen_id, path } = row;
     const artefact = artefactOf.get(printOf.get(specimen_id) ?? '');
     const light = lights.get(`${specimen_id} ${path}`) ?? 'unknown';
-    return artefact === undefined ? [] : [`photo:${artefact}/${measure}/${light}`];
+    return artefact === undefined ? [] : [`photo:${photoFigureKey(artefact, row, light)}`];
   });
   const stated = Object.keys(meta.smallest_difference).filter((key) => key.startsWith('photo:'));
   return {

@@ -53,6 +53,7 @@ export const newStudySchema = z.strictObject({
 /** What a study that is made from another takes of what that one is about. */
 const takenFrom = (meta: StudyMeta): Partial<StudyMeta> => ({
   ...{ question: meta.question, cost: meta.cost },
+  ...{ factor: meta.factor ?? null, farm: meta.farm ?? null },
   ...{ smallest_difference: meta.smallest_difference, plan: meta.plan ?? null },
   ...{ scorecard: meta.scorecard, scorecards: meta.scorecards ?? null, sweep: meta.sweep ?? null },
   report: meta.report ? { ...meta.report, frozen: undefined } : null,

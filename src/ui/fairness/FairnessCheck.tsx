@@ -19,7 +19,7 @@ interface FairnessCheckProps {
   reference: string | null;
 }
 
-/** Whether each contender may be compared with the reference, artefact by artefact, and why not. */
+/** Whether each contender may be compared with the reference, artefact by artefact and material by material, and why not. */
 export function FairnessCheck(props: FairnessCheckProps) {
   const { studyId, marks, artefacts, fairness, reference } = props;
   const worst =
@@ -27,7 +27,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
     fairness.find((row) => row.result === 'noted');
   const [opened, setOpened] = useState<string | null>(worst ? keyOf(worst) : null);
   const others = marks.filter((mark) => mark.contender_id !== reference);
-  const shown = artefacts.filter((one) => fairness.some((row) => row.artefact_id === one.id));
+  const shown = strataOf(fairness, artefacts);
   const open = fairness.find((row) => keyOf(row) === opened);
   const count = (result: Fairness['result']) =>
     fairness.filter((row) => row.result === result).length;
@@ -58,14 +58,14 @@ export function FairnessCheck(props: FairnessCheckProps) {
             </thead>
             <tbody>
               {shown.map((artefact) => (
-                <tr key={artefact.id} className="border-b border-line-soft">
+                <tr key={artefact.key} className="border-b border-line-soft">
                   <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
                     {artefact.name}
                   </th>
                   {others.map((mark) => {
                     const row = fairness.find(
                       (one) =>
-                        one.contender === mark.contender_id && one.artefact_id === artefact.id,
+                        one.contender === mark.contender_id && stratumOf(one) === artefact.key,
                     );
                     return row ? (
                       <td key={mark.contender_id} className="px-0.5 py-1 sm:px-1">
@@ -95,7 +95,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
             row={open}
             mark={marks.find((mark) => mark.contender_id === open.contender)}
             referenceMark={marks.find((mark) => mark.contender_id === open.reference)}
-            artefact={artefacts.find((one) => one.id === open.artefact_id)?.name ?? ''}
+            artefact={shown.find((one) => one.key === stratumOf(open))?.name ?? ''}
           />
         )}
       </div>
@@ -103,7 +103,23 @@ export function FairnessCheck(props: FairnessCheckProps) {
   );
 }
 
-const keyOf = (row: Fairness): string => `${row.contender} ${row.artefact_id}`;
+const stratumOf = (row: Fairness): string => `${row.artefact_id}/${row.type ?? ''}`;
+const keyOf = (row: Fairness): string => `${row.contender} ${stratumOf(row)}`;
+
+/** What was compared: each artefact, with its material where it was printed in several. */
+function strataOf(
+  fairness: readonly Fairness[],
+  artefacts: FairnessCheckProps['artefacts'],
+): { key: string; name: string }[] {
+  return artefacts.flatMap(({ id, name }) => {
+    const own = fairness.filter((row) => row.artefact_id === id);
+    const types = [...new Map(own.map((row) => [stratumOf(row), row.type]))];
+    return types.map(([key, type]) => ({
+      key,
+      name: types.length > 1 && type !== null ? `${name} in ${type}` : name,
+    }));
+  });
+}
 
 interface PairItemsProps {
   studyId: string;

@@ -43,9 +43,12 @@ export function FairnessMark({ studyId, contender, fairness, on }: FairnessMarkP
       <a
         className="inline-flex min-h-[24px] items-center no-underline"
         href={`/studies/${studyId}/line-up#fair-${contender}`}
-        aria-label={`Fairness: ${worst.result} on ${count} of ${own.length} artefacts`}
+        aria-label={`Fairness: ${worst.result} on ${count} of ${own.length} artefacts and materials`}
       >
-        <FairnessSign result={worst.result} title={`${worst.artefact_id}: ${worst.sentence}`} />
+        <FairnessSign
+          result={worst.result}
+          title={`${worst.artefact_id}${worst.type == null ? '' : ` in ${worst.type}`}: ${worst.sentence}`}
+        />
       </a>
       {accepted.map((one) => (
         <span key={`${one.item} ${one.reason}`} className="max-w-[28ch] text-2xs text-ink-2">

@@ -14,7 +14,7 @@ const item = (key: string, more: Partial<FairnessItem> = {}): FairnessItem => ({
   ...more,
 });
 const pair = (contender: string, artefact_id: string, result: Fairness['result'], items: FairnessItem[] = []): Fairness =>
-  ({ contender, reference: 'R', artefact_id, result, items, sentence: `${contender} on ${artefact_id} is ${result}.` }); // prettier-ignore
+  ({ contender, reference: 'R', artefact_id, type: 'PLA', result, items, sentence: `${contender} on ${artefact_id} is ${result}.` }); // prettier-ignore
 
 let sent: unknown[];
 let refusal: string | null;

@@ -56,12 +56,14 @@ interface RequestOptions {
   body?: BodyInit;
   contentType?: string;
   headers?: Readonly<Record<string, string>>;
-  /** Whether it is to arrive though the page is left at this moment. */
-  isLast?: boolean;
 }
 
-/** What a browser still sends of a page that is gone, bytes. */
+/** What a browser still sends of a page that is gone, of all that is on its way, bytes. */
 const LAST_BYTES = 60_000;
+let bytesUnderWay = 0;
+
+const isText = (body: BodyInit | undefined): boolean =>
+  body === undefined || typeof body === 'string';
 
 /** Who is at the bench, and at which page, as headers of each request. */
 export function operatorHeader(): Record<string, string> {
@@ -116,10 +118,14 @@ export async function asItStands<Answer>(ask: () => Promise<Answer>): Promise<An
 async function request<Answer>(
   method: Method,
   path: string,
-  { body, contentType, headers, isLast = false }: RequestOptions,
+  { body, contentType, headers }: RequestOptions,
 ): Promise<Answer> {
   const isWrite = method !== 'GET';
   if (isWrite) underWay += 1;
+  const size = typeof body === 'string' ? new Blob([body]).size : 0;
+  // What is written reaches the server even where its page has gone meanwhile.
+  const outlives = isWrite && isText(body) && bytesUnderWay + size <= LAST_BYTES;
+  if (outlives) bytesUnderWay += size;
   const response = await fetch(`/api/v1${path}`, {
     method,
     headers: {
@@ -128,13 +134,14 @@ async function request<Answer>(
       ...headers,
     },
     ...(body !== undefined && { body }),
-    keepalive: isLast && typeof body === 'string' && new Blob([body]).size <= LAST_BYTES,
+    keepalive: outlives,
   })
     .catch(() => {
       throw new UnreachableError('The server does not answer.');
     })
     .finally(() => {
       if (isWrite) underWay -= 1;
+      if (outlives) bytesUnderWay -= size;
     });
   if (isWrite) {
     changes += 1;
@@ -161,19 +168,16 @@ function addOnce<Answer>(key: string, ask: () => Promise<Answer>): Promise<Answe
 /**
  * Calls the API with JSON and gives its JSON.
  *
- * @param options whether it is the last thing that a page says before it goes
  * @throws ApiError, UnreachableError
  */
 export const callApi = <Answer>(
   method: Method,
   path: string,
   content?: unknown,
-  options: Pick<RequestOptions, 'isLast'> = {},
 ): Promise<Answer> => {
-  if (content === undefined) return request<Answer>(method, path, options);
+  if (content === undefined) return request<Answer>(method, path, {});
   const body = JSON.stringify(content);
-  const ask = () =>
-    request<Answer>(method, path, { ...options, body, contentType: 'application/json' });
+  const ask = () => request<Answer>(method, path, { body, contentType: 'application/json' });
   return method === 'POST' ? addOnce(`${path} ${body}`, ask) : ask();
 };
 

@@ -1,9 +1,9 @@
 import type { Verdict } from '../../core/compare';
+import type { PrintsAsked } from '../../core/words/prints-needed';
 import { VERDICT_SIGNS, verdictInWords } from '../../core/words/verdict';
 
-interface VerdictGlyphProps {
+interface VerdictGlyphProps extends PrintsAsked {
   verdict: Verdict;
-  prints_needed: number | null;
 }
 
 /** A verdict as its sign, with its words for who does not see it. */

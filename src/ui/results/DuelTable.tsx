@@ -1,3 +1,4 @@
+import { saidPrints } from '../../core/words/prints-needed';
 import type { PairRow } from '../../core/compare';
 import type { CriterionEvidence } from '../../core/scorecard';
 import type { ContenderMark } from '../../core/study';
@@ -96,9 +97,8 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
 /** A verdict in a sign and a word, with how many prints would settle it. */
 const Judged = ({ row }: { row: PairRow }) => (
   <>
-    <VerdictGlyph verdict={row.verdict} prints_needed={row.prints_needed} />{' '}
-    {row.verdict.replace('_', ' ')}
-    {row.prints_needed !== null && ` · ${row.prints_needed} prints each`}
+    <VerdictGlyph {...row} /> {row.verdict.replace('_', ' ')}
+    {row.prints_needed !== null && ` · ${saidPrints(row)}`}
   </>
 );
 

@@ -1,4 +1,4 @@
-import type { Effects, ProfileKind } from '../../core/effects';
+import type { Effects } from '../../core/effects';
 import type { Interval } from '../../core/stats';
 import { scaleFor } from '../marks/DotStrip';
 
@@ -16,22 +16,20 @@ interface EffectLinesProps {
 const WIDTH = 360;
 const HEIGHT = 210;
 const LEFT = 52;
-const SIDES: Readonly<Record<ProfileKind, number>> = { stock: 110, tuned: 270 };
+const [FIRST, LAST] = [110, 270];
 
-/** Stock and tuned of every machine, joined: lines that cross or part are the interaction. */
+/** The levels of every machine, joined: lines that cross or part are the interaction. */
 export function EffectLines(props: EffectLinesProps) {
   const { effects, machines, through, digits, unit, label } = props;
+  const { levels } = effects;
   const cells = Object.entries(effects.cells);
-  const ends = cells.flatMap(([, own]) =>
-    [own.stock, own.tuned].flatMap(({ estimate, low, high }) =>
-      [estimate, low, high].flatMap((value) => (value === null ? [] : [through(value)])),
-    ),
+  const placeOf = (at: number) =>
+    levels.length < 2 ? (FIRST + LAST) / 2 : FIRST + ((LAST - FIRST) * at) / (levels.length - 1);
+  const all = cells.flatMap(([, own]) => Object.values(own));
+  const ends = all.flatMap(({ estimate, low, high }) =>
+    [estimate, low, high].flatMap((value) => (value === null ? [] : [through(value)])),
   );
-  const estimates = cells.flatMap(([, own]) =>
-    [own.stock, own.tuned].flatMap(({ estimate }) =>
-      estimate === null ? [] : [through(estimate)],
-    ),
-  );
+  const estimates = all.flatMap(({ estimate }) => (estimate === null ? [] : [through(estimate)]));
   // Intervals of two prints can be wider than all that is compared: they are cut, the means are not.
   const [least, most] = [Math.min(...estimates), Math.max(...estimates)];
   const span = most - least || Math.abs(most) || 1;
@@ -66,16 +64,16 @@ export function EffectLines(props: EffectLinesProps) {
           </text>
         </g>
       ))}
-      {(['stock', 'tuned'] as const).map((kind) => (
+      {levels.map((level, at) => (
         <text
-          key={kind}
-          x={SIDES[kind]}
+          key={level}
+          x={placeOf(at)}
           y={HEIGHT - 10}
           textAnchor="middle"
           fontSize={12}
           fill="var(--ink)"
         >
-          {kind}
+          {level}
         </text>
       ))}
       <text x={LEFT} y={11} fontSize={11} fill="var(--ink-2)">
@@ -84,12 +82,14 @@ export function EffectLines(props: EffectLinesProps) {
       {cells.map(([machine, own], at) => {
         const { letter = '?', hue = 0, name = machine } = machines[machine] ?? {};
         const shift = (at - (cells.length - 1) / 2) * 9;
-        const point = (kind: ProfileKind, interval: Interval) => {
-          if (interval.estimate === null) return null;
-          const x = SIDES[kind] + shift;
+        const isAnalysed = effects.analysed.length === 0 || effects.analysed.includes(machine);
+        const point = (level: string, place: number, interval: Interval | undefined) => {
+          if (interval?.estimate == null) return null;
+          const x = placeOf(place) + shift;
+          const isFilled = level === 'tuned';
           const { low, high } = interval;
           return (
-            <g key={kind}>
+            <g key={level}>
               {low !== null && high !== null && (
                 <line
                   x1={x}
@@ -106,9 +106,10 @@ export function EffectLines(props: EffectLinesProps) {
                 width={13}
                 height={13}
                 rx={1.5}
-                fill={kind === 'tuned' ? 'var(--hue)' : 'var(--sheet)'}
+                fill={isFilled ? 'var(--hue)' : 'var(--sheet)'}
                 stroke="var(--hue)"
                 strokeWidth={1.5}
+                strokeDasharray={isAnalysed ? undefined : '3 2'}
               />
               <text
                 x={x}
@@ -116,30 +117,28 @@ export function EffectLines(props: EffectLinesProps) {
                 textAnchor="middle"
                 fontSize={9}
                 fontWeight={600}
-                fill={kind === 'tuned' ? 'var(--sheet)' : 'var(--hue)'}
+                fill={isFilled ? 'var(--sheet)' : 'var(--hue)'}
               >
                 {letter}
               </text>
             </g>
           );
         };
-        const [from, to] = [own.stock.estimate, own.tuned.estimate];
+        const joined = levels.flatMap((level, place) => {
+          const estimate = own[level]?.estimate ?? null;
+          return estimate === null ? [] : [`${placeOf(place) + shift},${y(through(estimate))}`];
+        });
         return (
           <g key={machine} className={`hue-${hue}`}>
-            <title>{name}</title>
-            {from !== null && to !== null && (
-              <line
-                x1={SIDES.stock + shift}
-                x2={SIDES.tuned + shift}
-                y1={y(through(from))}
-                y2={y(through(to))}
-                stroke="var(--hue)"
-                strokeWidth={1.5}
-                strokeOpacity={0.6}
-              />
-            )}
-            {point('stock', own.stock)}
-            {point('tuned', own.tuned)}
+            <title>{isAnalysed ? name : `${name}, outside the analysis`}</title>
+            <polyline
+              points={joined.join(' ')}
+              fill="none"
+              stroke="var(--hue)"
+              strokeWidth={1.5}
+              strokeOpacity={0.6}
+            />
+            {levels.map((level, place) => point(level, place, own[level]))}
           </g>
         );
       })}

@@ -10,6 +10,8 @@ interface EffectSheetProps {
   response: EffectsResponse;
   effects: Effects;
   machines: Readonly<Record<string, { letter: string; hue: number; name: string }>>;
+  /** The labels of the contenders. */
+  labels: Readonly<Record<string, string>>;
   alpha: number;
 }
 
@@ -30,18 +32,19 @@ const WAYS = {
 } as const;
 
 const TERMS = {
-  artefact: 'artefact (block)',
+  artefact: 'artefact and material (block)',
   machine: 'machine',
   profile: 'profile',
   'machine:profile': 'machine × profile',
 } as const;
 
 /** Machine or profile, of one response: in words, as crossing lines, and the table for who wants it. */
-export function EffectSheet({ response, effects, machines, alpha }: EffectSheetProps) {
+export function EffectSheet({ response, effects, machines, labels, alpha }: EffectSheetProps) {
   const way = WAYS[response];
   const id = `effects-${response}`;
   const nameOf = (machine: string) => machines[machine]?.name ?? machine;
-  const said = saidEffects(response, effects, nameOf, alpha);
+  const labelOf = (contender: string) => labels[contender] ?? contender;
+  const said = saidEffects(response, effects, labelOf, alpha);
   return (
     <section className="min-w-0 sheet" aria-labelledby={id}>
       <h2 id={id} className="border-b border-line px-3 py-2 font-semibold">
@@ -55,16 +58,16 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
             </p>
           ))}
           <ul className="mt-2">
-            {Object.entries(effects.verdicts).map(([machine, row]) => (
-              <li key={machine} className="flex items-baseline gap-2 text-xs">
-                <span className="min-w-28">{nameOf(machine)}, tuned against stock</span>
+            {Object.entries(effects.verdicts).map(([contender, row]) => (
+              <li key={contender} className="flex items-baseline gap-2 text-xs">
+                <span className="min-w-28">{labelOf(contender)} against its stock</span>
                 {row ? (
                   <>
-                    <VerdictGlyph verdict={row.verdict} prints_needed={row.prints_needed} />
+                    <VerdictGlyph {...row} />
                     {saidVerdict(row, way.verdict)}
                   </>
                 ) : (
-                  <Unknown why="several contenders of one kind, or nothing in common" />
+                  <Unknown why="no stock contender that it comes from, or nothing in common" />
                 )}
               </li>
             ))}
@@ -78,7 +81,7 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
         {Object.keys(effects.cells).length > 0 && (
           <Leaving
             isPicture
-            name={`${way.title}, stock and tuned`}
+            name={`${way.title}, by machine and ${effects.factor === 'kind' ? 'profile' : effects.factor}`}
             figures={figuresOf(effects, nameOf, way.through)}
           >
             {' '}
@@ -89,12 +92,12 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
               through={way.through}
               digits={way.digits}
               unit={way.unit}
-              label={`${way.title} with stock and tuned profile, by machine. ${said[0] ?? ''}`}
+              label={`${way.title} by machine, ${effects.levels.join(' and ')}. ${said[0] ?? ''}`}
             />
           </Leaving>
         )}
       </div>
-      {effects.residual.df !== null && (
+      {effects.terms !== null && effects.residual !== null && (
         <details className="border-t border-line-soft px-3 py-1.5">
           <summary className="min-h-[28px] cursor-pointer text-xs text-ink-2">
             Analysis of variance, type II, {effects.n} prints
@@ -112,8 +115,8 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
               </thead>
               <tbody>
                 {(Object.keys(TERMS) as (keyof typeof TERMS)[]).map((name) => {
-                  const term = effects.terms[name];
-                  return term && <TermRow key={name} name={TERMS[name]} term={term} />;
+                  const term = effects.terms?.[name];
+                  return term && <TermRow key={name} name={termName(name, effects)} term={term} />;
                 })}
                 <tr>
                   <th scope="row" className="px-2 py-1 text-left font-normal">
@@ -121,7 +124,7 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
                   </th>
                   <td className="px-2 text-right font-mono">{effects.residual.df}</td>
                   <td className="px-2 text-right font-mono">
-                    {effects.residual.ss?.toPrecision(4)}
+                    {effects.residual.ss.toPrecision(4)}
                   </td>
                   <td colSpan={3} />
                 </tr>
@@ -136,6 +139,10 @@ export function EffectSheet({ response, effects, machines, alpha }: EffectSheetP
     </section>
   );
 }
+
+/** A term by what machines are crossed with. */
+const termName = (name: keyof typeof TERMS, { factor }: Effects): string =>
+  factor === 'kind' ? TERMS[name] : TERMS[name].replace('profile', factor);
 
 function TermRow({ name, term }: { name: string; term: Term | Effect }) {
   const size = 'partial_omega2' in term ? term.partial_omega2 : null;
@@ -173,12 +180,11 @@ function figuresOf(
 ): (string | number | null)[][] {
   const value = (number: number | null) => (number === null ? null : through(number));
   return [
-    ['machine', 'profile', 'mean', 'low', 'high'],
+    ['machine', 'level', 'mean', 'low', 'high'],
     ...Object.entries(cells).flatMap(([machine, own]) =>
-      (['stock', 'tuned'] as const).map((kind) => {
-        const { estimate, low, high } = own[kind];
-        return [nameOf(machine), kind, value(estimate), value(low), value(high)];
-      }),
+      Object.entries(own).map(([level, { estimate, low, high }]) => [
+        ...[nameOf(machine), level, value(estimate), value(low), value(high)],
+      ]),
     ),
   ];
 }

@@ -345,9 +345,7 @@ function Cell({ studyId, query, row, cell, mark, isReference, isWide, place }: C
           {isReference ? (
             <span className="text-plum">ref</span>
           ) : (
-            cell.verdict && (
-              <VerdictGlyph verdict={cell.verdict} prints_needed={cell.prints_needed} />
-            )
+            cell.verdict && <VerdictGlyph {...cell} verdict={cell.verdict} />
           )}
           {(cell.fairness === 'confounded' || cell.fairness === 'noted') && (
             <span

@@ -24,7 +24,12 @@ const row = (
   words: { group, label, unit: 'mm', factor: 1, digits: 2, isLargerBetter: false },
   cells: values.map((value, at): GlanceCell => ({
     ...{ contender: MARKS[at]?.contender_id ?? '', value, low: null, high: null },
-    ...{ text: value === null ? null : value.toFixed(2), prints_needed: null, fairness: null },
+    ...{
+      text: value === null ? null : value.toFixed(2),
+      prints_needed: null,
+      prints_as_seen: null,
+      fairness: null,
+    },
     verdict: at === 1 && value !== null ? 'better' : null,
   })),
   ...{ band: null, scale: [0, 1] },

@@ -1,3 +1,4 @@
+import { fewestPrintsAsked, saidPrints } from '../../core/words/prints-needed';
 import type { PairRow } from '../../core/compare';
 import type { Scorecard } from '../../core/scorecard';
 import { saidShare, type FigureWords } from '../../core/words';
@@ -76,8 +77,9 @@ function hint(
   const open = (differences[key] ?? []).filter(
     (row) => row.prints_needed !== null && contenders[row.contender]?.in,
   );
-  const prints = Math.max(0, ...open.map((row) => row.prints_needed ?? 0));
-  if (prints > 0) return `${prints} prints each would settle it`;
+  const [most] = open.sort((a, b) => (fewestPrintsAsked(b) ?? 0) - (fewestPrintsAsked(a) ?? 0));
+  const prints = most ? saidPrints(most) : null;
+  if (prints !== null) return prints;
   if (unknown) return 'it is not known of everyone';
   return key === 'success' ? 'more prints of everyone who is in' : '';
 }

@@ -74,7 +74,7 @@ describe('what the answer hangs on', () => {
 
   it('says what would settle it: prints, where they are known', () => {
     expect(hints({ accuracy_mm: [open('B', 12), open('A', 5)] })).toMatchObject({
-      'mean deviation': '12 prints each would settle it',
+      'mean deviation': '12 prints each to be sure either way',
       'the weights': 'an opinion, not evidence',
       price: '',
     });

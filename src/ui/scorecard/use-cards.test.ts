@@ -139,7 +139,7 @@ describe('the cards of a study', () => {
       [7, card(2)],
       [8, card(3)],
     ]);
-    expect(outlives).toEqual([false, true]);
+    expect(outlives).toEqual([true, true]);
     end();
   });
 

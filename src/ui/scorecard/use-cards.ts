@@ -35,7 +35,7 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
     try {
       const content = { version: from, change };
       const at = `/studies/${studyId}`;
-      const answer = await callApi<{ row_version: number }>('PATCH', at, content, { isLast });
+      const answer = await callApi<{ row_version: number }>('PATCH', at, content);
       version.current = answer.row_version;
       setState('kept');
     } catch (error) {

@@ -208,7 +208,13 @@ function span({ from, to }: ShownStanding): string {
 
 /** What a row does not share with the first of all, with its own values. */
 const differing = (row: ShownStanding): string =>
-  row.differs.map((name) => `${itemWords(name)} ${(row.own[name] ?? []).join(', ')}`).join(' · ');
+  row.differs
+    .map((name) =>
+      name === 'dimensions'
+        ? 'other dimensions were measured'
+        : `${itemWords(name)} ${(row.own[name] ?? []).join(', ')}`,
+    )
+    .join(' · ');
 
 function sayStrip(row: ShownStanding, figure: Figure, { estimate, low, high }: Interval): string {
   if (estimate === null) return `${row.machine}: not known`;

@@ -11,11 +11,11 @@ const RESPONSES = ['ln_mae', 'surface_index', 'ln_print_s'] as const;
 
 /** Machine or profile, and how far a setting can be taken. */
 export function effectsPart(context: ReportContext): Block[] {
-  const { results, machineName } = context;
+  const { results, nameOf } = context;
   const sentences = RESPONSES.flatMap((response): MadeSentence[] => {
     const own = results.effects[response];
-    if (!own || Object.keys(own.gain).length === 0) return [];
-    return saidEffects(response, own, machineName, results.study.alpha).map((text, at) => ({
+    if (!own || (own.terms === null && Object.keys(own.gains ?? {}).length === 0)) return [];
+    return saidEffects(response, own, nameOf, results.study.alpha).map((text, at) => ({
       ...{ name: `effects:${response}:${at + 1}`, text },
     }));
   });

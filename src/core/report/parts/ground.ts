@@ -1,3 +1,4 @@
+import { saidPrints } from '../../words';
 import { counted, groupBy } from '../../study';
 import { missingFrom } from '../caveats';
 import type { ReportContext } from '../context';
@@ -64,8 +65,8 @@ export function methodPart(
   const sentences = results.fairness
     .filter(({ result }) => result === 'confounded')
     .map((row) => ({
-      name: `fairness:${row.contender}:${row.artefact_id}`,
-      text: `${context.nameOf(row.contender)}, ${context.names.artefacts[row.artefact_id] ?? row.artefact_id}: ${row.sentence}`,
+      name: `fairness:${row.contender}:${row.artefact_id}${row.type === null ? '' : `/${row.type}`}`,
+      text: `${context.nameOf(row.contender)}, ${context.names.artefacts[row.artefact_id] ?? row.artefact_id}${row.type === null ? '' : ` in ${row.type}`}: ${row.sentence}`,
     }));
   return [
     { kind: 'drawings', items },
@@ -99,11 +100,10 @@ export function unknownPart(context: ReportContext): Block[] {
   const items: Text[] = [
     ...missingFrom(context).map((text): Text => [text]),
     ...perFigure(open, (own) => {
-      const who = own.map(({ row }) =>
-        row.prints_needed === null
-          ? nameOf(row.contender)
-          : `${nameOf(row.contender)} (${row.prints_needed} prints each would settle it)`,
-      );
+      const who = own.map(({ row }) => {
+        const prints = saidPrints(row);
+        return nameOf(row.contender) + (prints === null ? '' : ` (${prints})`);
+      });
       return `unsettled of ${who.join(', ')}`;
     }),
     ...perFigure(single, (own) => {

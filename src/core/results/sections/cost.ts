@@ -13,7 +13,7 @@ export const waste: Section<'waste'> = {
 /** What a good part costs, failed attempts counted. */
 export const cost: Section<'cost'> = {
   name: 'cost',
-  needs: [...PRINTED, 'materials', 'incidents'],
+  needs: [...PRINTED, 'incidents', 'equipment'],
   usesReference: false,
   compute: ({ index, alpha, seed }) => costOfAll(index, alpha, seed),
   evidence: {

@@ -1,4 +1,5 @@
 import { alphaOfEach } from '../../compare';
+import { priceEquipped } from '../../cost';
 import type { CriterionEvidence, EvidenceOfCriteria } from '../../scorecard';
 import { clopperPearson, mean, sumOf, zQuantile, type Interval } from '../../stats';
 import type { Machine } from '../../study';
@@ -7,7 +8,7 @@ import { contenderIds, LINE_UP, type Section, type SectionContext } from '../sec
 /** Everything that a scorecard can weigh, by criterion and contender. */
 export const criteria: Section<'criteria'> = {
   name: 'criteria',
-  needs: LINE_UP,
+  needs: [...LINE_UP, 'equipment'],
   uses: [
     ...([
       'accuracy',
@@ -109,7 +110,11 @@ function evidenceOfMachine(context: SectionContext, machine: Machine, z: number)
   const { machine_id } = machine;
   return [
     ...plain('noise_db', resultOf('noise')?.[machine_id]?.printing?.at_1m_db),
-    ...plain('price', priceOf(context, machine)),
+    ...plain('price', priceOf(context, machine, machine.price_paid ?? machine.price_list)),
+    ...plain(
+      'price_equipped',
+      priceOf(context, machine, priceEquipped(context.index, machine).value),
+    ),
     ...plain('setup_min', resultOf('setup')?.[machine_id]?.minutes),
     ...plain('build_l', buildLitres(machine)),
     ...Object.entries(resultOf('trials')?.[machine_id] ?? {}).flatMap(([feature, own]) =>
@@ -144,14 +149,14 @@ function costIndex(
   return ratios.length === 0 ? null : Math.exp(mean(ratios));
 }
 
-/** A machine's price where it is in the study's currency, or in the one that all machines have. */
-function priceOf({ index }: SectionContext, machine: Machine): number | null {
+/** A price of a machine where it is in the study's currency, or in the one that all machines have. */
+function priceOf({ index }: SectionContext, machine: Machine, price: number | null): number | null {
   const { meta, tables } = index.study;
   const currencies = new Set(tables.machines.map((row) => row.currency));
   const [only] = currencies;
   const currency = meta.cost?.currency ?? (currencies.size === 1 ? only : null);
   if (currency == null || machine.currency !== currency) return null;
-  return machine.price_paid ?? machine.price_list;
+  return price;
 }
 
 /** What fits into a machine, litres; of a delta the cylinder of its width. */

@@ -114,7 +114,7 @@ function successRows(
       ...{
         contender,
         reference,
-        artefacts: 0,
+        ...{ artefacts: 0, strata: 0 },
         on: [],
         difference,
         p: null,
@@ -122,7 +122,7 @@ function successRows(
         df: null,
       },
       verdict: verdictOf(isDifferent, isEquivalent, difference.estimate ?? 0),
-      prints_needed: null,
+      ...{ prints_needed: null, prints_as_seen: null },
       notes: delta === null ? ['no smallest difference of interest is stated'] : [],
     };
   });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { AXES, DIMENSION_KINDS, DRAWN_SIDES, LADDER_QUANTITIES } from '../catalogues';
+import { ALLOWANCES, AXES, DIMENSION_KINDS, DRAWN_SIDES, LADDER_QUANTITIES } from '../catalogues';
 import {
   anyNumber,
   choice,
@@ -25,6 +25,14 @@ export const artefactRow = () =>
     version: maybe(text()),
     mesh: maybe(path()),
     mesh_sha256: maybe(sha256()),
+    author: maybe(text()),
+    licence: maybe(text()),
+    source: maybe(text()),
+    /** Whether its mesh may be given on. */
+    publish: maybe(choice(['yes', 'no'])),
+    supports: maybe(choice(ALLOWANCES)),
+    adhesion: maybe(choice(ALLOWANCES)),
+    orientation: maybe(text()),
     notes: maybe(text()),
     uid: maybe(uid()),
   });

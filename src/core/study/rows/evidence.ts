@@ -25,6 +25,7 @@ import {
   anyNumber,
   choice,
   count,
+  dayOrTime,
   grade,
   id,
   maybe,
@@ -165,6 +166,8 @@ export const photoMeasureRow = () =>
     layer_height_mm: maybe(positive()),
     speed_mm_s: maybe(positive()),
     background: maybe(choice(BACKGROUNDS)),
+    /** What of the part, in a word: `x`, `y`, `long side`. Figures of features are kept apart. */
+    feature: maybe(name()),
     operator: maybe(text()),
     at: maybe(time()),
     value_key: maybe(text()),
@@ -192,6 +195,8 @@ export const aftercareRow = () =>
     kind: choice(AFTERCARE_KINDS),
     minutes: nonNegative(),
     damage: maybe(grade()),
+    /** What stays on the part. */
+    residue: maybe(grade()),
     operator: maybe(name()),
     note: maybe(text()),
   });
@@ -277,6 +282,10 @@ export const claimRow = () =>
     value: maybe(anyNumber()),
     finding: maybe(choice(CLAIM_FINDINGS)),
     evidence: maybe(text()),
+    /** How long it is claimed to hold, in hours of printing or in days from `at`. */
+    for_h: maybe(nonNegative()),
+    for_days: maybe(nonNegative()),
+    at: maybe(dayOrTime()),
   });
 
 /** A sound level of a machine in a state, at a distance. */

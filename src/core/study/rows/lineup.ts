@@ -1,9 +1,17 @@
 import * as z from 'zod';
-import { KINEMATICS, MACHINE_CHANGES, OBTAINED, PROFILE_KINDS } from '../catalogues';
+import {
+  EQUIPMENT_KINDS,
+  KINEMATICS,
+  MACHINE_CHANGES,
+  OBTAINED,
+  PROFILE_KINDS,
+  PROFILE_ORIGINS,
+} from '../catalogues';
 import {
   badgeLetter,
   choice,
   currency,
+  dayOrTime,
   id,
   maybe,
   name,
@@ -33,6 +41,16 @@ export const machineRow = () =>
     currency: maybe(currency()),
     obtained: maybe(choice(OBTAINED)),
     firmware: maybe(text()),
+    /** With what must stand around it. */
+    outer_x_mm: maybe(positive()),
+    outer_y_mm: maybe(positive()),
+    outer_z_mm: maybe(positive()),
+    mass_kg: maybe(positive()),
+    power_w: maybe(nonNegative()),
+    /** Printed before the study's first print. */
+    hours_before: maybe(nonNegative()),
+    /** When a loan ends. */
+    return_by: maybe(dayOrTime()),
     serial: maybe(text()),
     uid: maybe(uid()),
     /** The letter of its badge, where it was given one. */
@@ -48,6 +66,9 @@ export const profileRow = () =>
     parent_id: maybe(id()),
     slicer: maybe(text()),
     slicer_version: maybe(text()),
+    origin: maybe(choice(PROFILE_ORIGINS)),
+    source: maybe(text()),
+    got_at: maybe(dayOrTime()),
     notes: maybe(text()),
     uid: maybe(uid()),
   });
@@ -82,6 +103,8 @@ export const contenderRow = () =>
     label: text(),
     machine_id: id(),
     profile_id: id(),
+    /** What all its prints are in; of a study that compares materials. */
+    material_id: maybe(id()),
     change: maybe(text()),
   });
 
@@ -95,6 +118,18 @@ export const acceptedDifferenceRow = () =>
     reason: text(),
     operator: maybe(text()),
     at: maybe(time()),
+  });
+
+/** Something bought beside a machine: needed to print at all, worn out, an extra, its delivery. */
+export const equipmentRow = () =>
+  z.object({
+    machine_id: id(),
+    item: text(),
+    kind: choice(EQUIPMENT_KINDS),
+    price: nonNegative(),
+    currency: maybe(currency()),
+    at: maybe(dayOrTime()),
+    note: maybe(text()),
   });
 
 /** One spool of a lot: what was on it, and when it was dried. */

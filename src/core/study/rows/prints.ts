@@ -3,14 +3,20 @@ import {
   CAUSES,
   EVENT_SOURCES,
   FILAMENT_FROM,
+  HOLDS,
   INCIDENT_MODES,
   OUTCOMES,
+  PLATE_AIDS,
+  PLATE_CLEANED,
+  PLATE_SURFACES,
   PRINT_EVENTS,
+  RELEASES,
 } from '../catalogues';
 import {
   anyNumber,
   choice,
   count,
+  grade,
   id,
   maybe,
   MOST_COPIES,
@@ -22,7 +28,12 @@ import {
   positive,
   text,
   time,
+  turn,
+  wholeFromZero,
 } from '../values';
+
+/** More slots than any machine has. */
+const MOST_SLOTS = 64;
 
 /** One attempt to print an artefact with a contender, ended. */
 export const printRow = () =>
@@ -87,7 +98,39 @@ export const specimenRow = () =>
     copy: maybe(count(MOST_COPIES)),
     plate_x_mm: maybe(anyNumber()),
     plate_y_mm: maybe(anyNumber()),
+    /** How far it is turned about z, degrees. */
+    angle_deg: maybe(turn()),
     code: maybe(text()),
+  });
+
+/** One of the materials of a print, by the slot that it comes from. */
+export const printMaterialRow = () =>
+  z.object({
+    print_id: id(),
+    slot: count(MOST_SLOTS),
+    material_id: id(),
+    /** All that left the spool, what was purged too. */
+    filament_g: maybe(nonNegative()),
+    purge_g: maybe(nonNegative()),
+    changes: maybe(wholeFromZero()),
+  });
+
+/** How a print held to its plate, and came off it. */
+export const plateUseRow = () =>
+  z.object({
+    print_id: id(),
+    surface: maybe(choice(PLATE_SURFACES)),
+    aid: maybe(choice(PLATE_AIDS)),
+    coats: maybe(nonNegative()),
+    cleaned: maybe(choice(PLATE_CLEANED)),
+    hold: choice(HOLDS),
+    lift_mm: maybe(nonNegative()),
+    /** How warm the plate was when the part was taken off. */
+    part_c: maybe(anyNumber()),
+    release: maybe(choice(RELEASES)),
+    release_s: maybe(nonNegative()),
+    damage: maybe(grade()),
+    underside: maybe(grade()),
   });
 
 /** What is to be printed: how often a contender prints an artefact, in what, from which file. */

@@ -25,7 +25,7 @@ export function flattenMeta(meta: Record<string, unknown>): Values {
   const take = (names: readonly string[], from: Record<string, Value>) =>
     Object.fromEntries(names.map((name) => [name, from[name] ?? null]));
   return {
-    ...take(['title', 'question', 'intent', 'reference', 'description'], meta as Values),
+    ...take(['title', 'question', 'intent', 'factor', 'reference', 'description'], meta as Values),
     ...take(SMALLEST, inner('smallest_difference')),
     ...inner('smallest_difference'),
     ...take(COST, inner('cost')),
@@ -37,8 +37,17 @@ const INTENTS = [
   { value: 'same-settings', label: 'same settings: machines differ, settings must match' },
   { value: 'tuning', label: 'tuning: stock against tuned on the same machine' },
   { value: 'before-after', label: 'before and after: one machine, one change between' },
-  { value: 'crossed', label: 'crossed: machines × profiles' },
+  { value: 'crossed', label: 'crossed: machines × profiles, or another factor' },
+  { value: 'materials', label: 'materials: plastics differ, the machine is held' },
   { value: 'sweep', label: 'sweep: one setting in steps on one machine' },
+];
+
+/** What a crossed study crosses machines with. */
+const FACTORS = [
+  { value: 'kind', label: 'the profile: stock or tuned' },
+  { value: 'slicer', label: 'the slicing program' },
+  { value: 'origin', label: 'where the profile comes from' },
+  { value: 'material', label: 'the material' },
 ];
 
 const field = (
@@ -92,6 +101,8 @@ export function QuestionForm(props: QuestionFormProps) {
             options: INTENTS,
           }),
         )}
+        {record.values.intent === 'crossed' &&
+          show(field('factor', 'machines are crossed with', 'choice', null, { options: FACTORS }))}
         {show(
           field('reference', 'the reference: who the others are compared with', 'choice', null, {
             options: contenders,
