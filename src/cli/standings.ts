@@ -1,3 +1,4 @@
+import { placesOf, placesText } from '../core/compare';
 import {
   plainStandings,
   standingsOf,
@@ -49,12 +50,17 @@ function render({ name, identity, rows }: ArtefactStandings, studies: readonly S
       .filter(({ meta }) => meta.name === study)
       .flatMap(({ tables }) => tables.contenders)
       .find((row) => row.contender_id === contender)?.label ?? contender;
+  const places = placesOf(
+    rows.map(({ mae_mm }) => mae_mm),
+    false,
+  );
   const lines = [
     `${name}${identity === null ? '' : `, mesh ${identity.slice(0, 8)}`}`,
     ...table(
-      ['contender', 'study', 'MAE, mm', 'interval', 'time, s', 'success', 'surface', 'prints', 'not as the first'],
+      ['place', 'contender', 'study', 'MAE, mm', 'interval', 'time, s', 'success', 'surface', 'prints', 'not as the first'],
       rows.map((row, at) => [
-        `${row.near_best && at > 0 ? '≈' : ' '}${labelOf(row.study, row.contender)}`,
+        places[at] ? placesText(places[at]) : '',
+        labelOf(row.study, row.contender),
         row.study,
         fixed(row.mae_mm.estimate, 3),
         ends(row.mae_mm, 3),

@@ -130,7 +130,7 @@ describe('evaluate', () => {
 
   it('says for people what it comes to', async () => {
     const { out } = await run('evaluate', DEMO);
-    expect(out).toContain('Tuning helps the Auklet 23');
+    expect(out).toContain('Auklet 23 tuned is better than its stock: ');
     expect(out).toContain('For our clip bench, Gannet X26 tuned');
     const sweep = await run('evaluate', DEMO_SWEEP);
     expect(sweep.out).toContain('Up to 200 mm/s nothing is lost against 120 mm/s');

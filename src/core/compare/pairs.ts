@@ -62,6 +62,8 @@ interface Comparison {
   on: readonly string[];
   estimate: number;
   sides: readonly [PrintMean, PrintMean];
+  /** What both have printed, and not in the same material. */
+  apart: readonly string[];
   /** Null where a side has one print of every stratum. */
   combined: CombinedVariance | null;
 }
@@ -95,9 +97,27 @@ function compareSides(pair: PairValues): Comparison | null {
     on: common,
     estimate: sides[0].estimate - sides[1].estimate,
     sides,
+    apart: notInCommon(pair),
     combined: sides.every((side) => side.terms) ? combineVariance(sides) : null,
   };
 }
+
+/** Artefacts that both sides have printed, one of them in a material that the other has not. */
+function notInCommon({ contenderValues, referenceValues }: PairValues): string[] {
+  const [own, others] = [contenderValues, referenceValues].map((values) =>
+    [...values.keys()].map((key) => ({ key, ...partsOfStratum(key) })),
+  ) as [Stratum[], Stratum[]];
+  const oneSided = (side: readonly Stratum[], other: readonly Stratum[]) =>
+    side
+      .filter(({ key }) => !other.some((one) => one.key === key))
+      .filter(({ artefact_id }) => other.some((one) => one.artefact_id === artefact_id))
+      .map(
+        ({ artefact_id, type }) => `${artefact_id} in ${type} is on one side only: not compared`,
+      );
+  return [...oneSided(own, others), ...oneSided(others, own)].sort();
+}
+
+type Stratum = ReturnType<typeof partsOfStratum> & { key: string };
 
 /** What a number of prints is reckoned from: the scatter of both sides, and how many they have. */
 const scatterOf = (
@@ -115,7 +135,7 @@ export function scatterOfPair(pair: PairValues): ReturnType<typeof scatterOf> | 
 }
 
 function judge(
-  { contender, on, estimate, sides, combined }: Comparison,
+  { contender, on, estimate, sides, apart, combined }: Comparison,
   options: FamilyOptions,
   alphaEach: number,
   made: number,
@@ -139,7 +159,7 @@ function judge(
       verdict: 'one_print',
       prints_needed: null,
       prints_as_seen: null,
-      notes: ['one print on a side can show, not decide'],
+      notes: ['one print on a side can show, not decide', ...apart],
     };
   }
   const test = testDifference(estimate, sides, combined, alphaEach);
@@ -161,7 +181,7 @@ function judge(
       open === null || Math.abs(estimate) <= open + ALLOWANCE
         ? null
         : printsToFind({ ...scatter, delta: Math.abs(estimate) }),
-    notes: deltaNote,
+    notes: [...deltaNote, ...apart],
   };
 }
 

@@ -1,4 +1,5 @@
 export { withAfterWork, type CostWithAfterWork } from './after-work';
+export { cheapestOf } from './cheapest';
 export { costOfAll, type Cost } from './cost';
 export { priceEquipped, upkeepPerHour } from './equipped';
 export { noiseOfAll } from './noise';

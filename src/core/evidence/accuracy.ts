@@ -12,6 +12,7 @@ import {
 } from '../metrology';
 import { oneSideInterval, type Interval } from '../stats';
 import { AXES, DIMENSION_KINDS, groupBy, type Axis, type StudyIndex } from '../study';
+import { byStratum } from './strata';
 import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
 
 const mm = (value: number, digits = 3): string => value.toFixed(digits).replace('-', '−');
@@ -80,13 +81,13 @@ function printsTable(index: StudyIndex, cells: readonly Cell[]): EvidenceTable {
   const specimens = groupBy(specimenErrors(cells), (row) => row.print_id);
   return evidenceTable(
     'Prints: the sample',
-    ['print', 'artefact', ['repeat'], ['specimens'], ['MAE mm'], ['bias mm']],
-    [...specimens.entries()].map(([printId, own]) => {
+    ['artefact and material', 'print', ['repeat'], ['specimens'], ['MAE mm'], ['bias mm']],
+    byStratum(index, [...specimens.entries()], ([id]) => id).map(({ item, stratum }) => {
+      const [printId, own] = item;
       const print = index.prints.get(printId);
-      const artefact = index.artefacts.get(print?.artefact_id ?? '');
       return [
+        stratum,
         printId,
-        artefact?.name ?? '',
         print?.repeat ?? null,
         own.length,
         mm(own.reduce((total, row) => total + row.mae_mm, 0) / own.length, 4),

@@ -53,8 +53,12 @@ describe('the evidence of printing times', () => {
     const { tables, sentence, title } = speedEvidence(index, 'C', null);
     expect(title).toBe('Printing time');
     expect(sentence).toContain('3 finished prints');
-    expect(column(tables[0], 'print')).toEqual(['p1', 'p2', 'p4']);
-    expect(column(tables[0], 'actual/estimate')).toEqual(['1.200', null, '0.900']);
+    expect(column(tables[0], 'print')).toEqual(['p4', 'p1', 'p2']);
+    // Those of one artefact in one material stand beside each other.
+    expect(column(tables[0], 'artefact and material')).toEqual([
+      ...['Other in PLA', 'Part in PLA', 'Part in PLA'],
+    ]);
+    expect(column(tables[0], 'actual/estimate')).toEqual(['0.900', '1.200', null]);
   });
 
   it('of one artefact is of its prints, and names it', () => {

@@ -1,6 +1,7 @@
 import { printHours } from '../reliability';
 import { timedPrints } from '../speed';
 import { counted, inWords, type Print, type StudyIndex } from '../study';
+import { byStratum } from './strata';
 import { evidenceTable, type Evidence, type EvidenceTable } from './evidence';
 
 const minutes = (seconds: number | null): string | null =>
@@ -10,17 +11,17 @@ function timesTable(index: StudyIndex, title: string, prints: readonly Print[]):
   return evidenceTable(
     title,
     [
+      'artefact and material',
       'print',
-      'artefact',
       ['repeat'],
       ['printing min'],
       ['estimated min'],
       ['actual/estimate'],
       'outcome',
     ],
-    prints.map((print) => [
+    byStratum(index, prints, (print) => print.print_id).map(({ item: print, stratum }) => [
+      stratum,
       print.print_id,
-      index.artefacts.get(print.artefact_id)?.name ?? print.artefact_id,
       print.repeat,
       minutes(print.print_s),
       minutes(print.estimate_s),
@@ -60,9 +61,9 @@ export function timePairEvidence(
   return {
     title: 'Time index',
     sentence:
-      'The ratio of geometric mean printing times, over the artefacts that both have finished.',
+      'The ratio of geometric mean printing times, over the artefacts, each in one material, that both have finished.',
     formula:
-      'exp of the difference of the logarithms of printing times, averaged over common artefacts; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+      'exp of the difference of the logarithms of printing times, averaged over the artefacts and materials in common; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
     tables: [
       timesTable(index, 'Prints of the contender', timedPrints(index, contenderId)),
       timesTable(index, 'Prints of the reference', timedPrints(index, reference)),

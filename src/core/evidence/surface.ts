@@ -1,5 +1,6 @@
 import { inspectedSpecimens, surfaceValues, type InspectedSpecimen } from '../surface';
 import { counted, inWords, type StudyIndex } from '../study';
+import { stratumName } from './strata';
 import { evidenceTable, type Evidence } from './evidence';
 
 const codeOf = ({ specimen }: InspectedSpecimen): string => specimen.code ?? specimen.specimen_id;
@@ -115,17 +116,18 @@ export function surfacePairEvidence(
   const side = (title: string, id: string) =>
     evidenceTable(
       title,
-      ['artefact', ['print means']],
-      [...valuesOf(id)].map(([artefact, values]) => [
-        index.artefacts.get(artefact)?.name ?? artefact,
+      ['artefact and material', ['print means']],
+      [...valuesOf(id)].map(([stratum, values]) => [
+        stratumName(index, stratum),
         values.map((value) => value.toFixed(1)).join(' · '),
       ]),
     );
   return {
     title: 'Surface index against the reference',
-    sentence: 'Contender less reference, over the artefacts of which both have inspected prints.',
+    sentence:
+      'Contender less reference, over the artefacts, each in one material, of which both have inspected prints.',
     formula:
-      'Difference of the means over artefacts of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+      'Difference of the means over artefacts and materials of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
     tables: [side('Prints of the contender', contenderId), side('Prints of the reference', reference)], // prettier-ignore
     notes: [],
   };

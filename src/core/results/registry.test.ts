@@ -99,14 +99,14 @@ describe('evidence', () => {
     const context = openContext(study);
     const [prints] = evidenceOf(context, 'accuracy/B-stock')?.tables ?? [];
     const at = (label: string) => prints?.columns.findIndex((one) => one.label === label) ?? -1;
-    const byArtefact = new Map<string, number[]>();
+    const byStratum = new Map<string, number[]>();
     for (const row of prints?.rows ?? []) {
-      const name = String(row[at('artefact')]);
-      byArtefact.set(name, [...(byArtefact.get(name) ?? []), Number(row[at('MAE mm')])]);
+      const name = String(row[at('artefact and material')]);
+      byStratum.set(name, [...(byStratum.get(name) ?? []), Number(row[at('MAE mm')])]);
     }
     const mean = (values: readonly number[]) =>
       values.reduce((sum, value) => sum + value, 0) / values.length;
-    const whole = mean([...byArtefact.values()].map(mean));
+    const whole = mean([...byStratum.values()].map(mean));
     const figure = context.resultOf('accuracy')?.['B-stock']?.mae_mm.estimate;
     expect(whole).toBeCloseTo(figure ?? Number.NaN, 3);
   });

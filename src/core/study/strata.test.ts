@@ -67,6 +67,7 @@ describe('prints of one part in two plastics', () => {
     const expected = (Math.log(89 * 91) - Math.log(99 * 101)) / 2;
     expect(row).toMatchObject({ artefacts: 1, strata: 1, verdict: 'better', prints_as_seen: null });
     expect(row?.difference.estimate).toBeCloseTo(expected, 12);
+    expect(row?.notes).toEqual(['part in PETG is on one side only: not compared']);
     expect(speed.C?.by_artefact.part?.ratio_to_reference).toBeCloseTo(Math.exp(expected), 12);
   });
 

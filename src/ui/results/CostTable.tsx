@@ -1,5 +1,5 @@
 import { ContenderHeads } from '../marks/ContenderHeads';
-import { withAfterWork, type Cost } from '../../core/cost';
+import { cheapestOf, withAfterWork, type Cost } from '../../core/cost';
 import type { Interval } from '../../core/stats';
 import type { ContenderMark } from '../../core/study';
 import { fixed } from '../lib/format';
@@ -23,6 +23,7 @@ const PARTS = [
   ['material', 'var(--plum)'],
   ['energy', 'var(--large)'],
   ['machine', 'var(--small)'],
+  ['upkeep', 'var(--line)'],
   ['hands', 'var(--ink-2)'],
 ] as const;
 const AFTER_WORK = ['after_work', 'var(--ink)'] as const;
@@ -50,7 +51,7 @@ export function CostTable(props: CostTableProps) {
         </h2>
         <p className="flex flex-wrap gap-3 text-xs text-ink-2">
           failed attempts included{afterWork && ', after-work too'}; interval below; the cheapest is
-          bold
+          bold where it is told apart
           {parts.map(([part, colour]) => (
             <span key={part} className="inline-flex items-center gap-1">
               <svg width={10} height={10} aria-hidden="true">
@@ -67,13 +68,18 @@ export function CostTable(props: CostTableProps) {
           <tbody>
             {shown.map((artefact) => {
               const own = marks.map((mark) => costOf(mark.contender_id, artefact.id));
-              const known = own.flatMap((one) => one?.per_good_part ?? []);
-              const cheapest = known.length > 1 ? Math.min(...known) : null;
+              const cheapest = cheapestOf(
+                Object.fromEntries(marks.map((mark, at) => [mark.contender_id, own[at]])),
+              );
+              const known = own.filter((one) => one?.per_good_part != null).length;
               const largest = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
               return (
                 <tr key={artefact.id} className="border-b border-line-soft align-top">
                   <th scope="row" className="px-2 py-1.5 text-left font-normal">
                     {artefact.name}
+                    {cheapest === null && known > 1 && (
+                      <span className="block text-2xs text-ink-2">not told apart</span>
+                    )}
                   </th>
                   {own.map((one, at) => {
                     const mark = marks[at];
@@ -88,7 +94,7 @@ export function CostTable(props: CostTableProps) {
                       <td key={mark.contender_id} className="px-2 py-1 text-right">
                         <button
                           type="button"
-                          className={`figure ${one.per_good_part === cheapest ? 'font-bold underline' : ''}`}
+                          className={`figure ${mark.contender_id === cheapest ? 'font-bold underline' : ''}`}
                           data-figure={`cost/${mark.contender_id}/${artefact.id}`}
                         >
                           {fixed(one.per_good_part, 2)}

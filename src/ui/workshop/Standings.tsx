@@ -1,3 +1,4 @@
+import { placesOf, placesText } from '../../core/compare';
 import { useState } from 'react';
 import { itemWords } from '../../core/fairness/sentence';
 import type { Interval } from '../../core/stats';
@@ -76,7 +77,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
     if (x === null || y === null) return Number(x === null) - Number(y === null);
     return figure.isMore ? y - x : x - y;
   });
-  const best = ordered[0] ? figure.interval(ordered[0]).estimate : null;
+  const places = placesOf(ordered.map(figure.interval), figure.isMore);
   const scale = scaleFor(
     ordered.flatMap((row) => {
       const { low, estimate, high } = figure.interval(row);
@@ -124,12 +125,12 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
             <tbody>
               {ordered.map((row, at) => {
                 const interval = figure.interval(row);
-                const isNear = at > 0 && holds(interval, best);
+                const place = places[at] ?? null;
+                const isNear = place?.[0] === 1 && place[1] > 1;
                 return (
                   <tr key={`${row.study_id} ${row.contender}`} className={`border-b border-line-soft ${isNear ? 'bg-plum-soft/40' : ''}`}>
                     <td className="pl-3 whitespace-nowrap text-ink-2">
-                      {isNear && <span data-hint="cannot be told from the first by what is known">≈</span>}
-                      {at + 1}
+                      {place === null ? '' : placesText(place)}
                     </td>
                     <th scope="row" className="px-2 py-1 text-left font-normal">
                       <a href={`/machines/${row.machine_uid}`} className="font-semibold no-underline hover:underline">
@@ -170,7 +171,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
                   <StripAxis scale={scale} digits={figure.digits} />
                 </td>
                 <td colSpan={3} className="px-3 text-right text-2xs text-ink-2">
-                  ≈ cannot be told from the first by what is known
+                  1–6: six that are not told apart share these places
                 </td>
               </tr>
             </tbody>
@@ -193,9 +194,6 @@ const isTwin = (row: ShownStanding, rows: readonly ShownStanding[]): boolean =>
 
 const bandOf = ({ low, high }: Interval): readonly [number, number] | null =>
   low === null || high === null ? null : [low, high];
-
-const holds = ({ low, high }: Interval, best: number | null): boolean =>
-  low !== null && high !== null && best !== null && low <= best && best <= high;
 
 const month = (time: string | null): string | null => time?.slice(0, 7) ?? null;
 
