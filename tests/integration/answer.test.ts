@@ -35,7 +35,7 @@ describe('the answer', () => {
   it.each([
     ['glance', 'Every figure of everyone'],
     ['head-to-head?of=A-tuned&with=B-tuned', 'is better than'],
-    ['machine-or-profile', 'what tuning does depends on the machine'],
+    ['machine-or-profile', 'what the profile does depends on the machine'],
     ['scorecard', 'What counts'],
   ])('has its page: %s', async (path, words) => {
     const { status, text } = await page(`${bench}/results/${path}`);
