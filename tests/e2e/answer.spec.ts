@@ -84,9 +84,11 @@ test('head to head says where each is better, what differs, and whether it is fa
 test('machine or profile: in words first, the table folded away', async ({ page, bench }) => {
   await open(page, `${bench.study}/results/machine-or-profile`);
   const accuracy = page.getByRole('region', { name: 'Accuracy' });
-  await expect(accuracy).toContainText('what tuning does depends on the machine');
-  await expect(accuracy).toContainText('Tuning helps the Auklet 23');
-  await expect(accuracy).toContainText('That tuning helps the Gannet X26 is not shown');
+  await expect(accuracy).toContainText('what the profile does depends on the machine');
+  await expect(accuracy).toContainText('Auklet 23 tuned is better than its stock');
+  await expect(accuracy).toContainText(
+    'That Gannet X26 tuned is better than its stock is not shown',
+  );
   await expect(accuracy).toContainText('Fulmar 42 is left out: no print of a tuned profile');
   await expect(accuracy.getByRole('row', { name: /machine × profile/ })).toBeHidden();
   await accuracy.getByText(/Analysis of variance/).click();

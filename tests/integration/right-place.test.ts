@@ -1,5 +1,7 @@
+import { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
 import { describe, expect, it } from 'vitest';
+import { storeContent } from '../../src/data';
 import { createFleet } from '../support/fleet';
 import { sharedServed } from '../support/served';
 
@@ -104,6 +106,7 @@ describe('a print that was wrong', () => {
     await own.end(print('p-1'));
     await own.end(print('p-2', { repeat: 2 }));
     await own.read(reading('s-p-1', 20.1), reading('s-p-1', 20.2), reading('s-p-2', 19.9));
+    await own.add('plate_uses', { print_id: 'p-1', hold: 'corner', aid: 'glue-stick' });
     await own.add('incidents', {
       incident_id: 'i-1',
       machine_id: 'm-1',
@@ -111,7 +114,7 @@ describe('a print that was wrong', () => {
       mode: 'warped',
       cause: 'machine',
     });
-    const tables = ['prints', 'specimens', 'readings', 'incidents'];
+    const tables = ['prints', 'specimens', 'readings', 'incidents', 'plate_uses'];
     const all = async () =>
       Promise.all(
         tables.map(
@@ -128,7 +131,7 @@ describe('a print that was wrong', () => {
     expect(look.content).toMatchObject({ title: 'Clip, Machine 1, repeat 1' });
     expect(
       Object.fromEntries((look.content.counts as Row[]).map((one) => [one.table, one.rows])),
-    ).toEqual({ prints: 1, specimens: 1, readings: 2, incidents: 1 });
+    ).toEqual({ prints: 1, specimens: 1, readings: 2, incidents: 1, plate_uses: 1 });
     expect(await all()).toEqual(before);
     const gone = await own.delete('prints', 'p-1');
     expect(gone.status).toBe(201);
@@ -152,6 +155,25 @@ describe('a print that was wrong', () => {
     expect(answer.status).toBe(409);
     expect(detail(answer)).toContain('has the same name or sticker by now');
     expect(await own.rows('specimens')).toHaveLength(1);
+  });
+
+  it('cannot be restored over another file of the same name', async () => {
+    const own = await bench();
+    await own.end(print('p-1'));
+    const gone = await own.delete('prints', 'p-1');
+    const stored = (text: string) => storeContent(db(), Readable.from([Buffer.from(text)]));
+    const [before, now] = [await stored(`before ${own.study}`), await stored(`now ${own.study}`)];
+    const held = JSON.stringify([{ path: 'photos/a.jpg', sha256: before }]);
+    await db().sequelize.query(
+      `update deletions set held = jsonb_set(held, '{files}', '${held}') where study_id = '${own.study}'`,
+    );
+    await db().sequelize.query(
+      `insert into study_files (study_id, path, sha256) values ('${own.study}', 'photos/a.jpg', '${now}')`,
+    );
+    const answer = await own.restore(gone.content.deletion_id);
+    expect(answer.status).toBe(409);
+    expect(detail(answer)).toContain('there is another file called photos/a.jpg by now');
+    expect(await own.rows('prints')).toEqual([]);
   });
 
   it('moves to another contender with its incidents, whose machine is another then', async () => {

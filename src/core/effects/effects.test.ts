@@ -150,7 +150,7 @@ describe('machine or profile', () => {
   it('leaves out a machine without one of the kinds, and gains what tuning saves', () => {
     const found = evaluate(crossed()).effects.ln_print_s;
     expect(found?.n).toBe(8);
-    expect(found?.notes).toEqual(['c is left out: no print of tuned']);
+    expect(found?.notes).toEqual(['c is left out: no print of a tuned profile']);
     expect(found?.analysed).toEqual(['a', 'b']);
     // It keeps its place in the picture.
     expect(found?.cells.c?.stock?.estimate).toBeCloseTo(Math.log(HOUR), 12);

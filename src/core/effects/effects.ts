@@ -157,7 +157,10 @@ function completeOf(
     const missing = levels.filter((level) => !own.some((cell) => cell.level === level));
     if (missing.length === 0 && levels.length > 0) return [machine];
     if (levels.length > 0) {
-      notes.push(`${machine} is left out: no print of ${inOrder(missing, factor).join(' or ')}`);
+      const of = inOrder(missing, factor).map((one) =>
+        factor === 'kind' ? `a ${one} profile` : one,
+      );
+      notes.push(`${machine} is left out: no print of ${of.join(' or ')}`);
     }
     return [];
   });

@@ -218,6 +218,28 @@ async function logWhole(
   }
 }
 
+/** Puts files back under their names; a name that stands for another file by now is refused. */
+async function restoreFiles({ db, studyId }: Write, files: Held['files']): Promise<void> {
+  const from = 'jsonb_to_recordset($2::jsonb) as f("path" text, sha256 text)';
+  const [taken] = await select<{ path: string }>(
+    db,
+    `select f."path" from ${from} join study_files s on s.study_id = $1 and s."path" = f."path"
+     where s.sha256 <> f.sha256 limit 1`,
+    [studyId, asJson(files)],
+  );
+  if (taken) {
+    throw new RefusedError(
+      `It cannot be restored: there is another file called ${taken.path} by now. Rename or delete that first.`,
+    );
+  }
+  await execute(
+    db,
+    `insert into study_files (study_id, "path", sha256)
+     select $1, "path", sha256 from ${from} on conflict do nothing`,
+    [studyId, asJson(files)],
+  );
+}
+
 /**
  * Restores what was deleted, as it was. Restored again it stays as it is.
  *
@@ -234,13 +256,7 @@ export async function restoreWhole(write: Write, deletionId: string): Promise<De
   if (!found) throw new NotFoundError('It cannot be restored: its 30 days are over.');
   const { held } = found;
   if (found.restored) return countsOf(held.tables);
-  await execute(
-    db,
-    `insert into study_files (study_id, "path", sha256)
-     select $1, "path", sha256 from jsonb_to_recordset($2::jsonb) as f("path" text, sha256 text)
-     on conflict do nothing`,
-    [studyId, asJson(held.files)],
-  );
+  await restoreFiles(write, held.files);
   // What was made of the pictures is made again.
   await execute(
     db,

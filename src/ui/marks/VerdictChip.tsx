@@ -20,7 +20,7 @@ export function VerdictChip({ row, name, unit, figure }: VerdictChipProps) {
     <button
       type="button"
       data-figure={figure}
-      className={`rounded-full border px-2 py-0.5 text-xs whitespace-nowrap ${tone}`}
+      className={`min-h-[24px] rounded-full border px-2 py-0.5 text-xs whitespace-nowrap ${tone}`}
     >
       {said}
     </button>

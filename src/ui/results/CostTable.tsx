@@ -78,7 +78,9 @@ export function CostTable(props: CostTableProps) {
                   <th scope="row" className="px-2 py-1.5 text-left font-normal">
                     {artefact.name}
                     {cheapest === null && known > 1 && (
-                      <span className="block text-2xs text-ink-2">not told apart</span>
+                      <span className="block text-2xs whitespace-nowrap text-ink-2">
+                        not told apart
+                      </span>
                     )}
                   </th>
                   {own.map((one, at) => {
