@@ -1,4 +1,4 @@
-import { saidPrints } from '../../core/words/prints-needed';
+import { fewestPrintsAsked } from '../../core/words/prints-needed';
 import type { PairRow } from '../../core/compare';
 import type { CriterionEvidence } from '../../core/scorecard';
 import type { ContenderMark } from '../../core/study';
@@ -94,11 +94,11 @@ export function DuelTable({ own, other, figures }: DuelTableProps) {
   );
 }
 
-/** A verdict in a sign and a word, with how many prints would settle it. */
+/** A verdict in a sign and a word, with the fewest prints that would tell; its hint has both numbers. */
 const Judged = ({ row }: { row: PairRow }) => (
   <>
     <VerdictGlyph {...row} /> {row.verdict.replace('_', ' ')}
-    {row.prints_needed !== null && ` · ${saidPrints(row)}`}
+    {row.prints_needed !== null && ` · ${fewestPrintsAsked(row)} prints each`}
   </>
 );
 
