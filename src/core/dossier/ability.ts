@@ -22,8 +22,7 @@ export function abilityOfAll(
   index: StudyIndex,
   alpha: number,
 ): Record<string, Record<string, Ability>> {
-  const { machines, materials, prints } = index.study.tables;
-  const typeOf = new Map(materials.map((row) => [row.material_id, row.type]));
+  const { machines, prints } = index.study.tables;
   const inspected = groupBy(
     [...inspectedSpecimens(index).values()].flat(),
     ({ specimen }) => specimen.print_id,
@@ -34,10 +33,7 @@ export function abilityOfAll(
   );
   return Object.fromEntries(
     machines.map(({ machine_id }) => {
-      const byType = groupBy(
-        ofMachine.get(machine_id) ?? [],
-        (print) => typeOf.get(print.material_id) ?? '',
-      );
+      const byType = groupBy(ofMachine.get(machine_id) ?? [], (print) => index.typeOf(print));
       return [
         machine_id,
         Object.fromEntries(

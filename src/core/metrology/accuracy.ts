@@ -131,6 +131,7 @@ function accuracyOf(
     };
   });
   const specimens = specimenErrors(cells);
+  const types = new Set(byPrint(cells).flatMap(([cell]) => (cell ? index.typeOf(cell.print) : [])));
   const deviations = cells.map((cell) => cell.deviation_mm);
   const zone = toleranceClass(
     cells.map((cell) => ({
@@ -177,13 +178,25 @@ function accuracyOf(
     by_kind: groupErrors(cells, DIMENSION_KINDS, (cell) => cell.dimension.kind),
     by_size: groupErrors(cells, SIZE_BANDS, (cell) => sizeBand(cell.dimension.nominal_mm)),
     fit: Object.fromEntries(
-      AXES.map((axis) => [axis, fitAxis(axisPoints(cells, axis), alpha)]),
+      AXES.map((axis) => [axis, withMaterials(fitAxis(axisPoints(cells, axis), alpha), types)]),
     ) as Record<Axis, AxisFit>,
     by_specimen: specimens,
     cells: results,
     notes,
   };
 }
+
+/** A fit with a note where it is over several materials, whose shrinkage differs. */
+const withMaterials = (fit: AxisFit, types: ReadonlySet<string>): AxisFit =>
+  types.size < 2
+    ? fit
+    : {
+        ...fit,
+        notes: [
+          ...fit.notes,
+          `mixes the shrinkage of several materials: ${[...types].sort().join(', ')}`,
+        ],
+      };
 
 /** Kinds that grow where too much is printed: slots and holes shrink with it and would hide it. */
 const OUTWARD: ReadonlySet<DimensionKind> = new Set(['external', 'boss', 'height']);

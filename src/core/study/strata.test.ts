@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
 import { evaluate } from '../evaluate';
-import { indexStudy, partsOfStratum } from '.';
+import { fullRow, indexStudy, partsOfStratum } from '.';
 
 const MATERIALS = [
   { material_id: 'pla', type: 'PLA' },
@@ -93,6 +93,34 @@ describe('prints of one part in two plastics', () => {
     const own = (Math.log(89 * 91) + Math.log(189 * 191)) / 4;
     const others = (Math.log(99 * 101) + Math.log(199 * 201)) / 4;
     expect(row?.difference.estimate).toBeCloseTo(own - others, 12);
+  });
+
+  it('are told of where a fit over all of them mixes their shrinkage', () => {
+    const given = study();
+    const sizes = [10, 20, 40].map((nominal_mm, at) =>
+      fullRow('dimensions', {
+        ...{ artefact_id: 'part', dimension_id: `d${at}`, name: 'D', nominal_mm },
+        ...{ axis: 'x', kind: 'external' },
+      }),
+    );
+    given.tables.dimensions = sizes;
+    given.tables.specimens = given.tables.prints.map(({ print_id }) =>
+      fullRow('specimens', { specimen_id: print_id, print_id }),
+    );
+    given.tables.readings = given.tables.prints.flatMap(({ print_id }) =>
+      sizes.map(({ dimension_id, nominal_mm }, at) =>
+        fullRow('readings', {
+          ...{ specimen_id: print_id, dimension_id, trial: 1 },
+          value_mm: nominal_mm + 0.01 * at,
+        }),
+      ),
+    );
+    given.present = new Set([...given.present, 'dimensions', 'specimens', 'readings']);
+    const { accuracy } = evaluate(given);
+    expect(accuracy?.R?.fit.x.notes).toContain(
+      'mixes the shrinkage of several materials: PETG, PLA',
+    );
+    expect(accuracy?.C?.fit.x.notes).toEqual([]);
   });
 
   it('of another plastic on each side are not compared at all', () => {

@@ -80,10 +80,9 @@ function materialsOf(
   index: StudyIndex,
   specimens: readonly InspectedSpecimen[],
 ): Defects['materials'] {
-  const types = new Map(index.study.tables.materials.map((row) => [row.material_id, row.type]));
   const byType = groupBy(specimens, ({ specimen }) => {
     const print = index.prints.get(specimen.print_id);
-    return types.get(print?.material_id ?? '') ?? '';
+    return print ? index.typeOf(print) : '';
   });
   const found: Defects['materials'] = {};
   for (const [type, own] of byType) {
