@@ -1,4 +1,12 @@
-import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study, type StudyMeta, type Tables } from '../../src/core/study'; // prettier-ignore
+import {
+  fullRow,
+  emptyTables,
+  TABLE_NAMES,
+  type Row,
+  type Study,
+  type StudyMeta,
+  type Tables,
+} from '../../src/core/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { judged } from './judged';
 import type { Character } from './lineup';
@@ -46,7 +54,11 @@ export function smallStudy(draws: Draws, given: SmallStudy): Study {
       });
     });
   const { characters, operator } = given;
-  const found = measured(draws, { prints, specimens, ...things }, { characters, left: 0, by: operator }); // prettier-ignore
+  const found = measured(
+    draws,
+    { prints, specimens, ...things },
+    { characters, left: 0, by: operator },
+  );
   const seen = judged(draws, { prints, specimens, ...things });
   const inspections = seen.inspections.filter((row) => row.inspector === operator);
   const findings = seen.findings.filter((row) => row.inspector === operator);

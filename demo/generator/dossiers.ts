@@ -121,17 +121,37 @@ export function dossiers(): Dossiers {
       ...heat('fulmar', [352, 371]),
     ],
     trials: [
-      ...[4, 3, 5].map((delay_s) => trial('gannet', 'runout-sensor', RUNOUT, 'as-promised', { delay_s, observed: `stopped after ${delay_s} s` })),
+      ...[4, 3, 5].map((delay_s) =>
+        trial('gannet', 'runout-sensor', RUNOUT, 'as-promised', {
+          delay_s,
+          observed: `stopped after ${delay_s} s`,
+        }),
+      ),
       ...[0, 1].map(() => trial('gannet', 'power-loss', POWER, 'as-promised')),
       trial('gannet', 'power-loss', POWER, 'partly', { observed: 'went on, one layer shifted' }),
-      ...[540, 560].map((delay_s) => trial('gannet', 'failure-watch', STRANDS, 'late', { delay_s, waste_g: 14, observed: 'stopped after nine minutes' })),
-      ...[0, 1].map(() => trial('gannet', 'failure-watch', STRANDS, 'nothing', { observed: 'went on' })),
+      ...[540, 560].map((delay_s) =>
+        trial('gannet', 'failure-watch', STRANDS, 'late', {
+          delay_s,
+          waste_g: 14,
+          observed: 'stopped after nine minutes',
+        }),
+      ),
+      ...[0, 1].map(() =>
+        trial('gannet', 'failure-watch', STRANDS, 'nothing', { observed: 'went on' }),
+      ),
       ...[0, 1].map(() => trial('gannet', 'first-layer-watch', WATCH, 'as-promised')),
       trial('gannet', 'collision', HAND, 'nothing', { observed: 'went on, 3 mm off' }),
-      ...[2, 2].map((delay_s) => trial('gannet', 'thermal-protection', HEATER, 'as-promised', { delay_s, observed: 'heater off in 2 s' })),
+      ...[2, 2].map((delay_s) =>
+        trial('gannet', 'thermal-protection', HEATER, 'as-promised', {
+          delay_s,
+          observed: 'heater off in 2 s',
+        }),
+      ),
       trial('auklet', 'power-loss', POWER, 'as-promised'),
       trial('auklet', 'power-loss', POWER, 'nothing', { observed: 'began anew' }),
-      trial('fulmar', 'runout-sensor', RUNOUT, 'false-alarm', { observed: 'stopped with filament in it' }),
+      trial('fulmar', 'runout-sensor', RUNOUT, 'false-alarm', {
+        observed: 'stopped with filament in it',
+      }),
     ],
     marks: [
       remark('gannet', 'handling', 'plus', 9, 'plate comes off without tools'),
@@ -161,11 +181,19 @@ export function dossiers(): Dossiers {
       {
         ...{ enquiry_id: 'region-code', machine_id: 'gannet', at: '2026-03-02T10:00:00+01:00' },
         ...{ matter: 'Where is the region code that the first start asks for?', incident_id: null },
-        ...{ answered_at: '2026-03-03T16:00:00+01:00', outcome: 'answered', firmware: null, note: null },
+        ...{
+          answered_at: '2026-03-03T16:00:00+01:00',
+          outcome: 'answered',
+          firmware: null,
+          note: null,
+        },
       },
       {
         ...{ enquiry_id: 'watch', machine_id: 'gannet', at: '2026-03-09T09:00:00+01:00' },
-        ...{ matter: 'The camera sees loose strands after nine minutes, or not at all.', incident_id: null },
+        ...{
+          matter: 'The camera sees loose strands after nine minutes, or not at all.',
+          incident_id: null,
+        },
         ...{ answered_at: '2026-03-12T11:00:00+01:00', outcome: 'promised', firmware: null },
         note: 'in the next firmware',
       },
@@ -178,13 +206,31 @@ export function dossiers(): Dossiers {
     borrowed: [
       {
         ...{ borrowed_id: 'club', machine_id: 'gannet', source: 'another club’s bench, by letter' },
-        ...{ address: null, at: '2026-02-20T12:00:00+01:00', statement: 'belts wanted tightening after 200 h' },
+        ...{
+          address: null,
+          at: '2026-02-20T12:00:00+01:00',
+          statement: 'belts wanted tightening after 200 h',
+        },
         ...{ quantity: null, value: 200, unit: 'h', trust: 2 },
       },
     ],
     claims: [
-      claim('calibration-b', 'gannet', 'No calibration needed', [null, null, null], 'confirmed', '5 of 5 first layers'),
-      claim('quiet-b', 'gannet', 'Quiet: 50 dB', ['noise', 'dB(A)', 50], 'refuted', '56.2 dB(A) at 1 m, printing'),
+      claim(
+        'calibration-b',
+        'gannet',
+        'No calibration needed',
+        [null, null, null],
+        'confirmed',
+        '5 of 5 first layers',
+      ),
+      claim(
+        'quiet-b',
+        'gannet',
+        'Quiet: 50 dB',
+        ['noise', 'dB(A)', 50],
+        'refuted',
+        '56.2 dB(A) at 1 m, printing',
+      ),
     ],
-  }; // prettier-ignore
+  };
 }

@@ -71,7 +71,10 @@ export function spokeKeys(parts: readonly DemoPart[]): Study {
         machine('razorbill', 'Razorbill S', 180, [250, 14, 219]),
         machine('turnstone', 'Turnstone mini', 120, [120, 8, 139]),
       ],
-      profiles: [profile('r-stock', 'Razorbill, as shipped'), profile('t-stock', 'Turnstone, as shipped')],
+      profiles: [
+        profile('r-stock', 'Razorbill, as shipped'),
+        profile('t-stock', 'Turnstone, as shipped'),
+      ],
       profile_settings: Object.entries(layers).map(([profile_id, value]) => ({
         ...{ profile_id, key: 'layer_height_mm', value },
       })),
@@ -83,9 +86,19 @@ export function spokeKeys(parts: readonly DemoPart[]): Study {
         },
       ],
       contenders: [
-        fullRow('contenders', { contender_id: 'R-stock', label: 'Razorbill S stock', machine_id: 'razorbill', profile_id: 'r-stock' }),
-        fullRow('contenders', { contender_id: 'T-stock', label: 'Turnstone mini stock', machine_id: 'turnstone', profile_id: 't-stock' }),
+        fullRow('contenders', {
+          contender_id: 'R-stock',
+          label: 'Razorbill S stock',
+          machine_id: 'razorbill',
+          profile_id: 'r-stock',
+        }),
+        fullRow('contenders', {
+          contender_id: 'T-stock',
+          label: 'Turnstone mini stock',
+          machine_id: 'turnstone',
+          profile_id: 't-stock',
+        }),
       ],
     },
-  }); // prettier-ignore
+  });
 }

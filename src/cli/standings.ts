@@ -28,8 +28,10 @@ export async function runStandings(paths: readonly string[], flags: StandingsFla
   }
   const all = standingsOf(studies, flags.alpha);
   const asked = all.filter(({ members }) =>
-    members.some(({ artefact }) => artefact.artefact_id === (flags.artefact ?? artefact.artefact_id)),
-  ); // prettier-ignore
+    members.some(
+      ({ artefact }) => artefact.artefact_id === (flags.artefact ?? artefact.artefact_id),
+    ),
+  );
   if (flags.artefact !== undefined && asked.length === 0) {
     const known = all.flatMap(({ members }) => members.map((one) => one.artefact.artefact_id));
     throw new InputError(
@@ -38,7 +40,14 @@ export async function runStandings(paths: readonly string[], flags: StandingsFla
   }
   const text = flags.json
     ? `${JSON.stringify({ artefacts: plainStandings(asked) })}\n`
-    : asked.map((one) => render(one, studies.map(({ study }) => study))).join('\n'); // prettier-ignore
+    : asked
+        .map((one) =>
+          render(
+            one,
+            studies.map(({ study }) => study),
+          ),
+        )
+        .join('\n');
   await new Promise<void>((resolve, reject) => {
     process.stdout.write(text, (error) => (error ? reject(error) : resolve()));
   });
@@ -57,7 +66,18 @@ function render({ name, identity, rows }: ArtefactStandings, studies: readonly S
   const lines = [
     `${name}${identity === null ? '' : `, mesh ${identity.slice(0, 8)}`}`,
     ...table(
-      ['place', 'contender', 'study', 'MAE, mm', 'interval', 'time, s', 'success', 'surface', 'prints', 'not as the first'],
+      [
+        'place',
+        'contender',
+        'study',
+        'MAE, mm',
+        'interval',
+        'time, s',
+        'success',
+        'surface',
+        'prints',
+        'not as the first',
+      ],
       rows.map((row, at) => [
         places[at] ? placesText(places[at]) : '',
         labelOf(row.study, row.contender),
@@ -71,6 +91,6 @@ function render({ name, identity, rows }: ArtefactStandings, studies: readonly S
         row.differs.map(itemWords).join(', '),
       ]),
     ),
-  ]; // prettier-ignore
+  ];
   return `${lines.join('\n')}\n`;
 }

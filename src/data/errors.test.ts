@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { isDatabaseAway, isDiskFull } from './errors';
 
 /** As the driver makes them of what the server says. */
-const said = (code: string, message: string) => Object.assign(new Error(message), { code, severity: 'FATAL' }); // prettier-ignore
+const said = (code: string, message: string) =>
+  Object.assign(new Error(message), { code, severity: 'FATAL' });
 const socket = (code: string) =>
   Object.assign(new Error(`connect ${code} 127.0.0.1:5432`), { code });
 const ofModels = (original: Error) => new DatabaseError(Object.assign(original, { sql: '' }));

@@ -78,7 +78,9 @@ test('head to head says where each is better, what differs, and whether it is fa
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByLabel('compared with').selectOption('A-stock');
   await page.getByRole('button', { name: 'Compare' }).click();
-  await expect(page.getByText('Auklet 23 tuned is better than Auklet 23 stock in mean deviation')).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByText('Auklet 23 tuned is better than Auklet 23 stock in mean deviation'),
+  ).toBeVisible();
 });
 
 test('machine or profile: in words first, the table folded away', async ({ page, bench }) => {

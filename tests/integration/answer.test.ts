@@ -94,11 +94,48 @@ describe('weights', () => {
   });
 
   it.each([
-    [{ criteria: [{ key: 'price', weight: 0, points: [[0, 1], [1, 0]] }] }, 'at least one weight'],
-    [{ criteria: [{ key: 'price', weight: 1, points: [[1, 1], [0, 0]] }] }, 'must ascend'],
     [
       {
-        criteria: [{ key: 'price', weight: 1, points: [[0, 1], [1, 0]] }],
+        criteria: [
+          {
+            key: 'price',
+            weight: 0,
+            points: [
+              [0, 1],
+              [1, 0],
+            ],
+          },
+        ],
+      },
+      'at least one weight',
+    ],
+    [
+      {
+        criteria: [
+          {
+            key: 'price',
+            weight: 1,
+            points: [
+              [1, 1],
+              [0, 0],
+            ],
+          },
+        ],
+      },
+      'must ascend',
+    ],
+    [
+      {
+        criteria: [
+          {
+            key: 'price',
+            weight: 1,
+            points: [
+              [0, 1],
+              [1, 0],
+            ],
+          },
+        ],
         gates: [{ key: 'beauty', op: '>=', value: 1 }],
       },
       'is no criterion that a scorecard can weigh',
@@ -111,7 +148,7 @@ describe('weights', () => {
     expect(answer.status).toBeGreaterThanOrEqual(400);
     expect(answer.status).toBeLessThan(500);
     expect(JSON.stringify(answer.content)).toContain(words);
-  }); // prettier-ignore
+  });
 });
 
 describe('a sweep set up from one contender', () => {
@@ -137,7 +174,10 @@ describe('a sweep set up from one contender', () => {
   });
 
   it('asks about steps that go both ways, and makes nothing of them', async () => {
-    const answer = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 200, 160] }); // prettier-ignore
+    const answer = await call('POST', `/studies/${study}/sweep`, {
+      ...asked,
+      values: [120, 200, 160],
+    });
     expect(answer.status).toBe(422);
     expect(JSON.stringify(answer.content)).toContain('must ascend, or descend, from step to step');
     expect(await get<object[]>(`/studies/${study}/rows/profiles`)).toHaveLength(1);
@@ -157,7 +197,10 @@ describe('a sweep set up from one contender', () => {
   });
 
   it('has a profile, a contender and a plan for each, the first being the one that there is', async () => {
-    const answer = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 160, 200] }); // prettier-ignore
+    const answer = await call('POST', `/studies/${study}/sweep`, {
+      ...asked,
+      values: [120, 160, 200],
+    });
     expect(answer.status).toBe(201);
     expect(answer.content).toMatchObject({
       steps: [
@@ -184,7 +227,10 @@ describe('a sweep set up from one contender', () => {
   });
 
   it('asked for again is the same, and keeps its steps and its reference', async () => {
-    const again = await call('POST', `/studies/${study}/sweep`, { ...asked, values: [120, 160, 200] }); // prettier-ignore
+    const again = await call('POST', `/studies/${study}/sweep`, {
+      ...asked,
+      values: [120, 160, 200],
+    });
     expect(again.status).toBe(201);
     expect(await get<object[]>(`/studies/${study}/rows/contenders`)).toHaveLength(3);
     const contender = await get<{ row_version: number }>(
@@ -242,13 +288,16 @@ describe('marks by hand', () => {
 describe('a study again as another', () => {
   it('plans the same prints, and leaves open from which files', async () => {
     const planned = (id: string) =>
-      get<{ contender_id: string; artefact_id: string; toolpath: string | null }[]>(`/studies/${id}/rows/planned`); // prettier-ignore
+      get<{ contender_id: string; artefact_id: string; toolpath: string | null }[]>(
+        `/studies/${id}/rows/planned`,
+      );
     const first = await planned(bench);
     expect(first.every((row) => row.toolpath !== null)).toBe(true);
     const { status, content } = await call('POST', '/studies', { title: 'Again', again: bench });
     expect(status).toBe(201);
     const again = await planned(String(content.study_id));
-    const places = (rows: typeof first) => rows.map((row) => `${row.contender_id} ${row.artefact_id}`).sort(); // prettier-ignore
+    const places = (rows: typeof first) =>
+      rows.map((row) => `${row.contender_id} ${row.artefact_id}`).sort();
     expect(places(again)).toEqual(places(first));
     expect(again.every((row) => row.toolpath === null)).toBe(true);
   });
@@ -256,9 +305,14 @@ describe('a study again as another', () => {
 
 describe('the plan', () => {
   it('says in what the files of a part differ and must not', async () => {
-    const files = async () => (await get<{ state: string }[]>(`/studies/${bench}/sliced-files`)).filter(({ state }) => state === 'waiting' || state === 'reading').length; // prettier-ignore
+    const files = async () =>
+      (await get<{ state: string }[]>(`/studies/${bench}/sliced-files`)).filter(
+        ({ state }) => state === 'waiting' || state === 'reading',
+      ).length;
     await expect.poll(files, { timeout: 90_000 }).toBe(0);
     const { text } = await page(`${bench}/plan`);
-    expect(text).toContain('The files differ in what must be equal: walls (2 for Auklet 23 tuned; 3 elsewhere), infill pattern (gyroid for Auklet 23 tuned; grid elsewhere).'); // prettier-ignore
+    expect(text).toContain(
+      'The files differ in what must be equal: walls (2 for Auklet 23 tuned; 3 elsewhere), infill pattern (gyroid for Auklet 23 tuned; grid elsewhere).',
+    );
   });
 });

@@ -210,7 +210,9 @@ describe('a database that is not of this application', () => {
     const args = command === 'backup' ? ['--to', join(folder, 'none.dump')] : [];
     const { code, err } = await run(empty, command, ...args);
     expect([code, err]).toEqual([1, expect.stringContaining('is not of this application')]);
-    expect(await rowsOf(empty, `select 1 from information_schema.tables where table_schema = 'public'`)).toEqual([]); // prettier-ignore
+    expect(
+      await rowsOf(empty, `select 1 from information_schema.tables where table_schema = 'public'`),
+    ).toEqual([]);
   });
 });
 

@@ -62,7 +62,9 @@ describe('an example study', () => {
   it('has its reports as of the days that it names, each published', async () => {
     await until(async () => {
       const all = await revisions();
-      return all.length === 2 && all.every((one) => one.state === 'ready' && one.published_at !== null); // prettier-ignore
+      return (
+        all.length === 2 && all.every((one) => one.state === 'ready' && one.published_at !== null)
+      );
     });
     const all = await revisions();
     expect(all.map(({ frozen_at }) => Date.parse(frozen_at ?? ''))).toEqual(
@@ -119,7 +121,10 @@ describe('what was published', () => {
     const asked = await api.call('POST', `${at()}/revisions`, {});
     const number = Number(asked.content.number);
     await until(async () => (await revisions())[0]?.state === 'ready');
-    const files = () => rows<{ n: number }>('select count(*)::int as n from report_files r join stored_files s using (sha256)'); // prettier-ignore
+    const files = () =>
+      rows<{ n: number }>(
+        'select count(*)::int as n from report_files r join stored_files s using (sha256)',
+      );
     await rows("update stored_files set stored_at = now() - interval '3 days'");
     const [before] = await files();
     await dropUnnamedContent(fresh.db);
@@ -170,17 +175,29 @@ describe('what was published', () => {
 
   it('has a name that no other report has', async () => {
     await api.call('POST', '/studies', { title: 'Another', intent: 'machines' });
-    const other = (await api.get<{ study_id: string; title: string }[]>('/studies')).find(({ title }) => title === 'Another')?.study_id ?? ''; // prettier-ignore
+    const other =
+      (await api.get<{ study_id: string; title: string }[]>('/studies')).find(
+        ({ title }) => title === 'Another',
+      )?.study_id ?? '';
     // A report of the other study, as if it had been made.
-    await rows('insert into report_addresses (study_id, secret) values ($1, $2)', [other, 'secret-of-another-study']); // prettier-ignore
+    await rows('insert into report_addresses (study_id, secret) values ($1, $2)', [
+      other,
+      'secret-of-another-study',
+    ]);
     await rows(`insert into report_revisions (study_id, "number", state) values ($1, 1, 'ready')`, [
       other,
     ]);
     const path = `/studies/${other}/report/revisions/1`;
     const taken = await api.call('PATCH', path, { publish: true, name: 'gannet-update' });
-    expect([taken.status, taken.content.detail]).toEqual([409, 'Another report is read at /r/gannet-update.']); // prettier-ignore
+    expect([taken.status, taken.content.detail]).toEqual([
+      409,
+      'Another report is read at /r/gannet-update.',
+    ]);
     // Nothing of it was done.
-    const [one] = await rows<{ published_at: Date | null }>('select published_at from report_revisions where study_id = $1', [other]); // prettier-ignore
+    const [one] = await rows<{ published_at: Date | null }>(
+      'select published_at from report_revisions where study_id = $1',
+      [other],
+    );
     expect(one?.published_at).toBeNull();
   });
 
@@ -225,7 +242,9 @@ describe('names in the data', () => {
     );
     expect(plain).toContain('person-');
     expect(own).not.toContain('person-');
-    const initials = readFileSync(join('demo', 'gannet-update', 'readings.csv'), 'utf8').match(/,([A-Z]{2}),/)?.[1]; // prettier-ignore
+    const initials = readFileSync(join('demo', 'gannet-update', 'readings.csv'), 'utf8').match(
+      /,([A-Z]{2}),/,
+    )?.[1];
     expect(own).toContain(`,${initials},`);
     await api.call('DELETE', `${at()}/revisions/${number}`);
   });

@@ -17,7 +17,7 @@ export interface Waste {
   notes: string[];
 }
 
-/** From which share on it is told that grams were not weighed. */
+/** From this share on a note says how much was not weighed. */
 const MUCH_NOT_WEIGHED = 0.1;
 
 /** Share of the grams of some prints that were not weighed; null where no grams are known. */

@@ -3,7 +3,7 @@ import { oneSideInterval, unknownInterval, type Interval, type PrintValues } fro
 import { groupBy, partsOfStratum, type Contender, type Factor, type StudyIndex } from '../study';
 import { typeTwo, type Effect, type Observation, type Term } from './type-two';
 
-/** How a response hangs on the machine and on what machines are crossed with. */
+/** How much of a response the machine explains, and how much the factor that machines are crossed with. */
 export interface Effects {
   /** What machines are crossed with. */
   factor: Factor;

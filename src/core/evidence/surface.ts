@@ -128,7 +128,10 @@ export function surfacePairEvidence(
       'Contender less reference, over the artefacts, each in one material, of which both have inspected prints.',
     formula:
       'Difference of the means over artefacts and materials of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
-    tables: [side('Prints of the contender', contenderId), side('Prints of the reference', reference)], // prettier-ignore
+    tables: [
+      side('Prints of the contender', contenderId),
+      side('Prints of the reference', reference),
+    ],
     notes: [],
   };
 }

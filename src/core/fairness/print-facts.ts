@@ -57,7 +57,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
     const key = `${profile} ${print.toolpath ?? ''}`;
     let settings = kept.get(key);
     if (!settings) {
-      // What was sliced counts before what the profile is said to hold.
+      // The settings in the sliced file count before those of the profile.
       settings = { ...ofProfile.get(profile), ...sliced?.get(print.toolpath ?? '') };
       kept.set(key, settings);
     }
@@ -81,7 +81,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
       );
       return places.length === 0 || places.includes(null) ? null : places.sort().join(', ');
     },
-    // What the sliced file says of itself counts before what is said of the profile.
+    // The sliced file names its program; the profile fills in where it does not.
     slicer: (print) => settingsOf(print).slicer ?? profileOf(print)?.slicer ?? null,
     slicer_version: (print) =>
       settingsOf(print).slicer_version ?? profileOf(print)?.slicer_version ?? null,

@@ -36,10 +36,18 @@ describe('a fault that stands in many lines', () => {
       const at = (lines[0] ?? '').split(',').indexOf('value_mm');
       const trial = (lines[0] ?? '').split(',').indexOf('trial');
       const added = Array.from({ length: 5000 }, (_, n) =>
-        sample.map((cell, place) =>
-          place === trial ? String(n + 100) : place === at ? (n % 2500 === 7 ? 'wide' : `20.${n}1`) : cell,
-        ).join(','),
-      ); // prettier-ignore
+        sample
+          .map((cell, place) =>
+            place === trial
+              ? String(n + 100)
+              : place === at
+                ? n % 2500 === 7
+                  ? 'wide'
+                  : `20.${n}1`
+                : cell,
+          )
+          .join(','),
+      );
       return [...lines, ...added, ''].join('\r\n');
     };
     const before = new TextDecoder().decode(demoFiles().get('readings.csv')).trimEnd();

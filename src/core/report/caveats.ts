@@ -5,7 +5,15 @@ import type { MadeSentence } from './model';
 
 /** Something that holds an answer back, and where it is mended. */
 export interface Caveat extends MadeSentence {
-  kind: 'confounded' | 'noted' | 'accepted' | 'one-print' | 'firmware' | 'certificate' | 'untested' | 'borrowed'; // prettier-ignore
+  kind:
+    | 'confounded'
+    | 'noted'
+    | 'accepted'
+    | 'one-print'
+    | 'firmware'
+    | 'certificate'
+    | 'untested'
+    | 'borrowed';
   /** The page of the study where it is looked into. */
   page: string;
 }
@@ -106,7 +114,7 @@ function olderFirmware({ study, index }: ReportContext): Caveat[] {
         ...{ kind: 'firmware', name: `firmware:${machine.machine_id}`, page: 'line-up' },
         text: `${machine.name}: ${count} of ${own.length} prints are of firmware ${listed([...older].sort())}; it runs ${machine.firmware} now.`,
       },
-    ]; // prettier-ignore
+    ];
   });
 }
 
@@ -156,7 +164,7 @@ function borrowed({ study, machineName }: ReportContext): Caveat[] {
           ...{ kind: 'borrowed', name: 'borrowed', page: 'line-up' },
           text: `Statements from elsewhere about ${listed([...machines].map(machineName))} are shown and not computed with.`,
         },
-      ]; // prettier-ignore
+      ];
 }
 
 /** Figures that some have and others have not, in sentences. */

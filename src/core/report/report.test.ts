@@ -66,7 +66,9 @@ describe('a report of the demo study', () => {
     const { blocks = [] } = model.sections.find(({ part }) => part === 'panels') ?? {};
     const said = new Map(
       blocks.flatMap((block) =>
-        block.kind === 'made' ? [[block.title, block.sentences.map(({ text }) => text)] as const] : [],
+        block.kind === 'made'
+          ? [[block.title, block.sentences.map(({ text }) => text)] as const]
+          : [],
       ),
     );
     expect(said.get('Which block is not like the other two?')).toEqual([
@@ -75,20 +77,43 @@ describe('a report of the demo study', () => {
       'Judges had the parts themselves before them, under codes; the panel ended when as many as were wanted had judged.',
     ]);
     const spires = said.get('Which pair was printed on the large machine?') ?? [];
-    expect(spires).toContain('Judges saw photos of the same place under codes: front, flat light, grey and equally bright; the panel ended when as many as were wanted had judged.');
-    expect(spires.at(-1)).toBe('Somebody looked before the end: to see whether the first three phones had sent anything');
+    expect(spires).toContain(
+      'Judges saw photos of the same place under codes: front, flat light, grey and equally bright; the panel ended when as many as were wanted had judged.',
+    );
+    expect(spires.at(-1)).toBe(
+      'Somebody looked before the end: to see whether the first three phones had sent anything',
+    );
     // The table and the sentences are of one mind: both by judge, where judges gave several ballots.
     const { figures } = revisionFigures(model, study);
-    const tuned = figures.find(({ address }) => address === 'panels:smooth-front:abilities.A-tuned.log_ability_by_judge');
+    const tuned = figures.find(
+      ({ address }) => address === 'panels:smooth-front:abilities.A-tuned.log_ability_by_judge',
+    );
     expect(tuned?.low).toBeCloseTo(Math.log(0.51 / 0.49), 1);
-    expect(figures.some(({ address }) => address.startsWith('panels:smooth') && address.endsWith('.log_ability'))).toBe(false);
+    expect(
+      figures.some(
+        ({ address }) => address.startsWith('panels:smooth') && address.endsWith('.log_ability'),
+      ),
+    ).toBe(false);
     const early = buildReport(
-      openReport({ ...study, tables: { ...study.tables, panel_notes: [], panel_setups: study.tables.panel_setups.map((row) => ({ ...row, closed_by: 'hand' as const })) } }, results),
+      openReport(
+        {
+          ...study,
+          tables: {
+            ...study.tables,
+            panel_notes: [],
+            panel_setups: study.tables.panel_setups.map((row) => ({
+              ...row,
+              closed_by: 'hand' as const,
+            })),
+          },
+        },
+        results,
+      ),
       FACTS,
     );
     expect(JSON.stringify(early.sections)).toContain('the panel ended by hand, before its rule');
     expect(JSON.stringify(early.sections)).not.toContain('Somebody looked before the end');
-  }); // prettier-ignore
+  });
 
   it('has the parts that have something to say, in the order that is asked for', () => {
     const parts = model.sections.map(({ part }) => part);
@@ -137,7 +162,7 @@ describe('a report of the demo study', () => {
     expect(one.departures).toMatchObject([{ what: 'figure', where: first.address }]);
     const printed = { ...stated, figures: [{ ...first, printed: '9.999' }, ...rest] };
     expect(verifyFigures(printed, context, model).departures[0]?.stated).toContain('9.999');
-  }); // prettier-ignore
+  });
 
   it('names words that are others than in the data, and ties to nothing', () => {
     const stated = revisionFigures(model, study);
@@ -145,7 +170,7 @@ describe('a report of the demo study', () => {
     if (!first) throw new Error('no words');
     const others = (word: Partial<typeof first>) =>
       verifyFigures({ ...stated, words: [{ ...first, ...word }, ...rest] }, context, model)
-        .departures; // prettier-ignore
+        .departures;
     expect(others({ text: 'Take the Fulmar.' })).toMatchObject([
       { what: 'words', where: first.verdict_id, stated: 'Take the Fulmar.', found: first.text },
     ]);
@@ -171,27 +196,52 @@ describe('a report of little', () => {
     );
     const little = buildReport(openReport(bare, evaluate(bare)), FACTS);
     const parts = little.sections.map(({ part }) => part);
-    expect(parts).toEqual(expect.arrayContaining(['answer', 'line-up', 'method', 'reliability', 'data'])); // prettier-ignore
+    expect(parts).toEqual(
+      expect.arrayContaining(['answer', 'line-up', 'method', 'reliability', 'data']),
+    );
     expect(parts).not.toContain('accuracy');
     expect(little.card).toBeNull();
     const stated = revisionFigures(little, bare);
     expect(verifyFigures(stated, openReport(bare, evaluate(bare)), little).departures).toEqual([]);
-    expect(readinessOf(openReport(bare, evaluate(bare))).find(({ key }) => key === 'reference')?.weight).toBe('missing'); // prettier-ignore
+    expect(
+      readinessOf(openReport(bare, evaluate(bare))).find(({ key }) => key === 'reference')?.weight,
+    ).toBe('missing');
   });
 
   it('counts photos of one place only where several have them, and marks tie them', () => {
-    const photo = (specimen_id: string) => ({ specimen_id, path: `photos/${specimen_id}.jpg`, view: 'front', light: 'flat' });
+    const photo = (specimen_id: string) => ({
+      specimen_id,
+      path: `photos/${specimen_id}.jpg`,
+      view: 'front',
+      light: 'flat',
+    });
     const marks = (specimen_id: string) =>
-      [1, 2].map((mark) => ({ specimen_id, path: `photos/${specimen_id}.jpg`, mark, u_px: 100 * mark, v_px: 100, x_mm: 10 * mark, y_mm: 5 }));
+      [1, 2].map((mark) => ({
+        specimen_id,
+        path: `photos/${specimen_id}.jpg`,
+        mark,
+        u_px: 100 * mark,
+        v_px: 100,
+        x_mm: 10 * mark,
+        y_mm: 5,
+      }));
     const measure = (specimen_id: string) => ({
-      ...{ specimen_id, path: `photos/${specimen_id}.jpg`, measure_id: `m-${specimen_id}`, measure: 'strings' },
+      ...{
+        specimen_id,
+        path: `photos/${specimen_id}.jpg`,
+        measure_id: `m-${specimen_id}`,
+        measure: 'strings',
+      },
       ...{ x: 0, y: 0, w: 20, h: 10, unit: 'mm', value_key: 'coverage_share', value: 0.02 },
     });
     const given = (tied: string[]) =>
       smallStudy({
         ...TWO_SIDES,
         prints: [print('p1', 'R'), print('p2', 'C')],
-        specimens: [{ specimen_id: 's1', print_id: 'p1' }, { specimen_id: 's2', print_id: 'p2' }],
+        specimens: [
+          { specimen_id: 's1', print_id: 'p1' },
+          { specimen_id: 's2', print_id: 'p2' },
+        ],
         photos: ['s1', 's2'].map(photo),
         photo_marks: tied.flatMap(marks),
         photo_measures: ['s1', 's2'].map(measure),
@@ -206,7 +256,7 @@ describe('a report of little', () => {
     expect(row?.box).toEqual({ x: 0, y: 0, w: 20, h: 10 });
     expect(row?.frames[0]?.figure?.printed).toBe('2.00 %');
   });
-}); // prettier-ignore
+});
 
 describe('the words of a report', () => {
   it('are proposed from verdicts, unless they are written or thrown away', () => {
@@ -215,9 +265,13 @@ describe('the words of a report', () => {
     const quick = proposed.find(({ rests_on }) => rests_on.includes('pairs:B-stock:ln_print_s'));
     expect(quick).toMatchObject({ kind: 'plus', contender: 'B-stock' });
     expect(quick?.text).toMatch(/^Takes \d\d % less time than Auklet 23 stock\.$/);
-    expect(proposed.some(({ kind, text }) => kind === 'answer' && text.startsWith('For our clip bench'))).toBe(true); // prettier-ignore
+    expect(
+      proposed.some(({ kind, text }) => kind === 'answer' && text.startsWith('For our clip bench')),
+    ).toBe(true);
     // What is not settled is not proposed.
-    expect(proposed.some(({ rests_on }) => rests_on.includes('pairs:C-stock:accuracy_mm'))).toBe(false); // prettier-ignore
+    expect(proposed.some(({ rests_on }) => rests_on.includes('pairs:C-stock:accuracy_mm'))).toBe(
+      false,
+    );
     const written = proposalsOf(openReport(study, results));
     expect(written.some(({ key }) => key === quick?.key)).toBe(false);
     const report = { thrown_away: [quick?.key ?? ''] };
@@ -306,8 +360,10 @@ describe('the words of a report', () => {
     const bare = smallStudy({
       ...TWO_SIDES,
       prints: [print('p1', 'R'), print('p2', 'C')],
-      borrowed: [{ borrowed_id: 'b', machine_id: 'mc', source: 'a letter', statement: 'It is quiet.' }],
-    }); // prettier-ignore
+      borrowed: [
+        { borrowed_id: 'b', machine_id: 'mc', source: 'a letter', statement: 'It is quiet.' },
+      ],
+    });
     const texts = caveatsOf(openReport(bare, evaluate(bare))).map(({ text }) => text);
     expect(texts.join('\n')).toContain('Not tested: dimensions, surface, limits');
     expect(texts.join('\n')).toContain('Statements from elsewhere about Other machine');
@@ -447,9 +503,17 @@ describe('a study that is given to anyone', () => {
     }
     expect(new Set(files.names.values()).size).toBe(files.names.size);
     const again = evaluate(plain);
-    for (const section of ['accuracy', 'pairs', 'surface', 'surface_agreement', 'gauge', 'scorecard', 'reliability'] as const) {
+    for (const section of [
+      'accuracy',
+      'pairs',
+      'surface',
+      'surface_agreement',
+      'gauge',
+      'scorecard',
+      'reliability',
+    ] as const) {
       expect(again[section], section).toEqual(results[section]);
-    } // prettier-ignore
+    }
   });
 
   it('stays as it is where names are kept', () => {

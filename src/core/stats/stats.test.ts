@@ -113,7 +113,10 @@ describe('summaries', () => {
   });
 
   it('the median of many values is the one a sorted list has in its middle', () => {
-    const values = fc.array(fc.oneof(fc.integer({ min: 0, max: 3 }), fc.double({ noNaN: true, min: -1e9, max: 1e9 })), { minLength: 1, maxLength: 60 }); // prettier-ignore
+    const values = fc.array(
+      fc.oneof(fc.integer({ min: 0, max: 3 }), fc.double({ noNaN: true, min: -1e9, max: 1e9 })),
+      { minLength: 1, maxLength: 60 },
+    );
     fc.assert(
       fc.property(values, (list) => {
         const sorted = list.toSorted((a, b) => a - b);

@@ -95,7 +95,7 @@ describe('prints of one part in two plastics', () => {
     expect(row?.difference.estimate).toBeCloseTo(own - others, 12);
   });
 
-  it('are told of where a fit over all of them mixes their shrinkage', () => {
+  it('have a note where a fit over all of them mixes their shrinkage', () => {
     const given = study();
     const sizes = [10, 20, 40].map((nominal_mm, at) =>
       fullRow('dimensions', {

@@ -114,9 +114,16 @@ describe('a sweep', () => {
   it('of several figures is the least of them, and names all that stop it', () => {
     const good = figure([BASE, BASE, BASE], { key: 'photo:w/ringing/flat', delta: 0.1 });
     const bad = figure([BASE, BASE, [0.3, 0.31, 0.29]], { key: 'accuracy_mm', delta: 0.1 });
-    const worse = figure([[90, 91, 92], [90, 91, 92], [60, 61, 62]], {
-      ...{ key: 'surface', isLargerBetter: true, delta: 5 },
-    }); // prettier-ignore
+    const worse = figure(
+      [
+        [90, 91, 92],
+        [90, 91, 92],
+        [60, 61, 62],
+      ],
+      {
+        ...{ key: 'surface', isLargerBetter: true, delta: 5 },
+      },
+    );
     const found = swept(good, bad, worse);
     expect(found.figures['photo:w/ringing/flat']?.holds_to).toBe('S2');
     expect(found.holds_to).toBe('S1');

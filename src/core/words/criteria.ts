@@ -97,7 +97,7 @@ export function figureWords(key: string, names: FigureNames): FigureWords {
   }
   if (kind === 'photo') {
     const words = PHOTO[second] ?? plain('Surface', inWords(second), '', 4, false);
-    // What of the part it is of, is told first: ringing along x is another thing than along y.
+    // Ringing along x is another thing than along y: the label names the feature.
     const feature = rest.split('/').slice(3).join('/');
     const of = feature === '' ? '' : ` along ${feature}`;
     return { ...words, label: `${words.label}${of}, ${part}, ${inWords(third)} light` };

@@ -10,7 +10,7 @@ const RESPONSES = {
   ln_print_s: { what: 'time', gain: (gain: number) => factor(gain, 'time') },
 } as const;
 
-/** What machines are crossed with, as it stands in a sentence. */
+/** The factor that machines are crossed with, as words of a sentence. */
 const BY: Readonly<Record<Effects['factor'], string>> = {
   kind: 'the profile',
   slicer: 'the slicing program',

@@ -13,8 +13,20 @@ const item = (key: string, more: Partial<FairnessItem> = {}): FairnessItem => ({
   ...{ key, state: 'same', role: 'held', contender_value: 3, reference_value: 3, varies: false },
   ...more,
 });
-const pair = (contender: string, artefact_id: string, result: Fairness['result'], items: FairnessItem[] = []): Fairness =>
-  ({ contender, reference: 'R', artefact_id, type: 'PLA', result, items, sentence: `${contender} on ${artefact_id} is ${result}.` }); // prettier-ignore
+const pair = (
+  contender: string,
+  artefact_id: string,
+  result: Fairness['result'],
+  items: FairnessItem[] = [],
+): Fairness => ({
+  contender,
+  reference: 'R',
+  artefact_id,
+  type: 'PLA',
+  result,
+  items,
+  sentence: `${contender} on ${artefact_id} is ${result}.`,
+});
 
 let sent: unknown[];
 let refusal: string | null;
@@ -61,7 +73,9 @@ describe('the fairness check', () => {
     opened();
     expect(screen.getByText(/1\s+confounded, 1 noted, 1 clean/)).toBeTruthy();
     expect(screen.getByText('A on wall is confounded.')).toBeTruthy();
-    const items = within(screen.getByRole('region', { name: 'What was compared' })).getAllByRole('rowheader'); // prettier-ignore
+    const items = within(screen.getByRole('region', { name: 'What was compared' })).getAllByRole(
+      'rowheader',
+    );
     expect(items.map((one) => one.textContent)).toEqual(['wall count', 'seam', 'layer height']);
   });
 
@@ -92,7 +106,9 @@ describe('the fairness check', () => {
     expect(sent).toEqual([]);
     fireEvent.change(reason, { target: { value: ' It is not loaded. ' } });
     fireEvent.submit(reason);
-    await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('It is accepted already.')); // prettier-ignore
+    await waitFor(() =>
+      expect(screen.getByRole('alert').textContent).toBe('It is accepted already.'),
+    );
     expect(sent).toMatchObject([
       {
         ...{ contender_id: 'A', reference_id: 'R', artefact_id: 'wall', item: 'wall_count' },

@@ -75,7 +75,7 @@ globalThis.document?.addEventListener('click', (event) => {
 let wanted = '';
 
 async function followWhenSaved(address: string): Promise<void> {
-  // A hand that changes its mind meanwhile goes where it pointed last.
+  // A second link takes the place of the first.
   const isFollowed = wanted !== '';
   wanted = address;
   if (isFollowed) return;

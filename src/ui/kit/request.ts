@@ -123,7 +123,7 @@ async function request<Answer>(
   const isWrite = method !== 'GET';
   if (isWrite) underWay += 1;
   const size = typeof body === 'string' ? new Blob([body]).size : 0;
-  // What is written reaches the server even where its page has gone meanwhile.
+  // The browser still sends a change after its page has closed.
   const outlives = isWrite && isText(body) && bytesUnderWay + size <= LAST_BYTES;
   if (outlives) bytesUnderWay += size;
   const response = await fetch(`/api/v1${path}`, {

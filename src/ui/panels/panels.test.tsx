@@ -13,7 +13,9 @@ afterEach(cleanup);
 describe('a plan', () => {
   it('has an id of its question that no other panel has', () => {
     expect(idOfPanel('On which one is the wall smoother?', new Set())).toBe('is-the-wall-smoother');
-    expect(idOfPanel('On which one is the wall smoother?', new Set(['is-the-wall-smoother']))).toBe('is-the-wall-smoother-2'); // prettier-ignore
+    expect(idOfPanel('On which one is the wall smoother?', new Set(['is-the-wall-smoother']))).toBe(
+      'is-the-wall-smoother-2',
+    );
     expect(idOfPanel('¿?', new Set())).toBe('panel');
   });
 
@@ -27,25 +29,59 @@ describe('a plan', () => {
       { specimen_id: 's1', code: 'K1', contender_id: 'A', path: null },
       { specimen_id: 's2', code: 's2', contender_id: 'B', path: null },
     ]);
-    expect(candidatesOf({ shown_as: 'photos', artefact_id: 'wall' }, undefined, specimens)).toEqual([]); // prettier-ignore
+    expect(candidatesOf({ shown_as: 'photos', artefact_id: 'wall' }, undefined, specimens)).toEqual(
+      [],
+    );
   });
 
   it('goes on where it was kept, without what only its course writes', () => {
-    const draft = { ...newDraft('wall'), panel_id: 'p', aspect: 'Which?', x_mm: 1, y_mm: 2, w_mm: 3, h_mm: 4 }; // prettier-ignore
+    const draft = {
+      ...newDraft('wall'),
+      panel_id: 'p',
+      aspect: 'Which?',
+      x_mm: 1,
+      y_mm: 2,
+      w_mm: 3,
+      h_mm: 4,
+    };
     const { panel_id, kind, aspect, artefact_id, target, items: _, ...held } = draft;
     const page = {
       panel: { panel_id, kind, aspect, artefact_id, target, row_version: 3 },
-      setup: { ...held, panel_id, row_version: 2, opened_at: null, closed_at: null, closed_by: null, revealed_at: null },
-      items: [{ specimen_id: 's1', path: 'photos/a.jpg', code: 'K1', contender_id: 'A', seen: null, isOut: false }],
-    } as unknown as PanelPage; // prettier-ignore
-    expect(draftOf(page)).toEqual({ ...draft, items: [{ specimen_id: 's1', path: 'photos/a.jpg' }] }); // prettier-ignore
+      setup: {
+        ...held,
+        panel_id,
+        row_version: 2,
+        opened_at: null,
+        closed_at: null,
+        closed_by: null,
+        revealed_at: null,
+      },
+      items: [
+        {
+          specimen_id: 's1',
+          path: 'photos/a.jpg',
+          code: 'K1',
+          contender_id: 'A',
+          seen: null,
+          isOut: false,
+        },
+      ],
+    } as unknown as PanelPage;
+    expect(draftOf(page)).toEqual({
+      ...draft,
+      items: [{ specimen_id: 's1', path: 'photos/a.jpg' }],
+    });
     expect(placeOfDraft(draft)).toEqual({ x: 1, y: 2, w: 3, h: 4 });
     expect(placeOfDraft({ ...draft, h_mm: null })).toBeNull();
   });
 
   it('says what its ballots would find, and how many are needed', () => {
-    render(<PowerCurve kind="triangle" aim={{ ...usualAim('triangle'), effect: 0.5 }} planned={16} />); // prettier-ignore
-    expect(screen.getByText(/^16 ballots on each pair would find that 50 of 100 people can tell/)).toBeTruthy(); // prettier-ignore
+    render(
+      <PowerCurve kind="triangle" aim={{ ...usualAim('triangle'), effect: 0.5 }} planned={16} />,
+    );
+    expect(
+      screen.getByText(/^16 ballots on each pair would find that 50 of 100 people can tell/),
+    ).toBeTruthy();
     expect(screen.getByText('16 are needed for 80 of 100.')).toBeTruthy();
     cleanup();
     render(<PowerCurve kind="paired" aim={{ ...usualAim('paired'), effect: 0.5 }} planned={0} />);

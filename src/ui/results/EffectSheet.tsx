@@ -85,7 +85,6 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
             figures={figuresOf(effects, nameOf, way.through)}
           >
             {' '}
-            {/* prettier-ignore */}
             <EffectLines
               effects={effects}
               machines={machines}

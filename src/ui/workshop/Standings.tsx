@@ -25,7 +25,14 @@ interface Figure {
 
 const FIGURES: readonly Figure[] = [
   {
-    ...{ key: 'deviation', tab: 'deviation', head: 'mean deviation, mm', isMore: false, digits: 2, from: 0 },
+    ...{
+      key: 'deviation',
+      tab: 'deviation',
+      head: 'mean deviation, mm',
+      isMore: false,
+      digits: 2,
+      from: 0,
+    },
     interval: (row) => row.mae_mm,
     dots: (row) => row.dots.mae_mm,
     say: (value) => fixed(value, 3),
@@ -37,7 +44,14 @@ const FIGURES: readonly Figure[] = [
     say: (value) => duration(value * 60),
   },
   {
-    ...{ key: 'successes', tab: 'successes', head: 'share of successes', isMore: true, digits: 2, from: 0 },
+    ...{
+      key: 'successes',
+      tab: 'successes',
+      head: 'share of successes',
+      isMore: true,
+      digits: 2,
+      from: 0,
+    },
     interval: (row) => row.success,
     dots: () => [],
     say: (value) => percent(value),
@@ -48,7 +62,7 @@ const FIGURES: readonly Figure[] = [
     dots: (row) => row.dots.surface,
     say: (value) => fixed(value, 1),
   },
-]; // prettier-ignore
+];
 
 const minutes = ({ estimate, low, high, ...rest }: Interval): Interval => {
   const through = (value: number | null) => (value === null ? null : value / 60);
@@ -84,14 +98,22 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
       const ends = [low, high].filter((end) => end !== null);
       // One very wide bar must not flatten all others: it runs out of the strip.
       const room = (estimate ?? 0) * 2;
-      return [...figure.dots(row), estimate ?? [], ...ends.map((end) => Math.max(Math.min(end, room), figure.from ?? end))].flat();
+      return [
+        ...figure.dots(row),
+        estimate ?? [],
+        ...ends.map((end) => Math.max(Math.min(end, room), figure.from ?? end)),
+      ].flat();
     }),
     figure.from,
-  ); // prettier-ignore
+  );
   const band = ordered[0] && bandOf(figure.interval(ordered[0]));
   return (
     <section className="w-full min-w-0 flex-1" aria-label="Standings">
-      <div role="tablist" aria-label="Ordered by" className="mb-1 flex flex-wrap justify-end gap-x-4">
+      <div
+        role="tablist"
+        aria-label="Ordered by"
+        className="mb-1 flex flex-wrap justify-end gap-x-4"
+      >
         {figures.map((one) => (
           <button
             key={one.key}
@@ -105,16 +127,16 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
           </button>
         ))}
       </div>
-      <div className="sheet overflow-x-auto">
+      <div className="overflow-x-auto sheet">
         <Leaving isPicture name="Standings">
           <table className="w-full min-w-[640px]">
             <thead>
               <tr className="border-b border-line">
-                <th className="th w-10 pl-3">
+                <th className="w-10 th pl-3">
                   <span className="sr-only">place</span>
                 </th>
                 <th className="th">machine, profile</th>
-                <th className="th min-w-[240px]">{figure.head}</th>
+                <th className="min-w-[240px] th">{figure.head}</th>
                 <th className="th text-right">
                   <span className="sr-only">{figure.head}</span>
                 </th>
@@ -128,20 +150,30 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
                 const place = places[at] ?? null;
                 const isNear = place?.[0] === 1 && place[1] > 1;
                 return (
-                  <tr key={`${row.study_id} ${row.contender}`} className={`border-b border-line-soft ${isNear ? 'bg-plum-soft/40' : ''}`}>
+                  <tr
+                    key={`${row.study_id} ${row.contender}`}
+                    className={`border-b border-line-soft ${isNear ? 'bg-plum-soft/40' : ''}`}
+                  >
                     <td className="pl-3 whitespace-nowrap text-ink-2">
                       {place === null ? '' : placesText(place)}
                     </td>
                     <th scope="row" className="px-2 py-1 text-left font-normal">
-                      <a href={`/machines/${row.machine_uid}`} className="font-semibold no-underline hover:underline">
+                      <a
+                        href={`/machines/${row.machine_uid}`}
+                        className="font-semibold no-underline hover:underline"
+                      >
                         {row.machine}
                       </a>{' '}
                       <span className="text-ink-2" data-hint={row.profile}>
-                        {isTwin(row, rows) ? row.profile : row.isTuned ? 'ours, tuned' : 'as shipped'}
+                        {isTwin(row, rows)
+                          ? row.profile
+                          : row.isTuned
+                            ? 'ours, tuned'
+                            : 'as shipped'}
                       </span>
                       <a
                         href={`/studies/${row.study_id}/results/glance`}
-                        className="block max-w-[30ch] truncate lg:max-w-[46ch] text-2xs text-ink-2 no-underline hover:underline"
+                        className="block max-w-[30ch] truncate text-2xs text-ink-2 no-underline hover:underline lg:max-w-[46ch]"
                       >
                         {span(row)} · {row.study_title}
                       </a>
@@ -151,14 +183,20 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
                         hue={row.hue}
                         isTuned={row.isTuned}
                         scale={scale}
-                        dots={figure.dots(row).map((value) => ({ value, label: figure.say(value) }))}
+                        dots={figure
+                          .dots(row)
+                          .map((value) => ({ value, label: figure.say(value) }))}
                         interval={interval}
                         band={band ?? null}
                         label={sayStrip(row, figure, interval)}
                       />
                     </td>
                     <td className="px-2 text-right font-mono">
-                      {interval.estimate === null ? <Unknown why={interval.notes?.[0] ?? 'not known'} /> : figure.say(interval.estimate)}
+                      {interval.estimate === null ? (
+                        <Unknown why={interval.notes?.[0] ?? 'not known'} />
+                      ) : (
+                        figure.say(interval.estimate)
+                      )}
                     </td>
                     <td className="px-2 text-right font-mono">{row.prints}</td>
                     <td className="max-w-56 px-2 pr-3 text-2xs text-ink-2">{differing(row)}</td>
@@ -179,7 +217,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
         </Leaving>
       </div>
     </section>
-  ); // prettier-ignore
+  );
 }
 
 /** Whether the same machine stands in the same study with another profile of that kind. */
@@ -216,6 +254,7 @@ const differing = (row: ShownStanding): string =>
 
 function sayStrip(row: ShownStanding, figure: Figure, { estimate, low, high }: Interval): string {
   if (estimate === null) return `${row.machine}: not known`;
-  const ends = low === null || high === null ? 'no interval' : `${figure.say(low)} to ${figure.say(high)}`; // prettier-ignore
+  const ends =
+    low === null || high === null ? 'no interval' : `${figure.say(low)} to ${figure.say(high)}`;
   return `${row.machine}: ${figure.say(estimate)}, ${ends}`;
 }

@@ -7,7 +7,11 @@ import { Standings } from './Standings';
 
 afterEach(cleanup);
 
-const interval = (estimate: number | null, low: number | null = null, high: number | null = null) => ({ estimate, low, high }); // prettier-ignore
+const interval = (
+  estimate: number | null,
+  low: number | null = null,
+  high: number | null = null,
+) => ({ estimate, low, high });
 const row = (machine: string, more: Partial<ShownStanding>): ShownStanding => ({
   ...{ study: 's', study_id: 's', study_title: 'Bench', contender: machine, machine },
   ...{ machine_uid: machine, profile: 'As shipped', isTuned: false, hue: 0, prints: 3 },
@@ -18,10 +22,25 @@ const row = (machine: string, more: Partial<ShownStanding>): ShownStanding => ({
   ...more,
 });
 const ROWS = [
-  row('Gannet', { mae_mm: interval(0.02, 0.01, 0.03), print_s: interval(1800), limits: { gap: 0.3, droop: 60 } }),
-  row('Auklet', { mae_mm: interval(0.025, 0.018, 0.032), print_s: interval(4200), limits: { gap: 0.25, droop: 50 }, to: '2026-10-04T08:00:00Z' }),
-  row('Fulmar', { mae_mm: interval(0.09, 0.08, 0.1), print_s: interval(null), limits: { gap: null, droop: 70 }, differs: ['material_lot', 'layer_height_mm'], own: { material_lot: ['L2'], layer_height_mm: [0.16] } }),
-]; // prettier-ignore
+  row('Gannet', {
+    mae_mm: interval(0.02, 0.01, 0.03),
+    print_s: interval(1800),
+    limits: { gap: 0.3, droop: 60 },
+  }),
+  row('Auklet', {
+    mae_mm: interval(0.025, 0.018, 0.032),
+    print_s: interval(4200),
+    limits: { gap: 0.25, droop: 50 },
+    to: '2026-10-04T08:00:00Z',
+  }),
+  row('Fulmar', {
+    mae_mm: interval(0.09, 0.08, 0.1),
+    print_s: interval(null),
+    limits: { gap: null, droop: 70 },
+    differs: ['material_lot', 'layer_height_mm'],
+    own: { material_lot: ['L2'], layer_height_mm: [0.16] },
+  }),
+];
 const LADDERS = {
   gap: { name: 'Clearance', unit: 'mm', isMore: false },
   droop: { name: 'Overhang', unit: '°', isMore: true },
@@ -34,7 +53,10 @@ describe('standings', () => {
   it('put the truest first, and mark who cannot be told from it', () => {
     render(<Standings rows={ROWS} ladders={{}} />);
     expect(names()).toEqual(['Gannet', 'Auklet', 'Fulmar']);
-    const places = screen.getAllByRole('row').slice(1, 4).map((one) => one.querySelector('td')?.textContent); // prettier-ignore
+    const places = screen
+      .getAllByRole('row')
+      .slice(1, 4)
+      .map((one) => one.querySelector('td')?.textContent);
     // 0.02 lies between 0.018 and 0.032, and not between 0.08 and 0.1.
     expect(places).toEqual(['1–2', '1–2', '3']);
   });
@@ -53,7 +75,11 @@ describe('standings', () => {
 
   it('offer no figure that nobody has', () => {
     render(<Standings rows={ROWS} ladders={{}} />);
-    expect(screen.getAllByRole('tab').map((one) => one.textContent)).toEqual(['deviation', 'time', 'successes']); // prettier-ignore
+    expect(screen.getAllByRole('tab').map((one) => one.textContent)).toEqual([
+      'deviation',
+      'time',
+      'successes',
+    ]);
   });
 
   it('say from when to when, and what a row does not share with the first', () => {
@@ -63,7 +89,10 @@ describe('standings', () => {
   });
 
   it('tell a machine’s profiles of one kind in one study apart by their names', () => {
-    const twins = [row('Gannet', { isTuned: true, profile: 'Outer wall 120' }), row('Gannet', { contender: 'b', isTuned: true, profile: 'Outer wall 200' })]; // prettier-ignore
+    const twins = [
+      row('Gannet', { isTuned: true, profile: 'Outer wall 120' }),
+      row('Gannet', { contender: 'b', isTuned: true, profile: 'Outer wall 200' }),
+    ];
     render(<Standings rows={[...twins, row('Auklet', { isTuned: true })]} ladders={{}} />);
     for (const text of ['Outer wall 120', 'Outer wall 200', 'ours, tuned']) {
       expect(screen.getByText(text)).toBeTruthy();
@@ -73,7 +102,19 @@ describe('standings', () => {
 
 describe('a place', () => {
   it('is said in words', () => {
-    expect([1, 2, 3, 4, 11, 12, 13, 21, 22, 103, 111].map(ordinal)).toEqual(['1st', '2nd', '3rd', '4th', '11th', '12th', '13th', '21st', '22nd', '103rd', '111th']); // prettier-ignore
+    expect([1, 2, 3, 4, 11, 12, 13, 21, 22, 103, 111].map(ordinal)).toEqual([
+      '1st',
+      '2nd',
+      '3rd',
+      '4th',
+      '11th',
+      '12th',
+      '13th',
+      '21st',
+      '22nd',
+      '103rd',
+      '111th',
+    ]);
     expect(place({ place: 2, of: 9 })).toBe('2nd of 9');
   });
 });

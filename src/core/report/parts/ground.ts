@@ -52,11 +52,18 @@ export function methodPart(
   const lots = new Set(prints.map((print) => print.material_id));
   const spools = materials
     .filter((row) => lots.has(row.material_id))
-    .map((row) => [row.maker, row.type, row.colour, row.lot && `lot ${row.lot}`].filter(Boolean).join(' ')); // prettier-ignore
+    .map((row) =>
+      [row.maker, row.type, row.colour, row.lot && `lot ${row.lot}`].filter(Boolean).join(' '),
+    );
   const checked = artefacts.flatMap(({ artefact_id, name }) => {
     const cells = marks.map(({ contender_id }): Cell => {
       if (contender_id === results.study.reference) return { text: ['reference'] };
-      return figureCell(context, `fairness:${contender_id}:${artefact_id}`, WORD, 'not both printed'); // prettier-ignore
+      return figureCell(
+        context,
+        `fairness:${contender_id}:${artefact_id}`,
+        WORD,
+        'not both printed',
+      );
     });
     return cells.some((cell) => 'text' in cell && cell.text[0] !== 'reference')
       ? [{ head: [name], cells }]
@@ -73,12 +80,28 @@ export function methodPart(
     ...(printed.length > 0
       ? [{ kind: 'table', caption: 'Prints of each artefact', heads, rows: printed } as const]
       : []),
-    ...(spools.length > 0 ? [{ kind: 'text', text: [`Printed of ${spools.join('; ')}.`] } as const] : []), // prettier-ignore
+    ...(spools.length > 0
+      ? [{ kind: 'text', text: [`Printed of ${spools.join('; ')}.`] } as const]
+      : []),
     ...(used.length > 0
-      ? [{ kind: 'table', caption: 'Instruments, and what they repeat', heads: [['resolution'], ['uncertainty (k = 2)'], ['readings'], ['repeats within']], rows: used } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption: 'Instruments, and what they repeat',
+            heads: [['resolution'], ['uncertainty (k = 2)'], ['readings'], ['repeats within']],
+            rows: used,
+          } as const,
+        ]
       : []),
     ...(checked.length > 0
-      ? [{ kind: 'table', caption: 'Fairness: what differs from the reference besides what is compared', heads, rows: checked } as const] // prettier-ignore
+      ? [
+          {
+            kind: 'table',
+            caption: 'Fairness: what differs from the reference besides what is compared',
+            heads,
+            rows: checked,
+          } as const,
+        ]
       : []),
     ...(sentences.length > 0 ? [{ kind: 'made', title: 'Confounded', sentences } as const] : []),
   ];

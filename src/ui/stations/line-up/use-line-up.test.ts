@@ -5,11 +5,17 @@ import { json, keptRow, toldApi } from '../../../../tests/support/told-api';
 import { useLineUp } from './use-line-up';
 
 const api = toldApi();
-let machine: ReturnType<typeof keptRow<{ machine_id: string; maker: string | null; nozzle_mm: number | null }>>; // prettier-ignore
+let machine: ReturnType<
+  typeof keptRow<{ machine_id: string; maker: string | null; nozzle_mm: number | null }>
+>;
 let profile: ReturnType<typeof keptRow<{ profile_id: string; name: string }>>;
 
 beforeEach(() => {
-  machine = keptRow({ machine_id: 'a', maker: null as string | null, nozzle_mm: 0.4 as number | null }); // prettier-ignore
+  machine = keptRow({
+    machine_id: 'a',
+    maker: null as string | null,
+    nozzle_mm: 0.4 as number | null,
+  });
   profile = keptRow({ profile_id: 's', name: 'As shipped' });
   api.answers['PATCH /studies/u/rows/machines/a'] = (body) => machine.patch(body);
   api.answers['PATCH /studies/u/rows/profiles/s'] = (body) => profile.patch(body);
@@ -78,7 +84,8 @@ describe('a line-up that is typed into', () => {
   });
 
   it('says what is refused, and goes on with the next', async () => {
-    api.answers['PATCH /studies/u/rows/profiles/s'] = () => json({ detail: 'that name is taken' }, 422); // prettier-ignore
+    api.answers['PATCH /studies/u/rows/profiles/s'] = () =>
+      json({ detail: 'that name is taken' }, 422);
     const { result } = opened();
     const said = await doing(result, (now) =>
       Promise.all([
@@ -103,9 +110,12 @@ describe('a line-up that is typed into', () => {
   });
 
   it('says that it was changed where the server does not tell how it stands', async () => {
-    api.answers['PATCH /studies/u/rows/profiles/s'] = () => json({ detail: 'It was changed.' }, 409); // prettier-ignore
+    api.answers['PATCH /studies/u/rows/profiles/s'] = () =>
+      json({ detail: 'It was changed.' }, 409);
     const { result } = opened();
-    expect(await doing(result, (now) => now.changeProfile('s', { name: 'Ours' }))).toBe('It was changed.'); // prettier-ignore
+    expect(await doing(result, (now) => now.changeProfile('s', { name: 'Ours' }))).toBe(
+      'It was changed.',
+    );
     expect(patches()).toHaveLength(1);
   });
 
@@ -124,7 +134,10 @@ describe('a line-up that is typed into', () => {
     expect(await doing(result, (now) => now.setSetting('s', 'infill ', ' 20 '))).toBeNull();
     const settings = () =>
       result.current.rows.profile_settings.map(({ key, value }) => [key, value]);
-    expect(settings()).toEqual([['walls', '3'], ['infill', '20%']]); // prettier-ignore
+    expect(settings()).toEqual([
+      ['walls', '3'],
+      ['infill', '20%'],
+    ]);
     expect(api.asked[0]?.body).toEqual({ profile_id: 's', key: 'infill ', value: '20' });
     await doing(result, (now) => now.setSetting('s', 'infill', ' '));
     expect(api.asked[1]?.body).toEqual({ profile_id: 's', key: 'infill', value: null });

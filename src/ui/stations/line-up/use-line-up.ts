@@ -97,7 +97,8 @@ export function useLineUp(studyId: string, given: Rows): LineUpEdits {
           const own = { profile_id: profileId, key: answer.key, row_version: 1 };
           return {
             ...all,
-            profile_settings: answer.value === null ? others : [...others, { ...own, value: answer.value }], // prettier-ignore
+            profile_settings:
+              answer.value === null ? others : [...others, { ...own, value: answer.value }],
           };
         });
       }),
