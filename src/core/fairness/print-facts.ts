@@ -25,13 +25,11 @@ const listed = (values: Iterable<string>, isUnknown = false): string | null => {
 /** Prepares reading the facts of a study's prints. */
 export function printFacts(index: StudyIndex): PrintFacts {
   const { tables, sliced } = index.study;
-  const materials = new Map(tables.materials.map((row) => [row.material_id, row]));
-  const slots = groupBy(tables.print_materials, (row) => row.print_id);
   const plateUses = new Map(tables.plate_uses.map((row) => [row.print_id, row]));
   /** What is known of a print's materials, in a column; null where it is not known of one. */
   const ofMaterials = (print: Print, column: 'maker' | 'lot' | 'colour'): Fact => {
-    const used = slots.get(print.print_id) ?? [print];
-    const told = used.map((row) => materials.get(row.material_id)?.[column] ?? null);
+    const used = index.materialsOfPrint.get(print.print_id) ?? [print];
+    const told = used.map((row) => index.materials.get(row.material_id)?.[column] ?? null);
     return listed(
       told.filter((one) => one !== null),
       told.includes(null),

@@ -1,5 +1,5 @@
 import { groupBy } from '../study';
-import { meanOf, type PrintValues } from '../stats';
+import { gatherValues, meanOf, type PrintValues } from '../stats';
 import { ofCells } from './cells';
 
 /** A specimen's mean deviation and mean absolute deviation over its cells. */
@@ -30,13 +30,8 @@ export function printValues(
   specimens: readonly SpecimenError[],
   figure: 'bias_mm' | 'mae_mm',
 ): PrintValues {
-  const values = new Map<string, number[]>();
-  for (const own of groupBy(specimens, (specimen) => specimen.print_id).values()) {
-    const stratum = own[0]?.stratum ?? '';
-    const value = meanOf(own, (specimen) => specimen[figure]);
-    const group = values.get(stratum);
-    if (group) group.push(value);
-    else values.set(stratum, [value]);
-  }
-  return values;
+  const prints = [...groupBy(specimens, (specimen) => specimen.print_id).values()];
+  return gatherValues(
+    prints.map((own) => [own[0]?.stratum ?? '', meanOf(own, (specimen) => specimen[figure])]),
+  );
 }

@@ -1,4 +1,4 @@
-import { meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
+import { gatherValues, meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
 import { groupBy, type Row, type StudyIndex } from '../study';
 import type { Cell, Measurements } from './cells';
 
@@ -52,12 +52,11 @@ function squarenessOf(square: Row<'squares'>, cells: readonly Cell[], alpha: num
     const notes = 'no specimen with both sides and both diagonals measured';
     return { specimens: 0, angle_deg: unknownInterval(notes), mm_per_100mm: null };
   }
-  const strata = groupBy(groupBy(angles, (one) => one.print).values(), ([one]) => one?.stratum);
-  const values = [...strata].map(
-    ([stratum = '', prints]) =>
-      [stratum, prints.map((group) => meanOf(group, (one) => one.deg))] as const,
+  const prints = [...groupBy(angles, (one) => one.print).values()];
+  const values = gatherValues(
+    prints.map((group) => [group[0]?.stratum ?? '', meanOf(group, (one) => one.deg)]),
   );
-  const angle_deg = oneSideInterval(new Map(values), alpha);
+  const angle_deg = oneSideInterval(values, alpha);
   const radians = ((angle_deg.estimate ?? 0) * Math.PI) / 180;
   return { specimens: angles.length, angle_deg, mm_per_100mm: 100 * Math.tan(radians) };
 }

@@ -1,5 +1,6 @@
-import { groupBy, partsOfStratum, type Print, type StudyIndex } from '../study';
+import { partsOfStratum, type Print, type StudyIndex } from '../study';
 import {
+  gatherValues,
   mapInterval,
   mean,
   medianOrNull,
@@ -50,13 +51,7 @@ const byStratum = <Timed extends Print>(
   index: StudyIndex,
   prints: readonly Timed[],
   valueOf: (print: Timed) => number,
-): PrintValues =>
-  new Map(
-    [...groupBy(prints, (print) => index.stratumOf(print))].map(([stratum, group]) => [
-      stratum,
-      group.map(valueOf),
-    ]),
-  );
+): PrintValues => gatherValues(prints.map((print) => [index.stratumOf(print), valueOf(print)]));
 
 /** Natural logarithm of the printing time in s of each finished print, by stratum. */
 export const logPrintTimes = (index: StudyIndex, contenderId: string): PrintValues =>

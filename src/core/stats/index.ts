@@ -12,6 +12,7 @@ export { bitDraws, gammaDraws, seededDraws, shuffled, type Draws } from './rando
 export { NO_INTERVAL_NOTE, oneSideInterval } from './one-side';
 export {
   combineVariance,
+  gatherValues,
   printMean,
   type CombinedVariance,
   type PrintMean,

@@ -3,6 +3,19 @@ import { maxAbs, mean, meanOf, sumOfSquares } from './summary';
 /** Values of prints, grouped by stratum (an artefact in a type of material): the sample of every figure of a contender. */
 export type PrintValues = ReadonlyMap<string, readonly number[]>;
 
+/** Puts the values of prints together by stratum, in the order in which they come. */
+export function gatherValues(
+  all: Iterable<readonly [stratum: string, value: number]>,
+): PrintValues {
+  const values = new Map<string, number[]>();
+  for (const [stratum, value] of all) {
+    const own = values.get(stratum);
+    if (own) own.push(value);
+    else values.set(stratum, [value]);
+  }
+  return values;
+}
+
 /** One stratum's part in the variance of a contender's figure. */
 interface VarianceTerm {
   /** Variance of the stratum's mean. */

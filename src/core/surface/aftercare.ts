@@ -1,4 +1,4 @@
-import { meanOf, oneSideInterval, sumOf, type Interval } from '../stats';
+import { gatherValues, meanOf, oneSideInterval, sumOf, type Interval } from '../stats';
 import { groupBy, type StudyIndex } from '../study';
 
 /** What hands did to a contender's parts of an artefact once they were printed. */
@@ -33,12 +33,12 @@ export function aftercareOfAll(
             return parts.length > 0 ? [{ print, parts }] : [];
           });
           if (groups.length === 0) return [];
-          const minutes = new Map<string, number[]>();
-          for (const { print, parts } of groups) {
-            const stratum = index.stratumOf(print);
-            const mean = meanOf(parts, (rows) => sumOf(rows, (row) => row.minutes));
-            minutes.set(stratum, [...(minutes.get(stratum) ?? []), mean]);
-          }
+          const minutes = gatherValues(
+            groups.map(({ print, parts }) => [
+              index.stratumOf(print),
+              meanOf(parts, (rows) => sumOf(rows, (row) => row.minutes)),
+            ]),
+          );
           const looked = groups.flatMap(({ parts }) => parts);
           const damages = looked.flat().flatMap((row) => row.damage ?? []);
           const found: Aftercare = {

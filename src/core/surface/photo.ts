@@ -1,5 +1,5 @@
 import { FIGURE_OF } from '../image';
-import { meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
+import { gatherValues, meanOf, oneSideInterval, unknownInterval, type Interval } from '../stats';
 import { groupBy, type Print, type Row, type StudyIndex } from '../study';
 
 /** A figure on photos of a contender's artefact, in one light. */
@@ -71,12 +71,12 @@ function figureOf(
   const isRinging = own[0]?.row.measure === 'ringing';
   const specimens = [...groupBy(known, (one) => one.row.specimen_id).values()];
   const prints = groupBy(specimens, ([first]) => first?.print);
-  const values = new Map<string, number[]>();
-  for (const [print, group] of prints) {
-    const stratum = print ? index.stratumOf(print) : '';
-    const value = meanOf(group, (measures) => meanOf(measures, (one) => one.value));
-    values.set(stratum, [...(values.get(stratum) ?? []), value]);
-  }
+  const values = gatherValues(
+    [...prints].map(([print, group]) => [
+      print ? index.stratumOf(print) : '',
+      meanOf(group, (measures) => meanOf(measures, (one) => one.value)),
+    ]),
+  );
   const left = own.length - known.length;
   const hasRinging = (measures: readonly { row: MeasureRow }[]) =>
     measures.some((one) => one.row.found === 'true');

@@ -1,4 +1,5 @@
 import {
+  gatherValues,
   meanOf,
   oneSideInterval,
   unknownInterval,
@@ -84,11 +85,8 @@ function printMeans<One extends InspectedSpecimen>(
     return value === null ? [] : [{ one, value }];
   });
   const prints = [...groupBy(known, ({ one }) => one.specimen.print_id).values()];
-  return new Map(
-    [...groupBy(prints, ([first]) => first?.one.stratum ?? '')].map(([stratum, own]) => [
-      stratum,
-      own.map((group) => meanOf(group, ({ value }) => value)),
-    ]),
+  return gatherValues(
+    prints.map((group) => [group[0]?.one.stratum ?? '', meanOf(group, ({ value }) => value)]),
   );
 }
 

@@ -1,4 +1,4 @@
-import { meanOf, type PrintValues } from '../../stats';
+import { gatherValues, meanOf, type PrintValues } from '../../stats';
 import { groupBy } from '../../study';
 import type { SectionContext } from '../section';
 
@@ -10,13 +10,10 @@ export const photoValues =
       resultOf('photo')?.[contender]?.[key]?.by_specimen ?? [],
       (one) => index.specimens.get(one.specimen_id)?.print_id ?? '',
     );
-    const values = new Map<string, number[]>();
-    for (const [id, own] of byPrint) {
-      const print = index.prints.get(id);
-      if (!print) continue;
-      const stratum = index.stratumOf(print);
-      const value = meanOf(own, (one) => one.value);
-      values.set(stratum, [...(values.get(stratum) ?? []), value]);
-    }
-    return values;
+    return gatherValues(
+      [...byPrint].flatMap(([id, own]) => {
+        const print = index.prints.get(id);
+        return print ? [[index.stratumOf(print), meanOf(own, (one) => one.value)] as const] : [];
+      }),
+    );
   };

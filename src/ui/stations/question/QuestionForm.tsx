@@ -38,9 +38,11 @@ const INTENTS = [
   { value: 'tuning', label: 'tuning: stock against tuned on the same machine' },
   { value: 'before-after', label: 'before and after: one machine, one change between' },
   { value: 'crossed', label: 'crossed: machines × profiles, or another factor' },
-  { value: 'materials', label: 'materials: plastics differ, the machine is held' },
   { value: 'sweep', label: 'sweep: one setting in steps on one machine' },
 ];
+
+/** Of a study that came from a package: its contenders name their materials there. */
+const MATERIALS = { value: 'materials', label: 'materials: plastics differ, the machine is held' };
 
 /** What a crossed study crosses machines with. */
 const FACTORS = [
@@ -98,7 +100,7 @@ export function QuestionForm(props: QuestionFormProps) {
         {show(
           field('intent', 'what varies on purpose', 'choice', null, {
             required: true,
-            options: INTENTS,
+            options: record.values.intent === 'materials' ? [...INTENTS, MATERIALS] : INTENTS,
           }),
         )}
         {record.values.intent === 'crossed' &&
