@@ -268,6 +268,24 @@ describe('readings', () => {
   });
 });
 
+describe('a study that compares materials', () => {
+  it('needs the material of every contender before it is one', async () => {
+    const own = await bench();
+    const ask = async () => {
+      const { row_version: version } = await get<Row>(own.base);
+      return call('PATCH', own.base, { version, change: { intent: 'materials' } });
+    };
+    const refused = await ask();
+    expect(refused.status).toBe(422);
+    expect(detail(refused)).toContain('names no material. Give every contender its material_id');
+    for (const row of await own.rows('contenders')) {
+      const change = { version: row.row_version ?? 1, change: { material_id: 'pla' } };
+      await call('PATCH', `${own.base}/rows/contenders/${String(row.contender_id)}`, change);
+    }
+    expect((await ask()).status).toBe(200);
+  });
+});
+
 describe('a change of firmware', () => {
   const change = (at: string, what: string) => ({
     ...{ change_id: uuid(), machine_id: 'm-1', at, kind: 'firmware', what, operator: 'LK' },

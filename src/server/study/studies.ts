@@ -9,6 +9,7 @@ import {
   deleteStudy,
   findStudy,
   findThing,
+  listRows,
   listStudies,
   metaOfRecord,
   restoreStudy,
@@ -139,8 +140,26 @@ export function changeStudy(
     }
     const record = await updateStudy(write, given, version);
     checkSweep(metaOfRecord(record));
+    await checkMaterials(write.db, studyId, record.intent);
     return { ...metaOfRecord(record), row_version: record.version };
   });
+}
+
+/** Where materials are compared, every contender names its own. @throws RequestError naming one that does not */
+async function checkMaterials(
+  db: Database,
+  studyId: string,
+  intent: StudyMeta['intent'],
+): Promise<void> {
+  if (intent !== 'materials') return;
+  const contenders = await listRows(db, studyId, 'contenders');
+  const open = contenders.find((row) => row.material_id === null);
+  if (open) {
+    throw new RequestError(
+      422,
+      `intent materials: the contender ${open.label} names no material. Give every contender its material_id first.`,
+    );
+  }
 }
 
 /** Puts a study away, once its title is given; it can be brought back for 30 days. */
