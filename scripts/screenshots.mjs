@@ -43,7 +43,7 @@ const VIEWS = [
   { name: 'sliced-file', path: '/files/sliced/echo-wall-B-stock.gcode.gz', height: 1100 },
   { name: 'report', path: '/report', height: 1000 },
   { name: 'published-report', address: '/r/clip-bench', height: 1500 },
-  { name: 'machine', thing: ['machine', 'Gannet X26', '/machines'], height: 1000 },
+  { name: 'machine', thing: ['machine', 'Gannet X24', '/machines'], height: 1000 },
   { name: 'standings', thing: ['artefact', 'Stair block', '/artefacts'], height: 800 },
 ];
 

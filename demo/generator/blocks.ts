@@ -111,7 +111,7 @@ function printOf(
       noise_db: null,
       noise_distance_m: null,
       speed_mode: null,
-      filament_from: null,
+      filament_from: 'file',
       operator,
       toolpath: null,
     },

@@ -13,7 +13,7 @@ export const CLIP_BENCH_CARD: Card = {
   ],
   gates: [
     { key: 'limit:ring-stack/clearance', op: '<=', value: 0.4 },
-    { key: 'build_l', op: '>=', value: 10 },
+    { key: 'build_l', op: '>=', value: 7 },
   ],
   name: 'our clip bench',
 };

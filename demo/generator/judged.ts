@@ -17,7 +17,7 @@ const REACH: Record<string, Record<string, readonly [number, number]>> = {
     'B-stock': [4, 5],
     'B-tuned': [4, 5],
     'C-stock': [3, 4],
-    'D-stock': [3, 3],
+    'D-stock': [2, 3],
   },
   bridge: {
     'A-stock': [3, 4],
@@ -36,6 +36,7 @@ const MARKS: Record<string, Record<string, readonly [Row<'findings'>['defect'], 
     'A-tuned': ['ringing', 2],
     'B-stock': ['ringing', 1],
     'B-tuned': ['ringing', 1],
+    'C-stock': ['vertical-banding', 2],
     'D-stock': ['ringing', 3],
   },
   lettering: {
@@ -58,7 +59,7 @@ const MARKS: Record<string, Record<string, readonly [Row<'findings'>['defect'], 
   },
   tips: {
     'A-stock': ['blobs', 1],
-    'C-stock': ['fine-diagonal-texture', 2],
+    'C-stock': ['blobs', 1],
     'D-stock': ['blobs', 2],
   },
 };
@@ -110,10 +111,10 @@ function inspect(
   specimen_id: string,
   print: Row<'prints'>,
 ): void {
-  const isMissing = print.contender_id === 'C-stock' && print.artefact_id === 'echo-wall';
-  if (isMissing) return;
   for (const { artefact_id, zone_id } of tables.zones) {
-    if (artefact_id !== print.artefact_id) continue;
+    // Nobody has looked at the letters of the Petrel's wall.
+    const isMissing = print.contender_id === 'C-stock' && zone_id === 'lettering';
+    if (artefact_id !== print.artefact_id || isMissing) continue;
     for (const inspector of INSPECTORS) {
       found.inspections.push({ specimen_id, zone_id, inspector, at: print.ended_at });
       const mark = MARKS[zone_id]?.[print.contender_id];

@@ -85,7 +85,7 @@ export const CHARACTERS: readonly Character[] = [
   },
   {
     contender: 'C-stock',
-    scaleXy: -0.0024,
+    scaleXy: 0.0031,
     scaleZ: 0.0004,
     walls: 0.03,
     holes: -0.08,
@@ -111,6 +111,10 @@ export const CHARACTERS: readonly Character[] = [
   },
 ];
 
+/** The two slicing programs, and their versions. */
+const LATHE = ['Lathe-and-Layer', '4.1'] as const;
+const STRAKE = ['Strake', '0.9'] as const;
+
 /** The machines, profiles, materials and contenders of the clip bench. */
 export function lineup(): Pick<
   Tables,
@@ -122,6 +126,7 @@ export function lineup(): Pick<
   | 'spools'
   | 'contenders'
   | 'claims'
+  | 'equipment'
   | 'noise'
 > {
   const tables = emptyTables();
@@ -129,101 +134,73 @@ export function lineup(): Pick<
     machine_id: string,
     name: string,
     maker: string,
-    kinematics: Row<'machines'>['kinematics'],
+    own: Pick<Row<'machines'>, 'kinematics' | 'price_list' | 'firmware' | 'mass_kg'> &
+      Partial<Row<'machines'>>,
     [x, y, z]: readonly [number, number, number],
+    [outer_x_mm, outer_y_mm, outer_z_mm]: readonly [number, number, number],
     [speed, accel, flow]: readonly [number, number | null, number],
-    [list, paid]: readonly [number, number],
-    firmware: string,
   ): Row<'machines'> =>
     fullRow('machines', {
-      machine_id,
-      name,
-      maker,
-      kinematics,
-      build_x_mm: x,
-      build_y_mm: y,
-      build_z_mm: z,
-      nozzle_mm: 0.4,
-      claimed_speed_mm_s: speed,
-      claimed_accel_mm_s2: accel,
-      max_flow_mm3_s: flow,
-      price_list: list,
-      price_paid: paid,
-      currency: 'EUR',
-      obtained: 'bought',
-      firmware,
+      ...{ machine_id, name, maker, nozzle_mm: 0.4, currency: 'EUR' },
+      ...{ build_x_mm: x, build_y_mm: y, build_z_mm: z, outer_x_mm, outer_y_mm, outer_z_mm },
+      ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: accel, max_flow_mm3_s: flow },
+      ...{ obtained: 'bought', price_paid: own.price_list, ...own },
       uid: uidOf('machine', machine_id),
     });
   tables.machines = [
     machine(
-      'auklet',
-      'Auklet 23',
-      'Skerry Works',
-      'cartesian-moving-bed',
-      [230, 230, 250],
-      [250, null, 12],
-      [289, 289],
-      '2.4.1',
+      ...(['auklet', 'Auklet 19', 'Skerry Works'] as const),
+      {
+        kinematics: 'cartesian-moving-bed',
+        ...{ price_list: 231, firmware: '2.4.1', mass_kg: 8.4 },
+      },
+      ...([[190, 185, 205], [415, 440, 465], [160, null, 11]] as const), // prettier-ignore
     ),
     machine(
-      'gannet',
-      'Gannet X26',
-      'Holm Dynamics',
-      'corexy',
-      [260, 260, 260],
-      [500, 20_000, 28],
-      [649, 649],
-      '1.9.2',
+      ...(['gannet', 'Gannet X24', 'Holm Dynamics'] as const),
+      { kinematics: 'corexy', price_list: 689, firmware: '1.9.2', mass_kg: 14.2 },
+      ...([[245, 245, 265], [405, 430, 545], [430, 17_000, 26]] as const), // prettier-ignore
     ),
     machine(
-      'petrel',
-      'Petrel D30',
-      'Trident Apparatus',
-      'delta',
-      [300, 300, 380],
-      [400, null, 40],
-      [569, 569],
-      '0.8.12',
+      ...(['petrel', 'Petrel G27', 'Trident Apparatus'] as const),
+      { kinematics: 'cartesian-gantry', price_list: 543, firmware: '0.8.12', mass_kg: 12.1 },
+      ...([[270, 225, 240], [520, 475, 510], [330, null, 31]] as const), // prettier-ignore
     ),
     machine(
-      'fulmar',
-      'Fulmar 42',
-      'Skerry Works',
-      'cartesian-moving-bed',
-      [420, 420, 480],
-      [300, null, 16],
-      [749, 640],
-      '2.4.1',
+      ...(['fulmar', 'Fulmar 38', 'Skerry Works'] as const),
+      {
+        ...{ kinematics: 'cartesian-gantry', price_list: 812, price_paid: null },
+        ...{ firmware: '2.4.3', mass_kg: 27.5, obtained: 'loaned', return_by: '2026-04-17' },
+      },
+      ...([[380, 340, 390], [590, 565, 680], [195, null, 17]] as const), // prettier-ignore
     ),
   ];
   const profile = (
     profile_id: string,
     name: string,
     kind: 'stock' | 'tuned',
-    parent_id: string | null,
-    notes: string | null = null,
+    slicer: readonly [string, string],
+    origin: Row<'profiles'>['origin'],
+    more: Partial<Row<'profiles'>> = {},
   ): Row<'profiles'> =>
     fullRow('profiles', {
-      profile_id,
-      name,
-      kind,
-      parent_id,
-      notes,
+      ...{ profile_id, name, kind, slicer: slicer[0], slicer_version: slicer[1], origin, ...more },
       uid: uidOf('profile', profile_id),
     });
   tables.profiles = [
-    profile('a-stock', 'Auklet, as shipped', 'stock', null),
-    profile(
-      'a-tuned',
-      'Auklet, clip bench',
-      'tuned',
-      'a-stock',
-      'Walls and holes compensated after the first stair blocks.',
-    ),
-    profile('b-stock', 'Gannet, as shipped', 'stock', null),
-    profile('b-tuned', 'Gannet, clip bench', 'tuned', 'b-stock'),
-    profile('c-stock', 'Petrel, as shipped', 'stock', null),
-    profile('d-stock', 'Fulmar, as shipped', 'stock', null),
+    profile('a-stock', 'Auklet, as shipped', 'stock', LATHE, 'maker'),
+    profile('a-tuned', 'Auklet, clip bench', 'tuned', LATHE, 'own', {
+      parent_id: 'a-stock',
+      notes: 'Walls and holes corrected after the first stair blocks.',
+    }),
+    profile('b-stock', 'Gannet, as shipped', 'stock', STRAKE, 'maker'),
+    profile('b-tuned', 'Gannet, clip bench', 'tuned', STRAKE, 'own', { parent_id: 'b-stock' }),
+    profile('c-stock', 'Petrel, as shipped', 'stock', STRAKE, 'maker'),
+    profile('c-stranger', 'Petrel, a stranger’s', 'tuned', STRAKE, 'community', {
+      ...{ parent_id: 'c-stock', source: 'a letter to the club', got_at: '2026-02-24' },
+      notes: 'Read, not printed with yet.',
+    }),
+    profile('d-stock', 'Fulmar, as shipped', 'stock', LATHE, 'slicer'),
   ];
   const shared = {
     layer_height_mm: '0.2',
@@ -242,23 +219,29 @@ export function lineup(): Pick<
   const settings: Record<string, Record<string, string>> = {
     'a-stock': {
       ...shared,
-      speed_outer_wall_mm_s: '120',
+      speed_outer_wall_mm_s: '95',
       flow_factor: '1',
-      hole_compensation_mm: '0',
-      wall_compensation_mm: '0',
+      hole_correction_mm: '0',
+      wall_correction_mm: '0',
     },
     'a-tuned': {
       ...shared,
-      speed_outer_wall_mm_s: '90',
+      speed_outer_wall_mm_s: '75',
       flow_factor: '0.97',
-      hole_compensation_mm: '0.06',
-      wall_compensation_mm: '-0.035',
+      hole_correction_mm: '0.06',
+      wall_correction_mm: '-0.035',
       nozzle_temp_c: '210',
     },
     'b-stock': { ...shared, speed_outer_wall_mm_s: '200', flow_factor: '0.98' },
     'b-tuned': { ...shared, speed_outer_wall_mm_s: '180', flow_factor: '0.98' },
-    'c-stock': { ...shared, speed_outer_wall_mm_s: '160', flow_factor: '1' },
-    'd-stock': { ...shared, speed_outer_wall_mm_s: '110', flow_factor: '1' },
+    'c-stock': { ...shared, speed_outer_wall_mm_s: '145', flow_factor: '1' },
+    'c-stranger': {
+      ...shared,
+      speed_outer_wall_mm_s: '205',
+      flow_factor: '0.95',
+      nozzle_temp_c: '224',
+    },
+    'd-stock': { ...shared, speed_outer_wall_mm_s: '105', flow_factor: '1' },
   };
   tables.profile_settings = Object.entries(settings).flatMap(([profile_id, values]) =>
     Object.entries(values).map(([key, value]) => ({ profile_id, key, value })),
@@ -294,13 +277,21 @@ export function lineup(): Pick<
     profile_id: string,
   ): Row<'contenders'> => fullRow('contenders', { contender_id, label, machine_id, profile_id });
   tables.contenders = [
-    contender('A-stock', 'Auklet 23 stock', 'auklet', 'a-stock'),
-    contender('A-tuned', 'Auklet 23 tuned', 'auklet', 'a-tuned'),
-    contender('B-stock', 'Gannet X26 stock', 'gannet', 'b-stock'),
-    contender('B-tuned', 'Gannet X26 tuned', 'gannet', 'b-tuned'),
-    contender('C-stock', 'Petrel D30 stock', 'petrel', 'c-stock'),
-    contender('D-stock', 'Fulmar 42 stock', 'fulmar', 'd-stock'),
+    contender('A-stock', 'Auklet 19 stock', 'auklet', 'a-stock'),
+    contender('A-tuned', 'Auklet 19 tuned', 'auklet', 'a-tuned'),
+    contender('B-stock', 'Gannet X24 stock', 'gannet', 'b-stock'),
+    contender('B-tuned', 'Gannet X24 tuned', 'gannet', 'b-tuned'),
+    contender('C-stock', 'Petrel G27 stock', 'petrel', 'c-stock'),
+    contender('D-stock', 'Fulmar 38 stock', 'fulmar', 'd-stock'),
   ];
+  const equipment = (
+    machine_id: string,
+    item: string,
+    kind: Row<'equipment'>['kind'],
+    price: number,
+    note: string | null,
+  ): Row<'equipment'> =>
+    fullRow('equipment', { machine_id, item, kind, price, currency: 'EUR', note });
   const speedClaim = (
     claim_id: string,
     machine_id: string,
@@ -322,19 +313,23 @@ export function lineup(): Pick<
     speedClaim(
       'speed-a',
       'auklet',
-      250,
+      160,
       'refuted',
-      'No file of its own profile asks for more than 180 mm/s.',
+      'No file of its own profile asks for more than 145 mm/s.',
     ),
     speedClaim(
       'speed-b',
       'gannet',
-      500,
+      430,
       'partly',
       'Asked for on infill only, and reached on long lines.',
     ),
-    speedClaim('speed-c', 'petrel', 400, 'confirmed', 'Reached on the tile field.'),
-    speedClaim('speed-d', 'fulmar', 300, 'untested', null),
+    speedClaim('speed-c', 'petrel', 330, 'confirmed', 'Reached on the tile field.'),
+    speedClaim('speed-d', 'fulmar', 195, 'untested', null),
+  ];
+  tables.equipment = [
+    equipment('gannet', 'dry box', 'needed', 74, 'PETG came out rough without it.'),
+    equipment('petrel', 'plate adhesive set', 'needed', 18, null),
   ];
   const noise = (machine_id: string, idle: number, printing: number): Row<'noise'>[] => [
     { machine_id, state: 'idle', distance_m: 1, db_a: idle },
@@ -356,7 +351,13 @@ export function lineup(): Pick<
   tables.machine_changes = [
     change('gannet-1', 'gannet', '2026-03-11T07:40:00+01:00', 'firmware', '1.9.0 to 1.9.2'),
     change('fulmar-1', 'fulmar', '2026-03-10T09:10:00+01:00', 'maintenance', 'belt tightened'),
-    change('fulmar-2', 'fulmar', '2026-03-07T12:05:00+01:00', 'part', 'heater cable replaced'),
+    change(
+      'fulmar-2',
+      'fulmar',
+      '2026-03-07T12:05:00+01:00',
+      'part',
+      'nozzle thermometer replaced',
+    ),
   ];
   const spool = (spool_id: string, material_id: string, opened_at: string): Row<'spools'> => ({
     ...{ spool_id, material_id, opened_at, mass_g: 1000, notes: null },
@@ -368,7 +369,15 @@ export function lineup(): Pick<
     spool('RW-0417-b', 'pla-0417', '2026-03-05T07:30:00+01:00'),
     spool('RW-0502-a', 'pla-0502', '2026-03-09T07:30:00+01:00'),
   ];
-  const { machines, profiles, profile_settings, materials, contenders, claims } = tables;
+  const {
+    machines,
+    profiles,
+    profile_settings,
+    materials,
+    contenders,
+    claims,
+    equipment: needed,
+  } = tables;
   return {
     machines,
     profiles,
@@ -376,6 +385,7 @@ export function lineup(): Pick<
     materials,
     contenders,
     claims,
+    equipment: needed,
     noise: tables.noise,
     machine_changes: tables.machine_changes,
     spools: tables.spools,

@@ -55,7 +55,7 @@ export function petgSpires(
         noise_db: null,
         noise_distance_m: null,
         speed_mode: null,
-        filament_from: null,
+        filament_from: 'weighed',
         toolpath: path,
       },
     };

@@ -47,7 +47,7 @@ export function gannetPrint(
       noise_db: null,
       noise_distance_m: null,
       speed_mode: null,
-      filament_from: null,
+      filament_from: 'file',
       operator: 'KM',
       toolpath: path,
     },

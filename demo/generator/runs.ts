@@ -52,8 +52,8 @@ const MISHAPS: readonly Mishap[] = [
     cause: 'operator',
     downtime_s: 360,
     hands_s: 300,
-    action: 'plate washed, started again',
-    note: 'old glue left on the plate',
+    action: 'plate turned round, started again',
+    note: 'the plate had been put on turned, its front to the back',
   },
   {
     contender: 'A-stock',
@@ -61,12 +61,12 @@ const MISHAPS: readonly Mishap[] = [
     repeat: 2,
     outcome: 'aborted',
     progress: 34,
-    mode: 'storage-error',
+    mode: 'other',
     cause: 'operator',
-    downtime_s: 900,
+    downtime_s: 870,
     hands_s: 240,
-    action: 'file copied again',
-    note: 'file cut short while copying, print ended at a third',
+    action: 'spool changed, printed again another day',
+    note: 'the wrong spool was on: seen at a third by its colour',
   },
   {
     contender: 'B-stock',
@@ -79,7 +79,7 @@ const MISHAPS: readonly Mishap[] = [
     downtime_s: 1560,
     hands_s: 600,
     action: 'spool changed',
-    note: 'damp spool, under-extruded from layer 80, paused and changed',
+    note: 'damp spool: thin walls from half height on, paused and changed',
   },
   {
     contender: 'C-stock',
@@ -92,7 +92,7 @@ const MISHAPS: readonly Mishap[] = [
     downtime_s: 0,
     hands_s: 60,
     action: null,
-    note: 'network was away, the print went on',
+    note: 'the harbour’s network was away, the print went on',
   },
   {
     contender: 'D-stock',
@@ -115,10 +115,10 @@ const MISHAPS: readonly Mishap[] = [
     progress: 18,
     mode: 'detached',
     cause: 'machine',
-    downtime_s: 420,
+    downtime_s: 435,
     hands_s: 300,
     action: 'plate levelled',
-    note: 'far corner let go in the first layers',
+    note: 'one spire let go where the plate lies low',
   },
   {
     contender: 'D-stock',
@@ -128,10 +128,10 @@ const MISHAPS: readonly Mishap[] = [
     progress: 40,
     mode: 'stalled',
     cause: 'machine',
-    downtime_s: 9240,
-    hands_s: 420,
-    action: 'heater cable pressed in',
-    note: 'stood still unnoticed for two and a half hours',
+    downtime_s: 6480,
+    hands_s: 390,
+    action: 'answered on the screen, went on',
+    note: 'waited with a question on its screen for an hour and three quarters',
   },
   {
     contender: 'D-stock',
@@ -144,7 +144,7 @@ const MISHAPS: readonly Mishap[] = [
     downtime_s: 2100,
     hands_s: 1200,
     action: 'restarted',
-    note: 'bed stopped at 48 °C',
+    note: 'nozzle thermometer jumped by 30 °C, heaters off',
   },
 ];
 
@@ -204,16 +204,16 @@ export function runs(
   });
   incidents.push({
     incident_id: `I-${String(incidents.length + 1).padStart(2, '0')}`,
-    machine_id: 'fulmar',
+    machine_id: 'gannet',
     print_id: null,
-    at: timeAt(11 * DAY_S + 16 * 3600),
+    at: timeAt(11 * DAY_S + 21.5 * 3600),
     progress_pct: null,
     mode: 'false-alarm',
     cause: 'machine',
-    action: 'restarted',
-    downtime_s: 600,
-    hands_s: 120,
-    note: 'filament sensor stopped the warm-up twice',
+    action: 'door contact bent back',
+    downtime_s: 9.5 * 3600,
+    hands_s: 180,
+    note: 'the door contact said open all night: what was sent in the evening did not start',
   });
   const plan = JOBS.flatMap((job) =>
     CHARACTERS.map(({ contender }) => ({
@@ -282,7 +282,7 @@ function makePrint(
     noise_db: null,
     noise_distance_m: null,
     speed_mode: null,
-    filament_from: null,
+    filament_from: 'weighed',
     operator: draws.chance(0.6) ? 'KM' : 'TS',
     toolpath: path,
   };

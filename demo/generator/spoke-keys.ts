@@ -23,12 +23,12 @@ const CHARACTERS: readonly Character[] = [
 const machine = (
   machine_id: string,
   name: string,
-  size: number,
+  [x, y, z]: readonly [number, number, number],
   [speed, flow, paid]: readonly [number, number, number],
 ): Row<'machines'> =>
   fullRow('machines', {
-    ...{ machine_id, name, maker: 'Razor & Stone', kinematics: 'cartesian-moving-bed' },
-    ...{ build_x_mm: size, build_y_mm: size, build_z_mm: size, nozzle_mm: 0.4 },
+    ...{ machine_id, name, maker: 'Sandbar & Daughters', kinematics: 'cartesian-moving-bed' },
+    ...{ build_x_mm: x, build_y_mm: y, build_z_mm: z, nozzle_mm: 0.4 },
     ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: null, max_flow_mm3_s: flow },
     ...{ price_list: paid, price_paid: paid, currency: 'EUR', obtained: 'bought' },
     ...{ firmware: '3.1', uid: uidOf('machine', machine_id) },
@@ -68,8 +68,8 @@ export function spokeKeys(parts: readonly DemoPart[]): Study {
     ]),
     rows: {
       machines: [
-        machine('razorbill', 'Razorbill S', 180, [250, 14, 219]),
-        machine('turnstone', 'Turnstone mini', 120, [120, 8, 139]),
+        machine('razorbill', 'Razorbill S', [172, 168, 155], [145, 13, 207]),
+        machine('turnstone', 'Turnstone mini', [118, 112, 125], [95, 7, 133]),
       ],
       profiles: [
         profile('r-stock', 'Razorbill, as shipped'),

@@ -53,11 +53,11 @@ export function gannetUpdate(
     materials: all.materials.filter((row) => row.material_id === 'pla-0417'),
     contenders: [
       fullRow('contenders', {
-        ...{ contender_id: 'B-1-before', label: 'Gannet X26 before', machine_id: 'gannet' },
+        ...{ contender_id: 'B-1-before', label: 'Gannet X24 before', machine_id: 'gannet' },
         profile_id: 'b-stock',
       }),
       fullRow('contenders', {
-        ...{ contender_id: 'B-2-after', label: 'Gannet X26 after', machine_id: 'gannet' },
+        ...{ contender_id: 'B-2-after', label: 'Gannet X24 after', machine_id: 'gannet' },
         ...{ profile_id: 'b-stock', change: 'firmware 1.9.0 → 1.9.2' },
       }),
     ],

@@ -6,7 +6,7 @@ import { TABLES, type ReportSettings, type Row, type Study } from '../../src/cor
 export const CLIP_BENCH_REPORT: ReportSettings = {
   author: 'Harbour bicycle co-operative',
   disclosure:
-    'The co-operative bought all four machines from its own money; the Fulmar at a shop’s discount. Nobody paid for this work, and no maker saw it before it was published.',
+    'The co-operative bought three of the machines from its own money; the Fulmar is loaned by its maker and goes back in April. Nobody paid for this work, and no maker saw it before it was published.',
   frozen: ['2026-03-14T20:00:00+01:00', '2026-03-28T17:20:00+01:00'],
 };
 
@@ -33,7 +33,7 @@ const WORDS = [
   sentence(
     'for-whom',
     'A-tuned',
-    'For who can wait an hour longer and keeps 360 euros.',
+    'For who can wait longer and keeps 450 euros.',
     'speed:A-tuned:time_index',
   ),
   sentence(
@@ -51,19 +51,19 @@ const WORDS = [
   sentence(
     'minus',
     'D-stock',
-    'It stood still and asked for hands more than any other machine.',
+    'It stood still in the middle of a print and asked for hands more than any other machine.',
     ...['reliability:D-stock:all.downtime_share', 'reliability:D-stock:all.hands_min_per_100_h'],
   ),
   sentence(
     'advice',
     'C-stock',
-    'Its parts come out small in X and Y: enter the scale that the fit says, and it is as true as the others.',
+    'Its parts come out large in X and Y: enter the scale that the fit says, and it is as true as the others.',
     'accuracy:C-stock:fit.x.advice.scale_to_enter',
   ),
   sentence(
     'caveat',
     'A-tuned',
-    'On the echo wall the tuned Auklet was sliced with other walls and another infill than the stock one: what is seen there is confounded.',
+    'On the echo wall the tuned Auklet was sliced with the other program, which turned the seam and added a top layer: what is seen there is confounded.',
     'fairness:A-tuned:echo-wall',
   ),
 ];

@@ -74,20 +74,20 @@ test('from nothing to the first kept reading by dropping sliced files', async ({
   await page.getByLabel('Choose sliced files').setInputFiles(SLICED);
   hand.done.clicks += 1;
   const form = page.getByRole('form', { name: 'From sliced files' });
-  await expect(form.getByLabel('machine of stair-block-A-stock.gcode.gz')).toHaveValue('Auklet 23');
+  await expect(form.getByLabel('machine of stair-block-A-stock.gcode.gz')).toHaveValue('Auklet 19');
   await expect(
     form.getByLabel('profile of stair-block-B-tuned.gcode.gz', { exact: true }),
   ).toHaveValue('Gannet, clip bench');
   await expect(form.getByLabel('part of stair-block-B-tuned.gcode.gz')).toHaveValue('Stair block');
   await expectAccessible(page);
   await hand.click(form.getByRole('button', { name: 'Put 4 files in' }));
-  await expect(page.getByRole('button', { name: 'Gannet X26 tuned', exact: true })).toBeVisible();
-  for (const name of ['Auklet 23 stock', 'Auklet 23 tuned', 'Gannet X26 stock']) {
+  await expect(page.getByRole('button', { name: 'Gannet X24 tuned', exact: true })).toBeVisible();
+  for (const name of ['Auklet 19 stock', 'Auklet 19 tuned', 'Gannet X24 stock']) {
     await expect(page.getByRole('button', { name, exact: true })).toBeVisible();
   }
   await expect(page.getByRole('link', { name: /^Stair block.*17 dimensions/ })).toBeVisible();
   await expect(
-    page.getByRole('button', { name: /^Auklet 23 stock, speed outer wall, mm\/s: 120/ }),
+    page.getByRole('button', { name: /^Auklet 19 stock, speed outer wall, mm\/s: 120/ }),
   ).toBeVisible();
   await firstReading(page, hand, '20.02', () => hand.press('s'));
   expect(Date.now() - began).toBeLessThan(60_000);

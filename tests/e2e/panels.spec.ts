@@ -115,7 +115,7 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await page.getByRole('button', { name: 'Confirm the answers' }).click();
   await page.getByRole('dialog').getByLabel('why').fill('the judges were a program');
   await page.getByRole('dialog').getByRole('button', { name: 'Confirm the answers' }).click();
-  await expect(rows.filter({ hasText: 'Auklet 23' }).first()).toBeVisible();
+  await expect(rows.filter({ hasText: 'Auklet 19' }).first()).toBeVisible();
   await expect(page.getByText('looked before the end')).toBeVisible();
   await expectAccessible(page);
 
@@ -141,7 +141,7 @@ test('parts are laid out by a sheet, and a judge sits down at a place', async ({
   await page
     .getByLabel('What judges see', { exact: true })
     .selectOption({ label: 'parts: Stair block' });
-  for (const name of ['Auklet 23 stock', 'Auklet 23 tuned', 'Petrel', 'Fulmar']) {
+  for (const name of ['Auklet 19 stock', 'Auklet 19 tuned', 'Petrel', 'Fulmar']) {
     await page.getByRole('checkbox', { name: new RegExp(name) }).uncheck();
   }
   await page.getByLabel('judges', { exact: true }).fill('2');

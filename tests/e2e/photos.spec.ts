@@ -107,7 +107,7 @@ test('the same place of every contender is moved, hidden and measured together',
   await page.getByLabel('What is compared').selectOption('echo-wall/front/raking-left');
   const windows = page.locator('canvas');
   await expect(windows).toHaveCount(6);
-  await expect(page.getByRole('figure').first()).toContainText('Auklet 23');
+  await expect(page.getByRole('figure').first()).toContainText('Auklet 19');
   await page.getByRole('heading', { name: 'Side by side' }).click();
   const place = () => new URLSearchParams(new URL(page.url()).hash.slice(1));
   await expect.poll(() => Number(place().get('px'))).toBeGreaterThan(0);

@@ -34,7 +34,7 @@ test('from a finished study to a report that is published, and read from disk by
   await expect(page.locator('[data-cell="0 0"]')).toBeFocused();
   await page.keyboard.press('ArrowRight');
   await press('u');
-  await expect(page.getByText('Auklet 23 tuned: mean deviation is picked')).toBeVisible();
+  await expect(page.getByText('Auklet 19 tuned: mean deviation is picked')).toBeVisible();
   await page.locator('[data-row="surface"][data-contender="B-stock"]').click();
   const drawer = page.getByRole('complementary', { name: 'Evidence' });
   await drawer.getByRole('button', { name: 'Use in report' }).click();
@@ -46,13 +46,13 @@ test('from a finished study to a report that is published, and read from disk by
   await expect(page.getByText('Picked on pages of results:')).toBeVisible();
   // The demo’s sentences are there, each with what it rests on.
   const answer = page.locator('section', { has: page.locator('#words-answer') });
-  await expect(answer.getByText('Auklet 23 tuned mean deviation better · 0.06 mm')).toBeVisible();
+  await expect(answer.getByText('Auklet 19 tuned mean deviation better · 0.06 mm')).toBeVisible();
   // A sentence of one's own takes what was picked.
   const own = 'Both are true enough for every clip that we print.';
   await page.getByLabel('New sentence: The answer').fill(own);
   await page.keyboard.press('Enter');
   const line = answer.locator('li', { has: page.locator(`textarea:text("${own}")`) });
-  await expect(line.getByText('Auklet 23 tuned mean deviation 0.021 mm')).toBeVisible();
+  await expect(line.getByText('Auklet 19 tuned mean deviation 0.021 mm')).toBeVisible();
   await expect(page.getByText('Picked on pages of results:')).toHaveCount(0);
   await expect(page.getByText(/^saved \d\d:\d\d$/)).toBeVisible();
   // A proposed one is accepted as it is, another thrown away.
@@ -119,18 +119,18 @@ test('from a finished study to a report that is published, and read from disk by
     await expectAccessible(reader);
     // Someone to whom only the price counts finds another order.
     const rows = reader.locator('#stated tbody tr');
-    await expect(rows.first()).toContainText('Gannet X26');
+    await expect(rows.first()).toContainText('Gannet X24');
     for (const slider of await reader.getByRole('slider').all()) {
       const isPrice = (await slider.getAttribute('aria-label')) === 'weight of price';
       await slider.focus();
       await reader.keyboard.press(isPrice ? 'End' : 'Home');
     }
-    await expect(reader.getByText('By these weights: Auklet 23')).toBeVisible();
-    await expect(rows.first()).toContainText('Auklet 23');
+    await expect(reader.getByText('By these weights: Auklet 19')).toBeVisible();
+    await expect(rows.first()).toContainText('Auklet 19');
     await reader.getByRole('button', { name: 'As stated' }).click();
-    await expect(rows.first()).toContainText('Gannet X26');
+    await expect(rows.first()).toContainText('Gannet X24');
     await reader.getByRole('button', { name: 'Read without names' }).click();
-    await expect(rows.first().getByText('Gannet X26')).toBeHidden();
+    await expect(rows.first().getByText('Gannet X24')).toBeHidden();
     expect(asked.filter((url) => !/^(?:file|data):/.test(url))).toEqual([]);
     expect(faults).toEqual([]);
 
@@ -138,7 +138,7 @@ test('from a finished study to a report that is published, and read from disk by
     const plain = await browser.newContext({ offline: true, javaScriptEnabled: false });
     const still = await plain.newPage();
     await still.goto(pathToFileURL(join(folder, 'index.html')).href);
-    await expect(still.locator('#stated tbody tr').first()).toContainText('Gannet X26');
+    await expect(still.locator('#stated tbody tr').first()).toContainText('Gannet X24');
     await expect(still.getByRole('slider')).toHaveCount(0);
     await still.setViewportSize({ width: 390, height: 844 });
     expect(await still.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(

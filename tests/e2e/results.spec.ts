@@ -7,9 +7,9 @@ test('a new user sees who is more accurate, by how much, and with which caveat',
   await open(page, bench.url);
   await page.getByRole('link', { name: 'Four machines for the clip bench' }).click();
   await page.getByRole('link', { name: 'Accuracy', exact: true }).click();
-  const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();
+  const tuned = page.getByRole('row', { name: /Auklet 19\s+tuned/ }).first();
   await expect(tuned.getByRole('button', { name: /A tuned better · 0\.0\d mm/ })).toBeVisible();
-  await expect(page.getByRole('row', { name: /Fulmar 42/ }).first()).toContainText(
+  await expect(page.getByRole('row', { name: /Fulmar 38/ }).first()).toContainText(
     /unsettled · \d+ prints each needed/,
   );
   await expect(page.getByText(/the smallest difference that matters here/)).toBeVisible();
@@ -28,7 +28,7 @@ test('every figure opens its evidence by keyboard, and Esc goes back to it', asy
   await page.keyboard.press('Enter');
   const drawer = page.getByRole('complementary', { name: 'Evidence' });
   await expect(
-    drawer.getByRole('heading', { name: 'Auklet 23 stock: Mean absolute deviation' }),
+    drawer.getByRole('heading', { name: 'Auklet 19 stock: Mean absolute deviation' }),
   ).toBeVisible();
   await expect(drawer.getByText(/from t over prints/)).toBeVisible();
   await expect(drawer.getByRole('cell', { name: 'Stair block' }).first()).toBeVisible();
@@ -73,12 +73,12 @@ test('the line-up strip hides, and changes the reference, in the address', async
   bench,
 }) => {
   await open(page, `${bench.study}/results/accuracy`);
-  await page.getByRole('link', { name: /Hide\s+Fulmar 42/ }).click();
+  await page.getByRole('link', { name: /Hide\s+Fulmar 38/ }).click();
   await expect(page).toHaveURL(/hide=D-stock/);
-  await expect(page.getByRole('main').getByText('Fulmar 42')).toHaveCount(0);
-  await page.getByRole('link', { name: 'Compare with Gannet X26 stock' }).click();
+  await expect(page.getByRole('main').getByText('Fulmar 38')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Compare with Gannet X24 stock' }).click();
   await expect(page).toHaveURL(/hide=D-stock&ref=B-stock/);
-  await expect(page.getByRole('row', { name: /Auklet 23\s+stock/ }).first()).toContainText(
+  await expect(page.getByRole('row', { name: /Auklet 19\s+stock/ }).first()).toContainText(
     /A worse · 0\.0\d mm/,
   );
   await page.getByRole('link', { name: 'Runs' }).click();
@@ -91,9 +91,9 @@ test('speed and reliability say what they prove', async ({ page, bench }) => {
   await open(page, `${bench.study}/results/speed`);
   await expect(page.getByRole('button', { name: /^B better · 5\d % less time$/ })).toBeVisible();
   await page.getByRole('link', { name: 'Reliability' }).click();
-  const row = page.getByRole('row', { name: /Gannet X26\s+stock/ }).first();
+  const row = page.getByRole('row', { name: /Gannet X24\s+stock/ }).first();
   await expect(row).toContainText('14 in a row: fails in fewer than 19 %');
-  const auklet = page.getByRole('row', { name: /Auklet 23\s+stock/ }).first();
+  const auklet = page.getByRole('row', { name: /Auklet 19\s+stock/ }).first();
   await expect(auklet).toContainText('12/14');
   await expect(auklet).toContainText('12/12');
 });

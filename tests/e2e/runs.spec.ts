@@ -121,7 +121,7 @@ test('a scanned sticker opens its place of the plan, its print, its specimen', a
   await page.keyboard.press('Enter');
   await page.waitForURL(/runs\?open=/);
   await settled(page);
-  await expect(page.getByRole('dialog', { name: /Stair block · Auklet 23 stock/ })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: /Stair block · Auklet 19 stock/ })).toBeVisible();
   await open(page, `${bench.study}/results/accuracy`);
   await expect(page.locator('html[data-finder=ready]')).toBeAttached();
   await scan(page, 'K7-004');

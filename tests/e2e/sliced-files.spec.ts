@@ -18,7 +18,7 @@ test('sliced files are looked into, sent, read, matched and confirmed', async ({
   const input = page.getByLabel('Sliced files', { exact: true }).and(page.locator('input'));
   const changed = Buffer.concat([demoFile('stair-block-B-tuned'), Buffer.from('; a second try\n')]);
   await input.setInputFiles([
-    plain('stair-block Gannet X26 tuned.gcode', changed),
+    plain('stair-block Gannet X24 tuned.gcode', changed),
     plain('notes.gcode', Buffer.from('; nothing moves\nM104 S200\n')),
     plain('picture.png', Buffer.from('G1 X10 F600\n')),
   ]);
@@ -26,7 +26,7 @@ test('sliced files are looked into, sent, read, matched and confirmed', async ({
   await expect(onTheWay.getByText(/notes\.gcode/)).toBeVisible();
   await expect(onTheWay).toContainText('not taken: no line of it moves anything');
   await expect(onTheWay).toContainText(/picture\.png is no sliced file/);
-  const row = page.getByRole('row', { name: /stair-block-Gannet-X26-tuned\.gcode/ });
+  const row = page.getByRole('row', { name: /stair-block-Gannet-X24-tuned\.gcode/ });
   await expect(row.getByRole('combobox', { name: /Contender of/ })).toHaveValue('B-tuned', {
     timeout: 30_000,
   });
@@ -38,15 +38,15 @@ test('sliced files are looked into, sent, read, matched and confirmed', async ({
   // The same content again is known by its hash, whatever its name.
   await input.setInputFiles([plain('another-name.gcode', changed)]);
   await expect(onTheWay).toContainText(
-    'it is here already, as sliced/stair-block-Gannet-X26-tuned.gcode',
+    'it is here already, as sliced/stair-block-Gannet-X24-tuned.gcode',
   );
 
   await row.getByRole('link').click();
   await settled(page);
-  await expect(page.getByText(/Claimed 500 mm\/s: the file asks for 500 mm\/s/)).toBeVisible();
+  await expect(page.getByText(/Claimed 430 mm\/s: the file asks for 430 mm\/s/)).toBeVisible();
   await expect(
     page.getByRole('figure').filter({ hasText: 'Flow through the nozzle' }),
-  ).toContainText('limit of 28.0 mm³/s');
+  ).toContainText('limit of 26.0 mm³/s');
   await expect(page.locator('.apexcharts-canvas')).toHaveCount(3);
   await expect(page.getByRole('row', { name: /^infill pattern grid/ })).toBeVisible();
   await expectAccessible(page);
@@ -62,33 +62,30 @@ test('the confounded pair is named, compared and accepted with a reason', async 
   await allRead(bench);
   await open(page, `${bench.study}/compare?${files.join('&')}`);
   await expect(page.getByText(/These prints are not of the same part/)).toBeVisible();
-  await expect(page.getByRole('row', { name: /must be equal.*walls/ })).toContainText('3');
-  await expect(page.getByRole('row', { name: /must be equal.*infill pattern/ })).toContainText(
-    'gyroid',
-  );
+  await expect(page.getByRole('row', { name: /must be equal.*top layers/ })).toContainText('6');
   await expectAccessible(page);
 
   await open(page, `${bench.study}/line-up`);
-  await page.getByRole('button', { name: 'Echo wall, Auklet 23 tuned: confounded' }).click();
+  await page.getByRole('button', { name: 'Echo wall, Auklet 19 tuned: confounded' }).click();
   const check = page.getByRole('region', { name: 'Fairness check' });
   await expect(
     check.getByText(
-      /walls \(2 against 3\) and infill pattern \(gyroid against grid\) differ and must be equal/,
+      /top layers \(6 against 5\), slicing program \(Strake against Lathe-and-Layer\) and version/,
     ),
   ).toBeVisible();
   const changes = page.getByRole('region', { name: 'What the tuned profiles change' });
   await expect(changes).toContainText('5 of 16 known settings other than Auklet, as shipped');
   await page
-    .getByRole('row', { name: /^walls/ })
+    .getByRole('row', { name: /^top layers/ })
     .getByRole('button', { name: 'accept …' })
     .click();
-  await page.getByLabel('Reason to accept that walls differs').fill('the wall is solid either way');
+  await page.getByLabel('Reason to accept that top layers differs').fill('the top is not looked at');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('accepted: the wall is solid either way')).toBeVisible();
+  await expect(page.getByText('accepted: the top is not looked at')).toBeVisible();
   await open(page, `${bench.study}/results/speed`);
-  const tuned = page.getByRole('row', { name: /Auklet 23\s+tuned/ }).first();
+  const tuned = page.getByRole('row', { name: /Auklet 19\s+tuned/ }).first();
   await expect(tuned).toContainText('confounded');
-  await expect(tuned).toContainText('walls accepted: the wall is solid either way');
+  await expect(tuned).toContainText('top layers accepted: the top is not looked at');
 });
 
 test('the four claims are told apart', async ({ page, bench }) => {

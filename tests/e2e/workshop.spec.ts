@@ -8,16 +8,16 @@ test('anything is found by its name or code, by keys alone', async ({ page, benc
   await page.keyboard.press('Control+k');
   await page.keyboard.type('gannet');
   const list = page.getByRole('listbox', { name: 'Find anything by name or code' });
-  await expect(list.getByRole('option', { name: /^Gannet X26/ })).toContainText('machine');
+  await expect(list.getByRole('option', { name: /^Gannet X24/ })).toContainText('machine');
   await page.keyboard.press('ArrowDown');
   for (let at = 0; at < 12; at += 1) {
     const chosen = list.locator('[aria-selected="true"]');
-    if (/^Gannet X26machine/.test((await chosen.textContent()) ?? '')) break;
+    if (/^Gannet X24machine/.test((await chosen.textContent()) ?? '')) break;
     await page.keyboard.press('ArrowDown');
   }
   await page.keyboard.press('Enter');
   await page.waitForURL(/machines\//);
-  await expect(page.getByRole('heading', { level: 1, name: /^Gannet X26/ })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /^Gannet X24/ })).toBeVisible();
   await open(page, `${bench.study}/plan`);
   await page.keyboard.press('Control+k');
   await page.keyboard.type('no such thing at all');
@@ -30,10 +30,10 @@ test('anything is found by its name or code, by keys alone', async ({ page, benc
 test('the machines, and one machine’s dossier over all studies', async ({ page, bench }) => {
   await open(page, `${bench.url}/machines`);
   await expectAccessible(page);
-  const row = page.getByRole('row', { name: /^Gannet X26/ });
+  const row = page.getByRole('row', { name: /^Gannet X24/ });
   await expect(row).toContainText(/\d studies/);
   await expect(row).toContainText('of another: test again');
-  await row.getByRole('link', { name: 'Gannet X26' }).click();
+  await row.getByRole('link', { name: 'Gannet X24' }).click();
   await settled(page);
   await expectAccessible(page);
   const trials = page.getByRole('region', { name: 'Faults provoked, features tried' });
@@ -48,7 +48,7 @@ test('the machines, and one machine’s dossier over all studies', async ({ page
   await expect(page.getByRole('region', { name: 'What it can print' })).toContainText('PETG');
   // What figures say of a claim that nobody has judged is taken over as what was found.
   await open(page, `${bench.url}/machines`);
-  await page.getByRole('link', { name: 'Fulmar 42' }).click();
+  await page.getByRole('link', { name: 'Fulmar 38' }).click();
   await settled(page);
   const promised = claims.getByRole('row', { name: /300 mm\/s/ });
   await expect(promised.getByRole('cell')).toContainText('untested');
@@ -71,10 +71,10 @@ test('the library and the standings of a part, ordered by what is asked for', as
   await expect(page.getByRole('heading', { name: 'Standings on the Stair block' })).toBeVisible();
   await expectAccessible(page);
   const first = page.getByRole('region', { name: 'Standings' }).locator('tbody tr').first();
-  await expect(first).toContainText('Auklet 23');
+  await expect(first).toContainText('Auklet 19');
   await page.getByRole('tab', { name: 'time' }).click();
-  await expect(first).toContainText('Gannet X26');
-  await expect(first.getByRole('img', { name: /^Gannet X26: \d/ })).toBeVisible();
+  await expect(first).toContainText('Gannet X24');
+  await expect(first.getByRole('img', { name: /^Gannet X24: \d/ })).toBeVisible();
 });
 
 for (const path of ['/materials', '/instruments', '/profiles']) {
@@ -93,7 +93,7 @@ test('a study is begun with a machine of the workshop, and again as another', as
   bench,
 }) => {
   await open(page, `${bench.url}/machines`);
-  await page.getByRole('link', { name: 'Petrel D30' }).click();
+  await page.getByRole('link', { name: 'Petrel G27' }).click();
   await settled(page);
   await page.getByRole('link', { name: 'New study with it' }).click();
   await settled(page);
@@ -101,15 +101,15 @@ test('a study is begun with a machine of the workshop, and again as another', as
   await page.keyboard.press('Enter');
   await page.waitForURL(/line-up/);
   await settled(page);
-  await expect(page.getByRole('button', { name: 'Petrel D30 stock', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Petrel G27 stock', exact: true })).toBeVisible();
   await expect(
-    page.getByRole('button', { name: 'Petrel D30 stock, maker: Trident Apparatus' }),
+    page.getByRole('button', { name: 'Petrel G27 stock, maker: Trident Apparatus' }),
   ).toBeVisible();
   // The column's head opens what is known of it; our own profile comes beside it.
-  await page.getByRole('button', { name: 'Petrel D30 stock', exact: true }).click();
+  await page.getByRole('button', { name: 'Petrel G27 stock', exact: true }).click();
   const drawer = page.getByRole('complementary', { name: 'Contender' });
   await drawer.getByRole('button', { name: 'Add our own profile beside it' }).click();
-  await expect(page.getByRole('button', { name: 'Petrel D30 tuned', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Petrel G27 tuned', exact: true })).toBeVisible();
   const study = page.url().replace(/\/line-up.*/, '');
   await page.getByRole('combobox', { name: 'Add an artefact' }).fill('stair');
   await page
@@ -123,12 +123,12 @@ test('a study is begun with a machine of the workshop, and again as another', as
   await page.getByLabel('title').fill('And the Fulmar');
   await page
     .getByRole('combobox', { name: 'with', exact: true })
-    .selectOption({ label: 'Fulmar 42' });
+    .selectOption({ label: 'Fulmar 38' });
   await page.getByRole('button', { name: 'Begin' }).click();
   await page.waitForURL(/line-up/);
   await settled(page);
   expect(page.url()).not.toContain(study);
-  for (const name of ['Petrel D30 stock', 'Petrel D30 tuned', 'Fulmar 42 stock']) {
+  for (const name of ['Petrel G27 stock', 'Petrel G27 tuned', 'Fulmar 38 stock']) {
     await expect(page.getByRole('button', { name, exact: true })).toBeVisible();
   }
 });

@@ -312,7 +312,7 @@ describe('the plan', () => {
     await expect.poll(files, { timeout: 90_000 }).toBe(0);
     const { text } = await page(`${bench}/plan`);
     expect(text).toContain(
-      'The files differ in what must be equal: walls (2 for Auklet 23 tuned; 3 elsewhere), infill pattern (gyroid for Auklet 23 tuned; grid elsewhere).',
+      'The files differ in what must be equal: top layers (6 for Auklet 19 tuned; 5 elsewhere).',
     );
   });
 });

@@ -29,7 +29,7 @@ async function smallStudy(): Promise<string> {
     const { status } = await api.call('POST', `/studies/${study}/rows/${table}`, row);
     expect([table, status]).toEqual([table, 201]);
   };
-  await add('machines', { machine_id: 'auklet', name: 'Auklet 23' });
+  await add('machines', { machine_id: 'auklet', name: 'Auklet 19' });
   await add('profiles', { profile_id: 'stock', name: 'Stock', kind: 'stock' });
   await add('materials', { material_id: 'pla', type: 'PLA' });
   await add('contenders', { contender_id: 'a', label: 'Auklet', machine_id: 'auklet', profile_id: 'stock' }); // prettier-ignore
@@ -75,7 +75,7 @@ describe('a client that is made of the description', () => {
     };
     const { study_id: study } = await ask('post_studies', null, { title: 'Clips', intent: 'machines' }); // prettier-ignore
     const row = (table: string, content: object) => ask(`post_studies_study_rows_table_${table}`, { study }, content); // prettier-ignore
-    await row('machines', { machine_id: 'auklet', name: 'Auklet 23' });
+    await row('machines', { machine_id: 'auklet', name: 'Auklet 19' });
     await row('machines', { machine_id: 'dunlin', name: 'Dunlin 18' });
     await row('profiles', { profile_id: 'stock', name: 'Stock', kind: 'stock' });
     await row('materials', { material_id: 'pla', type: 'PLA' });

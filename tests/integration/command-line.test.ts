@@ -85,8 +85,8 @@ describe('evaluate', () => {
 
   it('prints for people, with the verdicts', async () => {
     const { out } = await run('evaluate', DEMO);
-    expect(out).toMatch(/Auklet 23 tuned .* better · 0\.\d\d mm/);
-    expect(out).toContain('Reference: Auklet 23 stock');
+    expect(out).toMatch(/Auklet 19 tuned .* better · 0\.\d\d mm/);
+    expect(out).toContain('Reference: Auklet 19 stock');
   });
 
   it('has the sections of the answer, with every key of the contract', async () => {
@@ -101,7 +101,7 @@ describe('evaluate', () => {
       ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s', holds_to: 'B-200' },
       limited_by: [
         { figure: 'surface', why: 'lost', prints_needed: null },
-        { figure: 'photo:echo-wall/ringing/raking-left', why: 'lost', prints_needed: null },
+        { figure: 'photo:echo-wall/ringing/raking-left/x', why: 'lost', prints_needed: null },
       ],
     });
     expect(Object.keys(results.effects ?? {})).toEqual(['ln_mae', 'surface_index', 'ln_print_s']);
@@ -130,8 +130,8 @@ describe('evaluate', () => {
 
   it('says for people what it comes to', async () => {
     const { out } = await run('evaluate', DEMO);
-    expect(out).toContain('Auklet 23 tuned is better than its stock: ');
-    expect(out).toContain('For our clip bench, Gannet X26 tuned');
+    expect(out).toContain('Auklet 19 tuned is better than its stock: ');
+    expect(out).toContain('For our clip bench, Gannet X24 tuned');
     const sweep = await run('evaluate', DEMO_SWEEP);
     expect(sweep.out).toContain('Up to 200 mm/s nothing is lost against 120 mm/s');
   });

@@ -304,7 +304,7 @@ describe('the evidence of a figure', () => {
     const { revision } = await fresh<Accuracy>('accuracy');
     const seen = await evidence('accuracy/B-stock', `&revision=${revision}`);
     expect(seen.status).toBe(200);
-    expect(seen.content).toMatchObject({ title: expect.stringContaining('Gannet X26 stock') });
+    expect(seen.content).toMatchObject({ title: expect.stringContaining('Gannet X24 stock') });
   });
 
   it.each(['', 'accuracy/nobody', 'beauty/B-stock'])('of “%s” there is none', async (figure) => {

@@ -79,7 +79,7 @@ describe('where a machine stands', () => {
 
 describe('a thing of several studies', () => {
   it('is one where it carries one lasting id', async () => {
-    const { all } = await named('machine', 'Gannet X26');
+    const { all } = await named('machine', 'Gannet X24');
     expect(all).toHaveLength(1);
     const { text } = await page(`/machines/${all[0]?.uid}`);
     expect(text).toContain('prints in 2 studies');
@@ -106,7 +106,7 @@ describe('a thing of several studies', () => {
         change: { firmware: value },
       });
     expect((await change('2.0.0', machine?.row_version ?? 0)).status).toBe(200);
-    const { thing, uid } = await named('machine', 'Gannet X26');
+    const { thing, uid } = await named('machine', 'Gannet X24');
     expect(thing?.facts.firmware).toBe('2.0.0');
     // The other study keeps what it has, and says what is another today.
     expect((await rows<{ firmware: string }>(update, 'machines'))[0]?.firmware).toBe('1.9.2');
@@ -118,11 +118,11 @@ describe('a thing of several studies', () => {
     });
     expect(known.status).toBe(200);
     await change('2.0.1', (machine?.row_version ?? 0) + 1);
-    expect((await named('machine', 'Gannet X26')).thing?.facts.firmware).toBe('2.1.0');
+    expect((await named('machine', 'Gannet X24')).thing?.facts.firmware).toBe('2.1.0');
   });
 
   it('is changed from the version that was read, and within its domains', async () => {
-    const { thing, uid } = await named('machine', 'Gannet X26');
+    const { thing, uid } = await named('machine', 'Gannet X24');
     const send = (change: object, version = thing?.row_version) =>
       call('PATCH', `/things/${uid}`, { version, change });
     expect((await send({ maker: 'X' }, 1)).status).toBe(409);
@@ -140,7 +140,7 @@ describe('a package without lasting ids', () => {
     const answer = await imported(packed('twin', withoutUid));
     expect(answer.status).toBe(201);
     twin = String(answer.content.study_id);
-    expect((await named('machine', 'Gannet X26')).all).toHaveLength(2);
+    expect((await named('machine', 'Gannet X24')).all).toHaveLength(2);
     const zip = await fetch(`${url()}/api/v1/studies/${twin}/package`);
     const files = unzipSync(new Uint8Array(await zip.arrayBuffer()));
     const machines = new TextDecoder().decode(files['machines.csv']);
@@ -155,11 +155,11 @@ describe('a package without lasting ids', () => {
   });
 
   it('is put together with what is there, and taken apart again', async () => {
-    const [one, other] = (await named('machine', 'Gannet X26')).all;
+    const [one, other] = (await named('machine', 'Gannet X24')).all;
     const act = (uid: string | undefined, content: object) =>
       call('POST', `/things/${uid}`, content);
     expect((await act(one?.uid, { action: 'merge', other: other?.uid })).status).toBe(204);
-    const { all, uid } = await named('machine', 'Gannet X26');
+    const { all, uid } = await named('machine', 'Gannet X24');
     expect(all).toHaveLength(1);
     expect((await page(`/machines/${uid}`)).text).toContain('prints in 3 studies');
     // Either id leads to it.
@@ -168,7 +168,7 @@ describe('a package without lasting ids', () => {
     );
     const merged = uid === one?.uid ? other?.uid : one?.uid;
     expect((await act(merged, { action: 'split' })).status).toBe(204);
-    expect((await named('machine', 'Gannet X26')).all).toHaveLength(2);
+    expect((await named('machine', 'Gannet X24')).all).toHaveLength(2);
     expect((await act(merged, { action: 'split' })).status).toBe(404);
     expect((await act(one?.uid, { action: 'apart', other: other?.uid })).status).toBe(204);
     expect((await page('/machines')).text).not.toContain('Is this one machine?');
@@ -356,7 +356,7 @@ describe('a study again as another', () => {
       question: 'Is the Gannet as true as in spring, and which other materials can it print?',
     });
     const contenders = await rows<{ label: string }>(study, 'contenders');
-    expect(contenders.map((row) => row.label)).toEqual(['Gannet X26 stock', 'Razorbill S stock']);
+    expect(contenders.map((row) => row.label)).toEqual(['Gannet X24 stock', 'Razorbill S stock']);
     expect(await rows(study, 'dimensions')).toHaveLength(17);
     expect([await rows(study, 'prints'), await rows(study, 'specimens')]).toEqual([[], []]);
     expect((await page(`/studies/${study}/line-up`)).status).toBe(200);
@@ -479,7 +479,7 @@ describe('a feature of a machine', () => {
     expect((await say(winter, 'has')).status).toBe(201);
     expect((await say(update, 'lacks')).status).toBe(201);
     const known = (await featuresOfMachines(db())).filter((one) => one.feature === 'spare belt');
-    expect(known.map(({ name, state }) => [name, state])).toEqual([['Gannet X26', 'has']]);
+    expect(known.map(({ name, state }) => [name, state])).toEqual([['Gannet X24', 'has']]);
   });
 });
 

@@ -19,7 +19,7 @@ export interface Pose {
   tilt: number;
 }
 
-const DISTANCE_MM = 420;
+const DISTANCE_MM = 430;
 /** Light that the sensor adds, as a share of full light. */
 const SENSOR_NOISE = 0.006;
 const STEPS = 4096;

@@ -13,11 +13,12 @@ import { TABLES, type Row, type Tables } from '../../../src/core/study';
 import { measureOnPhoto } from '../../../src/files/photos/measure';
 import { drawsFrom, round, type Draws } from '../random';
 import { photograph, type Photo, type Pose, type Scene } from './camera';
-import { firstLayer, onCard, spires, wall, type Light, type Looks } from './scenes';
+import { firstLayer, flange, onCard, spires, wall, type Light, type Looks } from './scenes';
 
 const SEED = 2711;
 export const PLAIN: Looks = {
   ringing: null,
+  ringingY: null,
   lines: 0.07,
   bands: 0.006,
   texture: 0,
@@ -27,16 +28,18 @@ export const PLAIN: Looks = {
 /** How far off a hand sets a mark, pixels. */
 const HAND_PX = 0.6;
 
-/** By contender; a wave's length is its speed by its frequency: A swings at 63 Hz, D at 49. */
+/** By contender; a wave's length is its speed by its frequency: A swings at 63 Hz, its bed at 41, D at 49 and 57. */
 const LOOKS: Readonly<Record<string, Looks>> = {
   'A-stock': {
     ...PLAIN,
-    ringing: { wavelength: 120 / 63, decay: 4.2, contrast: 0.075 },
+    ringing: { wavelength: 95 / 63, decay: 4.2, contrast: 0.075 },
+    ringingY: { wavelength: 95 / 41, decay: 5.5, contrast: 0.12 },
     strings: 7,
   },
   'A-tuned': {
     ...PLAIN,
-    ringing: { wavelength: 90 / 63, decay: 3.6, contrast: 0.035 },
+    ringing: { wavelength: 75 / 63, decay: 3.6, contrast: 0.035 },
+    ringingY: { wavelength: 75 / 41, decay: 5, contrast: 0.08 },
     strings: 2,
   },
   'B-stock': { ...PLAIN, strings: 2 },
@@ -44,7 +47,8 @@ const LOOKS: Readonly<Record<string, Looks>> = {
   'C-stock': { ...PLAIN, texture: 0.05, strings: 16 },
   'D-stock': {
     ...PLAIN,
-    ringing: { wavelength: 110 / 49, decay: 5, contrast: 0.06 },
+    ringing: { wavelength: 105 / 49, decay: 5, contrast: 0.06 },
+    ringingY: { wavelength: 105 / 57, decay: 4.4, contrast: 0.045 },
     bands: 0.03,
     strings: 8,
     gaps: 0.035,
@@ -65,7 +69,7 @@ interface Shot {
   light: Light;
   /** The rectangle that the part fills on its view, and what is measured there. */
   box: ViewBox;
-  measures: readonly [PhotoMeasure, ViewBox][];
+  measures: readonly (readonly [PhotoMeasure, ViewBox, feature?: string])[];
   scene: (draws: Draws, looks: Looks, code: string) => Scene;
   px_per_mm: number;
 }
@@ -78,7 +82,7 @@ const SHOTS: readonly Shot[] = [
   {
     ...{ artefact: 'echo-wall', view: 'front', light: 'raking-left', box: WALL_BOX },
     measures: [
-      ['ringing', BEHIND],
+      ['ringing', BEHIND, 'x'],
       ['layer-lines', { x: 0, y: 6, w: 25, h: 30 }],
       ['texture', { x: 0, y: 6, w: 25, h: 30 }],
     ],
@@ -113,12 +117,19 @@ const SHOTS: readonly Shot[] = [
     scene: firstLayer,
     px_per_mm: 20,
   },
+  {
+    ...{ artefact: 'echo-wall', view: 'left', light: 'raking-left' },
+    box: { x: -10, y: 0, w: 20, h: 60 },
+    measures: [['ringing', { x: -9, y: 6, w: 17, h: 48 }, 'y']],
+    scene: flange,
+    px_per_mm: 20,
+  },
 ];
 
 /** How each contender's parts look, and which sides are photographed. */
 export interface PhotoSession {
   looksOf: (print: Row<'prints'>) => Looks;
-  hasShot: (shot: Pick<Shot, 'artefact' | 'light'>) => boolean;
+  hasShot: (shot: Pick<Shot, 'artefact' | 'light' | 'view'>) => boolean;
 }
 
 /** The clip bench: every artefact, strings twice as thick with PETG. */
@@ -163,7 +174,7 @@ export async function demoPhotos(bench: Bench, session: PhotoSession): Promise<D
         const key = { specimen_id: specimen.specimen_id, path };
         tables.photos.push({
           ...{ ...key, view: shot.view, light: shot.light, px_per_mm: null, taken_at: at },
-          session: `${shot.artefact}, ${shot.light}`,
+          session: `${shot.artefact}, ${shot.view === 'left' ? 'the flange' : shot.light}`,
         });
         const marks = marksOf(draws, photo, shot.box);
         tables.photo_marks.push(
@@ -238,7 +249,7 @@ async function measure(
     const row = profile_settings.find((one) => one.profile_id === profile && one.key === name);
     return row ? Number(row.value) : null;
   };
-  for (const [kind, region] of shot.measures) {
+  for (const [kind, region, feature = null] of shot.measures) {
     const [layer_height_mm, speed_mm_s] = [
       kind === 'layer-lines' ? setting('layer_height_mm') : null,
       kind === 'ringing' ? setting('speed_outer_wall_mm_s') : null,
@@ -249,7 +260,8 @@ async function measure(
       { px_per_mm, layer_height_mm, speed_mm_s },
       { unit: 'mm', region, toPicture },
     );
-    const measure_id = `${key.specimen_id}-${kind}-${shot.light}`.toLowerCase();
+    const along = feature === null ? '' : `-${feature}`;
+    const measure_id = `${key.specimen_id}-${kind}-${shot.light}${along}`.toLowerCase();
     const figure = FIGURE_OF[kind];
     tables.photo_measures.push(
       TABLES.photo_measures.row.parse({
@@ -262,7 +274,7 @@ async function measure(
           layer_height_mm,
           speed_mm_s,
         },
-        ...{ background: null, operator: 'KM', at },
+        ...{ background: null, feature, operator: 'KM', at },
         ...{ value_key: figure, ...kept(values[figure] ?? null) },
         found: typeof values.found === 'boolean' ? String(values.found) : null,
       }),

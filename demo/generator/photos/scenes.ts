@@ -3,14 +3,22 @@ import { CARD, CARD_CORNERS, cardText } from '../../../src/core/image';
 import type { Draws } from '../random';
 import type { Scene } from './camera';
 
+export interface Ringing {
+  wavelength: number;
+  decay: number;
+  contrast: number;
+}
+
 /** How a contender's walls, travels and first layers look. */
 export interface Looks {
   /** Ringing after a corner: wavelength and reach, mm, and contrast under raking light. */
-  ringing: { wavelength: number; decay: number; contrast: number } | null;
+  ringing: Ringing | null;
+  /** The same along y, on the flange. */
+  ringingY: Ringing | null;
   /** Contrast of single layers and of bands of layers. */
   lines: number;
   bands: number;
-  /** Contrast of a fine diagonal texture that only raking light shows. */
+  /** Contrast of upright bands that only raking light shows. */
   texture: number;
   /** Strings between two spires. */
   strings: number;
@@ -18,10 +26,15 @@ export interface Looks {
   gaps: number;
 }
 
+const NO_RINGING: Ringing = { wavelength: 1, decay: 1, contrast: 0 };
 const SLATE = 0.2;
 const CLOTH = 0.62;
 const BLACK_CARD = 0.02;
 const LAYER = 0.2;
+/** From one upright band to the next, mm. */
+const BAND = 0.42;
+/** Where they begin: behind the corner the belt is still taut from the turn, mm. */
+const BANDS_FROM = -24;
 /** Size of a sticker, and of its code, mm. */
 const STICKER = 14;
 
@@ -122,7 +135,7 @@ export function wall(draws: Draws, looks: Looks, light: Light, code: string): Sc
     let relief = 1 + uneven * x;
     relief *= 1 + looks.lines * Math.cos((2 * Math.PI * z) / LAYER) + (layers[layer] ?? 0);
     relief *= 1 + rake * ripple(x, z);
-    relief *= 1 + rake * looks.texture * Math.cos((2 * Math.PI * (x + z)) / (0.45 * Math.SQRT2));
+    if (x > BANDS_FROM) relief *= 1 + rake * looks.texture * Math.cos((2 * Math.PI * x) / BAND);
     if (light === 'raking-left') {
       const [here, left] = [isLetter(x, z), isLetter(x - 0.5, z)];
       if (here && !left) relief *= 1.5;
@@ -135,6 +148,27 @@ export function wall(draws: Draws, looks: Looks, light: Light, code: string): Sc
   return {
     box: { x: -66, y: -19, w: 132, h: 84 },
     light: over(part, sticker(code, 44, -17)),
+    ground: cloth(CLOTH),
+  };
+}
+
+/** The echo wall's flange from the left, 20 × 60 mm: it runs along y, away from its corner. */
+export function flange(draws: Draws, looks: Looks, code: string): Scene {
+  const layers = layersOf(draws, looks.bands);
+  const phase = draws.between(-0.3, 0.3);
+  const part = (y: number, z: number): number => {
+    if (Math.abs(y) > 10 || z < 0 || z > 60) return Number.NaN;
+    const away = y + 10;
+    const { wavelength, decay, contrast } = looks.ringingY ?? NO_RINGING;
+    const ripple =
+      contrast * Math.exp(-away / decay) * Math.cos((2 * Math.PI * away) / wavelength + phase);
+    let relief = 1 + looks.lines * Math.cos((2 * Math.PI * z) / LAYER);
+    relief *= 1 + (layers[Math.floor(z / LAYER)] ?? 0);
+    return SLATE * relief * (1 + ripple);
+  };
+  return {
+    box: { x: -16, y: -19, w: 32, h: 84 },
+    light: over(part, sticker(code, -7, -17)),
     ground: cloth(CLOTH),
   };
 }

@@ -4,19 +4,22 @@ export type Point = readonly [number, number];
 
 const CIRCLE_STEP_MM = 1.6;
 
-/** The outline of a shape moved inwards, as a closed polyline; null where nothing is left. */
-export function outline(shape: Shape, inset: number): Point[] | null {
+/**
+ * The outline of a shape moved inwards, as a closed polyline from a corner of a rectangle (0: front left,
+ * 2: back right); null where nothing is left.
+ */
+export function outline(shape: Shape, inset: number, firstCorner = 0): Point[] | null {
   if (shape.kind === 'rect') {
     const { x, y, w, h } = shape;
     const [x0, y0, x1, y1] = [x + inset, y + inset, x + w - inset, y + h - inset];
     if (x1 <= x0 || y1 <= y0) return null;
-    return [
+    const corners: readonly Point[] = [
       [x0, y0],
       [x1, y0],
       [x1, y1],
       [x0, y1],
-      [x0, y0],
     ];
+    return Array.from({ length: 5 }, (_, at) => corners[(firstCorner + at) % 4] as Point);
   }
   const radius = shape.r - inset;
   if (radius <= 0.05) return null;
@@ -94,21 +97,4 @@ export function hatch(region: Region, angle: number, spacing: number, inset: num
     else lines.push(...row.reverse().map((line) => [...line].reverse()));
   }
   return lines;
-}
-
-/** A line bent into waves, as a three-dimensional pattern looks in one layer. */
-export function wavy(line: readonly Point[], phase: number): Point[] {
-  const [from, to] = line;
-  if (!from || !to) return [...line];
-  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
-  const length = Math.hypot(dx, dy);
-  const count = Math.max(1, Math.round(length / 1.2));
-  return Array.from({ length: count + 1 }, (_, at) => {
-    const share = at / count;
-    const swing = at === 0 || at === count ? 0 : 0.9 * Math.sin(phase + share * length * 0.9);
-    return [
-      from[0] + dx * share - (dy / length) * swing,
-      from[1] + dy * share + (dx / length) * swing,
-    ] as const;
-  });
 }

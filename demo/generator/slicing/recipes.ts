@@ -1,9 +1,13 @@
-/** How a contender's files are sliced: settings, limits and the habit of their comments. */
+/** The two slicing programs of the demo. */
+export type Program = 'lathe' | 'strake';
+
+/** How a contender's files are sliced: settings, limits and the program. */
 export interface Recipe {
   contender: string;
   machine: string;
   profile: string;
-  habit: 'role-lines' | 'feature-lines';
+  /** The slicing program that wrote it: each has words of its own. */
+  program: Program;
   /** Speeds, mm/s. */
   outer: number;
   inner: number;
@@ -24,7 +28,7 @@ const recipe = (
   contender: string,
   machine: string,
   profile: string,
-  habit: Recipe['habit'],
+  program: Program,
   [outer, inner, solid, infill, top, travel, first]: readonly [
     number,
     number,
@@ -36,58 +40,58 @@ const recipe = (
   ],
   [accel, nozzle_temp_c, flow, optimism]: readonly [number, number, number, number],
 ): Recipe => ({
-  ...{ contender, machine, profile, habit, outer, inner, solid, infill, top, travel, first },
+  ...{ contender, machine, profile, program, outer, inner, solid, infill, top, travel, first },
   ...{ accel, nozzle_temp_c, flow, optimism },
 });
 
 export const RECIPES: readonly Recipe[] = [
   recipe(
     'A-stock',
-    'Auklet 23',
+    'Auklet 19',
     'Auklet, as shipped',
-    'role-lines',
-    [120, 150, 150, 180, 90, 200, 40],
-    [1500, 215, 1, 0.96],
+    'lathe',
+    [95, 125, 125, 145, 80, 155, 35],
+    [1300, 215, 1, 0.96],
   ),
   recipe(
     'A-tuned',
-    'Auklet 23',
+    'Auklet 19',
     'Auklet, clip bench',
-    'role-lines',
-    [90, 150, 150, 180, 90, 200, 40],
-    [1500, 210, 0.97, 0.98],
+    'lathe',
+    [75, 125, 125, 145, 80, 155, 35],
+    [1300, 210, 0.97, 0.98],
   ),
   recipe(
     'B-stock',
-    'Gannet X26',
+    'Gannet X24',
     'Gannet, as shipped',
-    'feature-lines',
-    [200, 300, 300, 500, 180, 500, 60],
-    [12_000, 215, 0.98, 0.99],
+    'strake',
+    [200, 290, 290, 430, 170, 430, 55],
+    [13_500, 215, 0.98, 0.99],
   ),
   recipe(
     'B-tuned',
-    'Gannet X26',
+    'Gannet X24',
     'Gannet, clip bench',
-    'feature-lines',
-    [180, 300, 300, 500, 180, 500, 60],
-    [12_000, 215, 0.98, 0.99],
+    'strake',
+    [180, 290, 290, 430, 170, 430, 55],
+    [13_500, 215, 0.98, 0.99],
   ),
   recipe(
     'C-stock',
-    'Petrel D30',
+    'Petrel G27',
     'Petrel, as shipped',
-    'feature-lines',
-    [160, 240, 240, 400, 150, 400, 50],
-    [8000, 215, 1, 0.97],
+    'strake',
+    [145, 220, 220, 330, 135, 330, 45],
+    [7000, 215, 1, 0.97],
   ),
   recipe(
     'D-stock',
-    'Fulmar 42',
+    'Fulmar 38',
     'Fulmar, as shipped',
-    'role-lines',
-    [110, 160, 160, 300, 90, 200, 40],
-    [1000, 215, 1, 0.93],
+    'lathe',
+    [105, 150, 150, 195, 85, 195, 35],
+    [400, 215, 1, 0.93],
   ),
 ];
 
@@ -100,12 +104,12 @@ export const PART = {
   top: 5,
   bottom: 4,
   infill: 0.15,
-  pattern: 'grid' as 'grid' | 'gyroid',
+  pattern: 'grid',
 };
 
 export type PartSettings = typeof PART;
 
-/** What one file has other than all the rest: somebody changed it on the way, and forgot. */
-export const CHANGED: Readonly<Record<string, Partial<PartSettings>>> = {
-  'A-tuned echo-wall': { walls: 2, pattern: 'gyroid' },
+/** What one file has other than all the rest: somebody opened it in the other program, and forgot. */
+export const CHANGED: Readonly<Record<string, Partial<PartSettings> & { program: Program }>> = {
+  'A-tuned echo-wall': { program: 'strake', top: 6 },
 };

@@ -1,13 +1,8 @@
 import { ToolpathAnalysis, type ToolpathFacts } from '../../../src/core/toolpath';
-import { hatch, outline, wavy, type Point } from './geometry';
+import { hatch, outline, type Point } from './geometry';
 import { PARTS, type Region } from './parts';
+import { DIAMETER, dressed, mannerOf, RETRACT, type Manner, type RoleName } from './programs';
 import { CHANGED, PART, type PartSettings, type Recipe } from './recipes';
-
-const DIAMETER = 1.75;
-const DENSITY = 1.24;
-const RETRACT = 0.8;
-
-type RoleName = 'outer wall' | 'inner wall' | 'solid' | 'infill' | 'top' | 'bottom' | 'skirt';
 
 /** A sliced file of the demo. */
 export interface Sliced {
@@ -17,8 +12,10 @@ export interface Sliced {
 }
 
 /** Slices a part with a recipe; the same each time. */
-export function slice(artefact: string, recipe: Recipe): Sliced {
-  const part: PartSettings = { ...PART, ...CHANGED[`${recipe.contender} ${artefact}`] };
+export function slice(artefact: string, usual: Recipe): Sliced {
+  const { program = usual.program, ...changed } = CHANGED[`${usual.contender} ${artefact}`] ?? {};
+  const recipe = { ...usual, program };
+  const part: PartSettings = { ...PART, ...changed };
   const body = new Writer(artefact, recipe, part).write();
   const draft = analyse(`${body}\n`);
   const estimate = Math.round(draft.time_s * recipe.optimism);
@@ -33,102 +30,11 @@ function analyse(text: string): ToolpathFacts {
   return analysis.end();
 }
 
-/** A file's text with what it says of itself, in the recipe's habit. */
-function dressed(
-  body: string,
-  recipe: Recipe,
-  part: PartSettings,
-  artefact: string,
-  estimate: number,
-  facts: ToolpathFacts,
-): string {
-  const metres = (facts.filament_mm / 1000).toFixed(3);
-  const minutes = `${Math.floor(estimate / 3600)}h ${Math.floor((estimate % 3600) / 60)}m ${estimate % 60}s`;
-  const grams = ((facts.filament_mm3 * DENSITY) / 1000).toFixed(2);
-  if (recipe.habit === 'role-lines') {
-    const settings = Object.entries({
-      machine: recipe.machine,
-      profile: recipe.profile,
-      object: artefact,
-      layer_height: part.layer,
-      first_layer_height: part.firstLayer,
-      line_width: part.width,
-      walls: part.walls,
-      top_layers: part.top,
-      bottom_layers: part.bottom,
-      infill_density: `${100 * part.infill}%`,
-      infill_pattern: part.pattern,
-      support: 'none',
-      adhesion: 'skirt',
-      outer_wall_speed: recipe.outer,
-      inner_wall_speed: recipe.inner,
-      infill_speed: recipe.infill,
-      solid_infill_speed: recipe.solid,
-      travel_speed: recipe.travel,
-      first_layer_speed: recipe.first,
-      default_acceleration: recipe.accel,
-      nozzle_temperature: recipe.nozzle_temp_c,
-      bed_temperature: 60,
-      retraction_length: RETRACT,
-      flow_ratio: recipe.flow,
-      nozzle_diameter: 0.4,
-      filament_diameter: DIAMETER,
-      filament_density: DENSITY,
-    }).map(([key, value]) => `; ${key} = ${value}`);
-    return [
-      body,
-      `; estimated print time = ${minutes}`,
-      `; filament used [m] = ${metres}`,
-      `; filament used [g] = ${grams}`,
-      `; total layer count = ${facts.layers}`,
-      ...settings,
-      '',
-    ].join('\n');
-  }
-  const settings = Object.entries({
-    Machine: recipe.machine,
-    Profile: recipe.profile,
-    Object: artefact,
-    'layer height': `${part.layer}`,
-    'initial layer height': part.firstLayer,
-    'extrusion width': part.width,
-    perimeters: part.walls,
-    'top solid layers': part.top,
-    'bottom solid layers': part.bottom,
-    'fill density': part.infill,
-    'fill pattern': part.pattern,
-    supports: 'none',
-    'bed adhesion': 'skirt',
-    'external perimeter speed': recipe.outer,
-    'perimeter speed': recipe.inner,
-    'infill speed': recipe.infill,
-    'solid infill speed': recipe.solid,
-    'speed travel': recipe.travel,
-    'initial layer speed': recipe.first,
-    'acceleration print': recipe.accel,
-    temperature: recipe.nozzle_temp_c,
-    'plate temperature': 60,
-    'retract length': RETRACT,
-    'extrusion multiplier': recipe.flow,
-    'nozzle size': 0.4,
-    'filament diameter': DIAMETER,
-    'material density': DENSITY,
-  }).map(([key, value]) => `; ${key} = ${value}`);
-  return [
-    `;print time: ${estimate}`,
-    `;filament length: ${metres}m`,
-    `;number of layers: ${facts.layers}`,
-    ...settings,
-    body,
-    '',
-  ].join('\n');
-}
-
 /** Writes the commands of one file. */
 class Writer {
   readonly #out: string[] = [];
   readonly #area = (Math.PI * DIAMETER * DIAMETER) / 4;
-  readonly #isAbsolute: boolean;
+  readonly #manner: Manner;
   #e = 0;
   #role: RoleName | null = null;
   #at: Point = [0, 0];
@@ -138,7 +44,7 @@ class Writer {
     readonly recipe: Recipe,
     readonly part: PartSettings,
   ) {
-    this.#isAbsolute = recipe.habit === 'feature-lines';
+    this.#manner = mannerOf(recipe.program);
   }
 
   write(): string {
@@ -150,7 +56,7 @@ class Writer {
     this.#line(`M190 S60`, `M109 S${recipe.nozzle_temp_c}`);
     this.#line(`M201 X${recipe.accel} Y${recipe.accel} Z200 E5000`);
     this.#line(`M203 X${fast} Y${fast} Z15 E80`, `M204 P${recipe.accel} T${recipe.accel} R2500`);
-    this.#line(this.#isAbsolute ? 'M82' : 'M83', 'G92 E0');
+    this.#line(this.#manner.isAbsolute ? 'M82' : 'M83', 'G92 E0');
     const layers = Math.round((shape.height - part.firstLayer) / part.layer) + 1;
     for (let layer = 0; layer < layers; layer += 1)
       this.#layer(layer, layers, (z) => shape.slice(z));
@@ -163,11 +69,9 @@ class Writer {
     const height = layer === 0 ? part.firstLayer : part.layer;
     const z = part.firstLayer + layer * part.layer;
     const isFirst = layer === 0;
-    if (recipe.habit === 'role-lines') {
-      this.#line(';layer', `;layer z: ${z.toFixed(3)}`, `;layer height: ${height}`);
-    } else this.#line(';begin layer', `;z height: ${z.toFixed(3)}`);
+    this.#line(...this.#manner.layer(z.toFixed(3), height));
     this.#role = null;
-    if (this.#isAbsolute) {
+    if (this.#manner.isAbsolute) {
       this.#line('G92 E0');
       this.#e = 0;
     }
@@ -184,7 +88,7 @@ class Writer {
         const role = wall === 0 ? 'outer wall' : 'inner wall';
         const speed = isFirst ? recipe.first : wall === 0 ? recipe.outer : recipe.inner;
         const loops = [
-          outline(region.outer, inset),
+          outline(region.outer, inset, this.#manner.firstCorner),
           ...region.holes.map((hole) => outline(hole, -inset)),
         ];
         for (const loop of loops) if (loop) this.#path(loop, role, speed, height);
@@ -201,8 +105,7 @@ class Writer {
         }
       } else {
         for (const line of hatch(region, angle, part.width / part.infill, inset)) {
-          const drawn = part.pattern === 'gyroid' ? wavy(line, layer * 0.7) : line;
-          this.#path(drawn, 'infill', recipe.infill, height);
+          this.#path(line, 'infill', recipe.infill, height);
         }
       }
     }
@@ -244,9 +147,7 @@ class Writer {
   #enter(role: RoleName): void {
     if (role === this.#role) return;
     this.#role = role;
-    this.#line(
-      this.recipe.habit === 'role-lines' ? `;role: ${role}` : `;line type: ${NAMES[role]}`,
-    );
+    this.#line(this.#manner.role(this.#manner.roles[role]));
   }
 
   #extrude(length: number, speed: number): void {
@@ -254,7 +155,7 @@ class Writer {
   }
 
   #value(e: number): string {
-    this.#e = this.#isAbsolute ? this.#e + e : e;
+    this.#e = this.#manner.isAbsolute ? this.#e + e : e;
     return this.#e.toFixed(4);
   }
 
@@ -262,13 +163,3 @@ class Writer {
     this.#out.push(...lines);
   }
 }
-
-const NAMES: Record<RoleName, string> = {
-  'outer wall': 'Wall-Outer',
-  'inner wall': 'Wall-Inner',
-  solid: 'Internal solid infill',
-  infill: 'Internal infill',
-  top: 'Top surface',
-  bottom: 'Bottom surface',
-  skirt: 'Skirt',
-};

@@ -168,8 +168,7 @@ export function toleranceEvidence(
 }
 
 /** Evidence of the fit of deviation on nominal size along an axis. */
-export function fitEvidence(measurements: Measurements, contenderId: string, axis: Axis): Evidence {
-  const cells = measurements.cellsOfContender.get(contenderId) ?? [];
+export function fitEvidence(cells: readonly Cell[], axis: Axis): Evidence {
   return {
     title: `Why it is off, axis ${axis}`,
     sentence: 'Each row is one dimension: the mean over prints of the mean deviation of a print.',

@@ -270,6 +270,15 @@ describe('fairness check', () => {
     expect(valuesOf('origin')).toEqual(['own', 'own']);
   });
 
+  it('a version that a file states as a number is the one that a profile names in letters', () => {
+    const study = pair();
+    study.tables.profiles.forEach((row) => Object.assign(row, { slicer: 'Strake', slicer_version: '0.9' })); // prettier-ignore
+    study.sliced = new Map([['c.gcode', { slicer: 'Strake', slicer_version: 0.9 }]]);
+    const [found] = fairnessOfAll(indexStudy(study), 'R');
+    const version = found?.items.find((one) => one.key === 'slicer_version');
+    expect(version).toMatchObject({ state: 'same', contender_value: '0.9' });
+  });
+
   it('knows the nozzle from the machine where the print does not say', () => {
     const study = pair({ contender: { nozzle_mm: null } });
     study.tables.machines.forEach((machine) => (machine.nozzle_mm = 0.6));

@@ -82,7 +82,7 @@ export function printFacts(index: StudyIndex): PrintFacts {
     // The sliced file names its program; the profile fills in where it does not.
     slicer: (print) => settingsOf(print).slicer ?? profileOf(print)?.slicer ?? null,
     slicer_version: (print) =>
-      settingsOf(print).slicer_version ?? profileOf(print)?.slicer_version ?? null,
+      settingsOf(print).slicer_version?.toString() ?? profileOf(print)?.slicer_version ?? null,
     origin: (print) => profileOf(print)?.origin ?? null,
     speed_mode: (print) => print.speed_mode,
     orientation: (print) => {

@@ -181,27 +181,27 @@ describe('settings side by side', () => {
 });
 
 describe('dropped files', () => {
-  const known = { machines: ['Gannet X26', 'Gannet'], parts: ['Stair block', 'Echo wall'] };
+  const known = { machines: ['Gannet X24', 'Gannet'], parts: ['Stair block', 'Echo wall'] };
   const propose = (name: string, settings: Record<string, string | number> = {}) =>
     proposeFromFiles([{ name, settings }], known)[0];
 
   it('say their machine, profile, part and material', () => {
     const settings = {
-      Machine: 'gannet x26',
+      Machine: 'gannet x24',
       Profile: 'Gannet, clip bench',
       Object: 'stair-block',
       filament_type: 'petg',
     };
     expect(propose('a.gcode', settings)).toEqual({
-      ...{ machine: 'Gannet X26', profile: 'Gannet, clip bench', kind: 'tuned' },
+      ...{ machine: 'Gannet X24', profile: 'Gannet, clip bench', kind: 'tuned' },
       ...{ part: 'Stair block', material: 'PETG' },
     });
     expect(propose('a.gcode', { Profile: 'Gannet, as shipped' })?.kind).toBe('stock');
   });
 
   it('are known by their names where they do not say; what is not known is left to a person', () => {
-    expect(propose('echo-wall_gannet-x26.gcode.gz')).toEqual({
-      ...{ machine: 'Gannet X26', profile: 'Gannet X26, as shipped', kind: 'stock' },
+    expect(propose('echo-wall_gannet-x24.gcode.gz')).toEqual({
+      ...{ machine: 'Gannet X24', profile: 'Gannet X24, as shipped', kind: 'stock' },
       ...{ part: 'Echo wall', material: null },
     });
     expect(propose('hook_v2.gcode')).toMatchObject({ machine: '', profile: '', part: 'Hook v2' });

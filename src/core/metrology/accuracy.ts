@@ -88,6 +88,8 @@ export interface Accuracy {
   by_size: Record<SizeBand, GroupError>;
   /** Why lengths along each axis are off, and what would mend it. */
   fit: Record<Axis, AxisFit>;
+  /** The same for each type of material, where the prints are of several: each shrinks in its own way. */
+  fit_by_type: Readonly<Record<string, Record<Axis, AxisFit>>> | null;
   /** Errors of each specimen. */
   by_specimen: readonly SpecimenError[];
   /** Every cell. */
@@ -177,14 +179,34 @@ function accuracyOf(
     by_axis: groupErrors(cells, AXES, (cell) => cell.dimension.axis, isOutward),
     by_kind: groupErrors(cells, DIMENSION_KINDS, (cell) => cell.dimension.kind),
     by_size: groupErrors(cells, SIZE_BANDS, (cell) => sizeBand(cell.dimension.nominal_mm)),
-    fit: Object.fromEntries(
-      AXES.map((axis) => [axis, withMaterials(fitAxis(axisPoints(cells, axis), alpha), types)]),
-    ) as Record<Axis, AxisFit>,
+    fit: fitsOf(cells, alpha, (fit) => withMaterials(fit, types)),
+    fit_by_type:
+      types.size < 2
+        ? null
+        : Object.fromEntries(
+            [...types].sort().map((type) => [type, fitsOf(cellsOfType(index, cells, type), alpha)]),
+          ),
     by_specimen: specimens,
     cells: results,
     notes,
   };
 }
+
+/** The cells of prints in a type of material. */
+export const cellsOfType = (
+  index: StudyIndex,
+  cells: readonly Cell[],
+  type: string,
+): readonly Cell[] => cells.filter((cell) => index.typeOf(cell.print) === type);
+
+const fitsOf = (
+  cells: readonly Cell[],
+  alpha: number,
+  noted = (fit: AxisFit): AxisFit => fit,
+): Record<Axis, AxisFit> =>
+  Object.fromEntries(
+    AXES.map((axis) => [axis, noted(fitAxis(axisPoints(cells, axis), alpha))]),
+  ) as Record<Axis, AxisFit>;
 
 /** A fit with a note where it is over several materials, whose shrinkage differs. */
 const withMaterials = (fit: AxisFit, types: ReadonlySet<string>): AxisFit =>

@@ -1,4 +1,11 @@
-export { accuracyOfAll, axisPoints, isOutward, type Accuracy, type GroupError } from './accuracy';
+export {
+  accuracyOfAll,
+  cellsOfType,
+  axisPoints,
+  isOutward,
+  type Accuracy,
+  type GroupError,
+} from './accuracy';
 export { type Advice, type AxisFit } from './axis-fit';
 export { cellUncertainty, measure, type Cell, type Measurements } from './cells';
 export { printValues, specimenErrors } from './print-values';

@@ -178,7 +178,7 @@ describe('every planted fault is named with its place', () => {
       { 'claims.csv': (text) => text.replace('\r\n', '\r\n\r\n') },
       ['claims.csv:2:-'],
     ],
-    ['a duplicate id', { 'claims.csv': cell(3, 0, 'calibration-b') }, ['claims.csv:3:claim_id']],
+    ['a duplicate id', { 'claims.csv': cell(3, 0, 'first-layer-b') }, ['claims.csv:3:claim_id']],
     [
       'a lasting id that stands twice',
       { 'machines.csv': cell(3, 24, '019A00A1-e000-7caa-82cb-e308e74ae896') },

@@ -108,7 +108,10 @@ describe('stock of a lot', () => {
       { spool_id: 's1', material_id: 'pla', mass_g: 1000 },
       { spool_id: 's2', material_id: 'pla', mass_g: 750 },
     ],
-    prints: [print('p1', 'C', { filament_g: 40 }), print('p2', 'C', { repeat: 2 })],
+    prints: [
+      print('p1', 'C', { filament_g: 40, filament_from: 'weighed' }),
+      print('p2', 'C', { repeat: 2, filament_g: 9, filament_from: 'file' }),
+    ],
     planned: [planned('C', 'part', 5), planned('R', 'part', 2)],
   });
 
@@ -117,8 +120,9 @@ describe('stock of a lot', () => {
     expect(lot).toEqual({
       material_id: 'pla',
       bought_g: 1750,
-      used_g: 40,
-      left_g: 1710,
+      used_g: 49,
+      not_weighed_g: 9,
+      left_g: 1701,
       needed_g: 3 * 41,
       unknown: 2,
     });

@@ -8,6 +8,8 @@ export interface LotStock {
   bought_g: number | null;
   /** What prints took from it, g. */
   used_g: number;
+  /** What of it nobody weighed, g: it is the sliced file's word, a guess, or not said whose. */
+  not_weighed_g: number;
   left_g: number | null;
   /** What the prints still to be made take, g, by what the same prints took so far. */
   needed_g: number;
@@ -42,6 +44,9 @@ export function lotStocks(
       material_id,
       bought_g,
       used_g,
+      not_weighed_g: sumOf(used, (row) =>
+        row.filament_from === 'weighed' ? 0 : (row.filament_g ?? 0),
+      ),
       left_g: bought_g === null ? null : bought_g - used_g,
       needed_g: sumOf(masses, ({ prints, each }) => prints * (each ?? 0)),
       unknown: sumOf(masses, ({ prints, each }) => (each === null ? prints : 0)),

@@ -12,7 +12,7 @@ export interface Naming {
   wordsOf: (criterion: string) => FigureWords;
 }
 
-/** What the figure at an address is, in words: `Auklet 23 tuned: mean deviation`. */
+/** What the figure at an address is, in words: `Auklet 19 tuned: mean deviation`. */
 export function labelOf(naming: Naming, address: string): string {
   const [section = '', who = '', ...rest] = address.split(':');
   const key = rest.join(':');

@@ -18,7 +18,7 @@ export interface Printing {
   marks: readonly ContenderMark[];
   names: FigureNames;
   reference: string | null;
-  /** A contender's name: `Auklet 23 tuned`. */
+  /** A contender's name: `Auklet 19 tuned`. */
   nameOf: (contender: string) => string;
   machineName: (machine: string) => string;
   machineOf: (contender: string) => string;

@@ -130,7 +130,7 @@ function advice({ results, marks, nameOf }: ReportContext): Suggested[] {
     const own = results.accuracy?.[contender];
     if (!own) return [];
     return saidAdvice(own)
-      .filter(({ remedy }) => remedy !== '')
+      .filter(({ remedy, type }) => remedy !== '' && type === null)
       .map(({ axis, finding, remedy, before_mm, after_mm }): Suggested => {
         const path = `accuracy:${contender}:fit.${axis}.advice`;
         const from = writeFigure(plain(before_mm), inUnit('mm', 3));

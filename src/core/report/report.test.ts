@@ -264,7 +264,7 @@ describe('the words of a report', () => {
     const proposed = proposalsOf(openReport(bare, results));
     const quick = proposed.find(({ rests_on }) => rests_on.includes('pairs:B-stock:ln_print_s'));
     expect(quick).toMatchObject({ kind: 'plus', contender: 'B-stock' });
-    expect(quick?.text).toMatch(/^Takes \d\d % less time than Auklet 23 stock\.$/);
+    expect(quick?.text).toMatch(/^Takes \d\d % less time than Auklet 19 stock\.$/);
     expect(
       proposed.some(({ kind, text }) => kind === 'answer' && text.startsWith('For our clip bench')),
     ).toBe(true);
@@ -340,10 +340,10 @@ describe('the words of a report', () => {
 
   it('say their ties in a few words', () => {
     expect(said('pairs:A-tuned:accuracy_mm')).toBe(
-      'Auklet 23 tuned mean deviation better · 0.06 mm',
+      'Auklet 19 tuned mean deviation better · 0.06 mm',
     );
     expect(said('noise:gannet:printing.at_1m_db')).toMatch(
-      /^Gannet X26 noise at 1 m \d\d\.\d dB\(A\)$/,
+      /^Gannet X24 noise at 1 m \d\d\.\d dB\(A\)$/,
     );
     expect(tieOf(context, 'accuracy:nobody:mae_mm')).toBeNull();
   });
@@ -391,7 +391,7 @@ describe('the words of a report', () => {
     }
     const whole = readinessOf(openReport(study, results));
     expect(whole.find(({ key }) => key === 'settled')?.text).toMatch(
-      /mean deviation, is unsettled of Petrel D30 stock \(\d+ prints each to be sure either way/,
+      /mean deviation, is unsettled of Petrel G27 stock \(\d+ prints each to be sure either way/,
     );
   });
 });
@@ -415,21 +415,21 @@ describe('a pair that is confounded', () => {
   it('is to be spoken of before a report is published', () => {
     expect(spoken(null)).toMatchObject({
       weight: 'missing',
-      text: 'No caveat speaks of the confounded pair with Petrel D30 stock.',
+      text: 'No caveat speaks of the confounded pair with Petrel G27 stock.',
     });
   });
 
   it.each([
     ['a caveat is about the contender', { contender_id: 'C-stock' }],
     ['a caveat rests on its fairness', { evidence: 'pairs:A:x fairness:C-stock:tile-field' }],
-    ['a caveat names it and what is not fair', { text: 'Petrel D30 stock had other walls.' }],
+    ['a caveat names it and what is not fair', { text: 'Petrel G27 stock had other walls.' }],
   ])('is spoken of where %s', (_, row) => {
     expect(spoken(row)?.weight).toBe('ready');
   });
 
   it.each([
     ['is about somebody else', { contender_id: 'B-stock' }],
-    ['names it, and says nothing of fairness', { text: 'Petrel D30 stock is loud.' }],
+    ['names it, and says nothing of fairness', { text: 'Petrel G27 stock is loud.' }],
     ['is no caveat', { kind: 'plus', contender_id: 'C-stock' }],
   ])('is not by a sentence that %s', (_, row) => {
     expect(spoken(row)?.weight).toBe('missing');

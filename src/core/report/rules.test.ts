@@ -138,18 +138,18 @@ describe('what figures are called', () => {
   });
 
   it.each([
-    ['accuracy:A-tuned:mae_mm', 'Auklet 23 tuned: mean deviation'],
-    ['pairs:B-stock:ln_print_s', 'Gannet X26 stock: time against the reference, against the reference'],
-    ['noise:gannet:printing.at_1m_db', 'Gannet X26: noise at 1 m'],
-    ['speed:C-stock:by_artefact.stair-block.median_print_s', 'Petrel D30 stock: printing time of Stair block'],
-    ['cost:D-stock:tile-field.per_good_part', 'Fulmar 42 stock: cost of a good Tile field'],
-    ['fairness:A-tuned:echo-wall', 'Auklet 23 tuned: fairness on Echo wall'],
-    ['accuracy:C-stock:fit.x.advice.scale_to_enter', 'Petrel D30 stock: scale to enter, X'],
+    ['accuracy:A-tuned:mae_mm', 'Auklet 19 tuned: mean deviation'],
+    ['pairs:B-stock:ln_print_s', 'Gannet X24 stock: time against the reference, against the reference'],
+    ['noise:gannet:printing.at_1m_db', 'Gannet X24: noise at 1 m'],
+    ['speed:C-stock:by_artefact.stair-block.median_print_s', 'Petrel G27 stock: printing time of Stair block'],
+    ['cost:D-stock:tile-field.per_good_part', 'Fulmar 38 stock: cost of a good Tile field'],
+    ['fairness:A-tuned:echo-wall', 'Auklet 19 tuned: fairness on Echo wall'],
+    ['accuracy:C-stock:fit.x.advice.scale_to_enter', 'Petrel G27 stock: scale to enter, X'],
     ['instruments:caliper-1:readings', 'Caliper 1: readings taken'],
-    ['panels:smooth-front:abilities.A-tuned.wins', 'On which one is the wall smoother?: Auklet 23 tuned preferred'],
+    ['panels:smooth-front:abilities.A-tuned.wins', 'On which one is the wall smoother?: Auklet 19 tuned preferred'],
     ['panels:odd-block:p', 'Which block is not like the other two?: p against guessing'],
     ['scorecard:doubt:weights', 'How far it hangs on the weights'],
-    ['scorecard:B-tuned:turning_price', 'Gannet X26 tuned: stays first up to'],
+    ['scorecard:B-tuned:turning_price', 'Gannet X24 tuned: stays first up to'],
   ])('%s', (address, label) => expect(labelOf(context, address)).toBe(label)); // prettier-ignore
 
   it('are words for every figure that a report prints: no key, no id', () => {

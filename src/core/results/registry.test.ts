@@ -86,7 +86,7 @@ const FIGURES = [
 describe('evidence', () => {
   it.each(FIGURES)('of %s has a sentence, a formula and rows as wide as their heads', (figure) => {
     const evidence = evidenceOf(openContext(study), figure);
-    expect(evidence?.title).toMatch(/^(Auklet 23|Gannet X26) stock: \w/);
+    expect(evidence?.title).toMatch(/^(Auklet 19|Gannet X24) stock: \w/);
     expect(evidence?.sentence).toMatch(/\.$/);
     expect(evidence?.formula.length).toBeGreaterThan(20);
     expect(evidence?.tables.length).toBeGreaterThan(0);

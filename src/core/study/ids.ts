@@ -1,4 +1,4 @@
-/** An id made of a name that no other row has: `gannet-x26`, then `gannet-x26-2`. */
+/** An id made of a name that no other row has: `gannet-x24`, then `gannet-x24-2`. */
 export function idFrom(name: string, taken: Iterable<string>, otherwise = 'thing'): string {
   const plain = name
     .normalize('NFKD')

@@ -107,11 +107,12 @@ describe('prints of one part in two plastics', () => {
     given.tables.specimens = given.tables.prints.map(({ print_id }) =>
       fullRow('specimens', { specimen_id: print_id, print_id }),
     );
-    given.tables.readings = given.tables.prints.flatMap(({ print_id }) =>
-      sizes.map(({ dimension_id, nominal_mm }, at) =>
+    const shrinkage: Record<string, number> = { petg: 0.996, pla: 0.999 };
+    given.tables.readings = given.tables.prints.flatMap(({ print_id, material_id }) =>
+      sizes.map(({ dimension_id, nominal_mm }) =>
         fullRow('readings', {
           ...{ specimen_id: print_id, dimension_id, trial: 1 },
-          value_mm: nominal_mm + 0.01 * at,
+          value_mm: nominal_mm * (shrinkage[material_id] ?? 1),
         }),
       ),
     );
@@ -120,7 +121,13 @@ describe('prints of one part in two plastics', () => {
     expect(accuracy?.R?.fit.x.notes).toContain(
       'mixes the shrinkage of several materials: PETG, PLA',
     );
+    const scales = Object.entries(accuracy?.R?.fit_by_type ?? {}).map(([type, { x }]) => [type, x.scale?.estimate]); // prettier-ignore
+    expect(scales).toEqual([
+      ['PETG', expect.closeTo(0.996, 12)],
+      ['PLA', expect.closeTo(0.999, 12)],
+    ]);
     expect(accuracy?.C?.fit.x.notes).toEqual([]);
+    expect(accuracy?.C?.fit_by_type).toBeNull();
   });
 
   it('of another plastic on each side are not compared at all', () => {

@@ -4,8 +4,8 @@ import { guessPurpose, machineOf } from '.';
 
 const { tables } = smallStudy({
   machines: [
-    { machine_id: 'auklet', name: 'Auklet 23', claimed_speed_mm_s: 250, max_flow_mm3_s: 12 },
-    { machine_id: 'gannet', name: 'Gannet X26' },
+    { machine_id: 'auklet', name: 'Auklet 19', claimed_speed_mm_s: 250, max_flow_mm3_s: 12 },
+    { machine_id: 'gannet', name: 'Gannet X24' },
   ],
   profiles: [
     { profile_id: 'a-stock', name: 'Maker 0.2', kind: 'stock' },
@@ -34,7 +34,7 @@ const guess = (file: string, settings = {}) => guessPurpose(file, settings, tabl
 describe('what a sliced file is for', () => {
   it.each([
     ['sliced/stair-block-A-tuned.gcode', 'A-tuned', 'stair-block'],
-    ['RING STACK gannet x26.gcode.gz', 'B-stock', 'ring-stack'],
+    ['RING STACK gannet x24.gcode.gz', 'B-stock', 'ring-stack'],
     ['Auklet_23_tuned_ring_stack.gcode', 'A-tuned', 'ring-stack'],
     ['stair_block.gcode', null, 'stair-block'],
     ['cube.gcode', null, null],
@@ -56,7 +56,7 @@ describe('what a sliced file is for', () => {
   });
 
   it('what the file says of its machine counts as its name does', () => {
-    expect(guess('plate_1.gcode', { printer: 'Gannet X26', object: 'Stair block' })).toEqual({
+    expect(guess('plate_1.gcode', { printer: 'Gannet X24', object: 'Stair block' })).toEqual({
       contender_id: 'B-stock',
       artefact_id: 'stair-block',
     });

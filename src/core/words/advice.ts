@@ -5,6 +5,8 @@ import type { Axis } from '../study';
 /** One thing that is off along an axis, and what would mend it, in words. */
 export interface SaidAdvice {
   axis: Axis;
+  /** The material that it is for, where the prints are of several; else null. */
+  type: string | null;
   /** What is off. */
   finding: string;
   /** What to enter; empty where nothing can be said. */
@@ -21,9 +23,19 @@ const within = ({ low, high }: Interval, digits: number, factor = 1): string =>
   low === null || high === null ? '' : ` ± ${((factor * (high - low)) / 2).toFixed(digits)}`;
 const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(3)}`;
 
-/** What the fits of a contender's axes advise, where they advise anything. */
-export function saidAdvice(accuracy: Pick<Accuracy, 'fit'>): SaidAdvice[] {
-  return (Object.entries(accuracy.fit) as [Axis, AxisFit][]).flatMap(([axis, fit]) => {
+/**
+ * What the fits of a contender's axes advise, where they advise anything; of prints in several materials
+ * each material's own.
+ */
+export function saidAdvice({ fit, fit_by_type: byType = null }: Advised): SaidAdvice[] {
+  if (!byType) return adviceOf(fit, null);
+  return Object.entries(byType).flatMap(([type, own]) => adviceOf(own, type));
+}
+
+type Advised = Pick<Accuracy, 'fit'> & Partial<Pick<Accuracy, 'fit_by_type'>>;
+
+function adviceOf(fits: Accuracy['fit'], type: string | null): SaidAdvice[] {
+  return (Object.entries(fits) as [Axis, AxisFit][]).flatMap(([axis, fit]) => {
     const { advice } = fit;
     if (!advice || advice.terms.length === 0) return [];
     const findings: string[] = [];
@@ -55,8 +67,8 @@ export function saidAdvice(accuracy: Pick<Accuracy, 'fit'>): SaidAdvice[] {
     }
     return [
       {
-        axis,
-        finding: `${AXIS_NAMES[axis]}: ${findings.join('; ')}`,
+        ...{ axis, type },
+        finding: `${AXIS_NAMES[axis]}${type === null ? '' : ` in ${type}`}: ${findings.join('; ')}`,
         remedy: remedies.join(', '),
         before_mm: advice.mae_before_mm,
         after_mm: advice.mae_after_mm,

@@ -18,6 +18,7 @@ export { readingsFor, saidGauge } from './gauge';
 export { saidGlance } from './glance';
 export { saidHeadToHead, type ComparedFigure } from './head-to-head';
 export { preferencesOf, saidHabits, saidPanel, type Preference } from './panels';
+export { saidRestsOn } from './rests-on';
 export { saidScorecard, saidShare } from './scorecard';
 export { saidSweep } from './sweep';
 export { saidVerdict, VERDICT_SIGNS, verdictInWords } from './verdict';

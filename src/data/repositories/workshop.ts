@@ -104,11 +104,13 @@ export const featuresOfMachines = (db: Database): Promise<MachineFeature[]> =>
 /** What was printed of every material, over all studies. */
 export const materialsUsed = (
   db: Database,
-): Promise<{ thing: string; prints: number; used_g: number }[]> =>
+): Promise<{ thing: string; prints: number; used_g: number; not_weighed_g: number }[]> =>
   select(
     db,
     `select u.root as thing, count(*)::int as prints,
-       coalesce(sum(p.filament_g), 0)::float8 as used_g
+       coalesce(sum(p.filament_g), 0)::float8 as used_g,
+       coalesce(sum(p.filament_g) filter (where p.filament_from is distinct from 'weighed'), 0)::float8
+         as not_weighed_g
      from prints p join materials m using (study_id, material_id)
        join studies s on s.study_id = p.study_id and s.deleted_at is null
        join thing_roots u on u.uid = m.thing

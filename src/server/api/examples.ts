@@ -2,7 +2,7 @@ import type { TableName } from '../../core/study';
 
 /** A row of a table as a program would send it, where programs usually do. */
 export const ROW_EXAMPLES: Partial<Record<TableName, object>> = {
-  machines: { machine_id: 'auklet', name: 'Auklet 23', firmware: '4.1.0', nozzle_mm: 0.4 },
+  machines: { machine_id: 'auklet', name: 'Auklet 19', firmware: '4.1.0', nozzle_mm: 0.4 },
   profiles: { profile_id: 'stock', name: 'Stock 0.20', kind: 'stock' },
   profile_settings: { profile_id: 'stock', key: 'speed_outer_mm_s', value: '120' },
   materials: { material_id: 'pla', type: 'PLA', lot: '2026-03' },

@@ -7,6 +7,7 @@ export const BOOK_TABLES = [
   'checks',
   'heat_ups',
   'features',
+  'equipment',
   'claims',
   'noise',
   'trials',

@@ -30,7 +30,7 @@ const row = TABLES.photo_measures.row.shape;
 export const measureSchema = z.strictObject({
   ...{ measure: row.measure, unit: row.unit },
   ...{ x: row.x, y: row.y, w: row.w, h: row.h },
-  background: row.background.optional(),
+  ...{ background: row.background.optional(), feature: row.feature.optional() },
   photos: z
     .array(
       z.strictObject({

@@ -12,6 +12,8 @@ export interface ListedMaterial {
   studies: { study_id: string; title: string }[];
   prints: number;
   used_g: number;
+  /** What of it nobody weighed, g. */
+  not_weighed_g: number;
   /** What was bought of it, g; null where no spool is written down. */
   bought_g: number | null;
   spools: Row<'spools'>[];
@@ -40,6 +42,7 @@ export async function materialsPage(): Promise<ListedMaterial[]> {
       return {
         ...{ thing, studies: studiesOf(own), spools: all },
         ...{ prints: sum?.prints ?? 0, used_g: sum?.used_g ?? 0 },
+        not_weighed_g: sum?.not_weighed_g ?? 0,
         bought_g: all.length > 0 ? all.reduce((total, row) => total + row.mass_g, 0) : null,
       };
     }),

@@ -158,7 +158,7 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
       )}
       {files.length > 0 && (
         <Leaving>
-          <div className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Sliced files">
+          <div className="max-h-[26rem] overflow-auto" tabIndex={0} aria-label="Sliced files">
             <table className="w-full text-xs">
               <thead className="sticky top-0 bg-sheet">
                 <tr className="border-b border-line">

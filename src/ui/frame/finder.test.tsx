@@ -15,7 +15,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const GANNET = { kind: 'machine', name: 'Gannet X26', about: 'Holm Dynamics', href: '/machines/g' };
+const GANNET = { kind: 'machine', name: 'Gannet X24', about: 'Holm Dynamics', href: '/machines/g' };
 const STUDY = { kind: 'study', name: 'Gannet speeds', about: null, href: '/studies/s/results/glance' }; // prettier-ignore
 const field = () => screen.getByRole('combobox');
 const type = (text: string) => fireEvent.change(field(), { target: { value: text } });
@@ -28,7 +28,7 @@ describe('the finder', () => {
     expect(document.activeElement).toBe(field());
     type('gan');
     const options = await screen.findAllByRole('option');
-    expect(options.map((one) => one.textContent)).toEqual(['Gannet speedsstudy', 'Gannet X26machineHolm Dynamics']); // prettier-ignore
+    expect(options.map((one) => one.textContent)).toEqual(['Gannet speedsstudy', 'Gannet X24machineHolm Dynamics']); // prettier-ignore
     fireEvent.keyDown(field(), { key: 'ArrowDown' });
     fireEvent.keyDown(field(), { key: 'ArrowDown' });
     fireEvent.keyDown(field(), { key: 'Enter' });
@@ -45,7 +45,7 @@ describe('the finder', () => {
     type('ga');
     await waitFor(() => expect(api.asked.map((one) => one.path)).toEqual(['/find?q=ga']));
     type('gannet');
-    await screen.findByRole('option', { name: /^Gannet X26/ });
+    await screen.findByRole('option', { name: /^Gannet X24/ });
     answerFirst(json([STUDY]));
     await new Promise((resolve) => setTimeout(resolve, 20));
     expect(screen.getAllByRole('option')).toHaveLength(1);

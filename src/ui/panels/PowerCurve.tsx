@@ -9,7 +9,7 @@ interface PowerCurveProps {
   planned: number;
 }
 
-const WIDTH = 420;
+const WIDTH = 416;
 const HEIGHT = 150;
 const LEFT = 38;
 const BOTTOM = 24;

@@ -43,6 +43,7 @@ export function MeasureHere({
   message,
 }: MeasureHereProps) {
   const [measure, setMeasure] = useState<PhotoMeasure>('ringing');
+  const [feature, setFeature] = useState('');
   const [isMeasuring, setMeasuring] = useState(false);
   const base = `/studies/${studyId}/photos/measures`;
   const isReady = region !== null && region.w > 0.2 && region.h > 0.2;
@@ -53,6 +54,7 @@ export function MeasureHere({
       callApi('POST', base, {
         ...{ measure, unit: 'mm', x: rounded(region.x), y: rounded(region.y) },
         ...{ w: rounded(region.w), h: rounded(region.h) },
+        feature: feature.trim() || null,
         photos: shown.map(({ photo, contender }) => ({
           path: photo.path,
           ...(measure === 'layer-lines' && {
@@ -84,6 +86,25 @@ export function MeasureHere({
               </option>
             ))}
           </select>
+        </label>
+        <label
+          className="text-xs text-ink-2"
+          data-hint="Figures of different directions are kept apart"
+        >
+          along
+          <input
+            className="block field w-28"
+            list="measured-features"
+            placeholder="all of it"
+            maxLength={40}
+            value={feature}
+            onChange={(event) => setFeature(event.target.value)}
+          />
+          <datalist id="measured-features">
+            {featuresOf(shown).map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
         </label>
         {(['x', 'y', 'w', 'h'] as const).map((side) => (
           <label key={side} className="text-xs text-ink-2">
@@ -157,7 +178,10 @@ export function MeasureHere({
                           {[one.x, one.y, one.w, one.h].map(rounded).join(', ')} {one.unit}
                         </button>
                       </td>
-                      <td className="pr-3">{sayMeasure(one)}</td>
+                      <td className="pr-3">
+                        {one.feature && <>along {one.feature}: </>}
+                        {sayMeasure(one)}
+                      </td>
                       <td className="text-right">
                         <button
                           type="button"
@@ -182,6 +206,14 @@ export function MeasureHere({
     </section>
   );
 }
+
+/** The directions that can be chosen: those of the plate, and what was measured along before. */
+const featuresOf = (shown: MeasureHereProps['shown']): string[] => [
+  ...new Set([
+    ...['x', 'y'],
+    ...shown.flatMap(({ photo }) => photo.measures.flatMap((one) => one.feature ?? [])),
+  ]),
+];
 
 const SIDES = { x: 'left', y: 'lower', w: 'wide', h: 'high' } as const;
 const NOWHERE = { x: 0, y: 0, w: 10, h: 10 };

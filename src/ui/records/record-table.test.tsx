@@ -64,17 +64,17 @@ describe('a table of records', () => {
 
   it('opens a row to be edited, and shows what was kept in the table', async () => {
     answers['PATCH /studies/s/rows/machines/g%201'] = () =>
-      json(row('g 1', 'Gannet X26', { row_version: 4 }));
+      json(row('g 1', 'Gannet X24', { row_version: 4 }));
     opened();
     fireEvent.click(screen.getByRole('button', { name: 'Edit Gannet' }));
     const name = screen.getByLabelText<HTMLInputElement>(/^name/);
     const nozzle = screen.getByLabelText<HTMLInputElement>(/^nozzle/);
     expect([name.value, nozzle.value]).toEqual(['Gannet', '0.4']);
-    fireEvent.change(name, { target: { value: 'Gannet X26' } });
+    fireEvent.change(name, { target: { value: 'Gannet X24' } });
     fireEvent.blur(name);
-    await screen.findByRole('button', { name: 'Close Gannet X26' });
+    await screen.findByRole('button', { name: 'Close Gannet X24' });
     expect(asked).toMatchObject([{ method: 'PATCH', path: '/studies/s/rows/machines/g%201' }]);
-    expect(asked[0]?.body).toEqual({ version: 3, change: { name: 'Gannet X26' } });
+    expect(asked[0]?.body).toEqual({ version: 3, change: { name: 'Gannet X24' } });
   });
 
   it('takes a row out in the version that stands there now', async () => {
@@ -107,13 +107,13 @@ describe('a table of records', () => {
     expect(screen.getByText('none yet')).toBeTruthy();
     const [add] = screen.getAllByRole('button', { name: 'Add machine' });
     if (add) fireEvent.click(add);
-    fireEvent.change(screen.getByLabelText(/^name/), { target: { value: 'Petrel D30' } });
+    fireEvent.change(screen.getByLabelText(/^name/), { target: { value: 'Petrel G27' } });
     const form = screen.getByLabelText(/^name/).closest('form');
     if (!form) throw new Error('no form');
     fireEvent.submit(form);
-    await screen.findByRole('button', { name: 'Edit Petrel D30' });
+    await screen.findByRole('button', { name: 'Edit Petrel G27' });
     const sent = asked.at(-1)?.body as Record<string, unknown>;
-    expect(sent.name).toBe('Petrel D30');
+    expect(sent.name).toBe('Petrel G27');
     expect(String(sent.machine_id)).toMatch(/^[a-z0-9][a-z0-9._-]*$/i);
   });
 });

@@ -44,7 +44,7 @@ export function EffectLines(props: EffectLinesProps) {
   };
   return (
     <svg
-      className="block w-full max-w-[420px]"
+      className="block w-full max-w-[26rem]"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label={label}

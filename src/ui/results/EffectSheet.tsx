@@ -50,7 +50,7 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
       <h2 id={id} className="border-b border-line px-3 py-2 font-semibold">
         {way.title}
       </h2>
-      <div className="grid gap-3 px-3 py-2 lg:grid-cols-[minmax(0,1fr)_minmax(0,420px)]">
+      <div className="grid gap-3 px-3 py-2 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
         <div>
           {said.map((sentence, at) => (
             <p key={sentence} className={at === 0 ? 'mb-1 font-medium' : 'text-ink-2'}>

@@ -36,7 +36,7 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
               <ul className="min-w-0 flex-1">
                 {advice.map((said) => (
                   <li
-                    key={said.axis}
+                    key={`${said.axis} ${said.type}`}
                     className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3"
                   >
                     <span>
@@ -46,7 +46,7 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
                     <button
                       type="button"
                       className="figure text-xs"
-                      data-figure={`fit/${mark.contender_id}/${said.axis}`}
+                      data-figure={`fit/${mark.contender_id}/${said.axis}${said.type === null ? '' : `.${said.type}`}`}
                       data-hint="mean absolute deviation in mm, before and after the correction"
                     >
                       {fixed(said.before_mm, 3)} → {fixed(said.after_mm, 3)}

@@ -10,7 +10,7 @@ const assign = vi.fn();
 beforeEach(() => {
   assign.mockClear();
   vi.spyOn(window.location, 'assign').mockImplementation(assign);
-  api.answers['GET /things?kind=machine'] = () => json([{ uid: 'u-1', name: 'Auklet 23' }]);
+  api.answers['GET /things?kind=machine'] = () => json([{ uid: 'u-1', name: 'Auklet 19' }]);
   api.answers['POST /studies'] = () => json({ study_id: 'new' }, 201);
 });
 afterEach(() => {

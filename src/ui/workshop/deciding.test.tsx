@@ -21,7 +21,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const side = (uid: string, ...studies: string[]) => ({ uid, name: 'Gannet X26', studies });
+const side = (uid: string, ...studies: string[]) => ({ uid, name: 'Gannet X24', studies });
 const PAIR = { one: side('a', 'Bench'), other: side('b'), by: 'name and maker' };
 
 describe('two that may be one', () => {
@@ -54,12 +54,12 @@ describe('two that may be one', () => {
 });
 
 describe('a name that is there already', () => {
-  const twin = { detail: 'There is one already.', current: { uid: 't', name: 'Gannet X26' } };
+  const twin = { detail: 'There is one already.', current: { uid: 't', name: 'Gannet X24' } };
 
   it('is asked about in the workshop: that one, or a second one', async () => {
     api.answers['POST /things'] = () => json(twin, 409);
     render(<NewThing kind="machine" page="machines" />);
-    fireEvent.change(screen.getByRole('textbox'), { target: { value: ' Gannet X26 ' } });
+    fireEvent.change(screen.getByRole('textbox'), { target: { value: ' Gannet X24 ' } });
     fireEvent.click(screen.getByRole('button', { name: 'Add' }));
     const that = await screen.findByRole('link', { name: 'That one' });
     expect(that.getAttribute('href')).toBe('/machines/t');
@@ -67,34 +67,34 @@ describe('a name that is there already', () => {
     fireEvent.click(screen.getByRole('button', { name: 'A second one' }));
     await waitFor(() => expect(gone).toEqual(['/machines/n']));
     expect(api.asked.map((one) => one.body)).toEqual([
-      { kind: 'machine', facts: { name: 'Gannet X26' } },
-      { kind: 'machine', facts: { name: 'Gannet X26' }, evenIfNamed: true },
+      { kind: 'machine', facts: { name: 'Gannet X24' } },
+      { kind: 'machine', facts: { name: 'Gannet X24' }, evenIfNamed: true },
     ]);
   });
 
   it('is asked about in a line-up, and that one is taken by its id', async () => {
     api.answers['POST /studies/s/line-up'] = () => json(twin, 409);
     render(<AddBy studyId="s" kind="machine" placeholder="+" offered={[]} />);
-    fireEvent.change(screen.getByRole('combobox'), { target: { value: 'gannet x26' } });
+    fireEvent.change(screen.getByRole('combobox'), { target: { value: 'gannet x24' } });
     fireEvent.keyDown(screen.getByRole('combobox'), { key: 'Enter' });
     fireEvent.click(await screen.findByRole('button', { name: 'That one' }));
     await waitFor(() => expect(api.asked).toHaveLength(2));
     expect(api.asked.map((one) => one.body)).toEqual([
-      { add: 'machine', picked: { name: 'gannet x26' } },
+      { add: 'machine', picked: { name: 'gannet x24' } },
       { add: 'machine', picked: { uid: 't' } },
     ]);
   });
 
   it('is proposed while it is typed, by name and by what tells it apart', () => {
     const offered = [
-      { uid: 'a', name: 'Gannet X26', about: 'Holm Dynamics' },
-      { uid: 'b', name: 'Auklet 23', about: 'Skerry Works' },
+      { uid: 'a', name: 'Gannet X24', about: 'Holm Dynamics' },
+      { uid: 'b', name: 'Auklet 19', about: 'Skerry Works' },
     ];
     render(<AddBy studyId="s" kind="machine" placeholder="+" offered={offered} />);
     const type = (value: string) =>
       fireEvent.change(screen.getByRole('combobox'), { target: { value } });
     type('skerry');
-    expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual(['Auklet 23 Skerry Works']); // prettier-ignore
+    expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual(['Auklet 19 Skerry Works']); // prettier-ignore
     type('nobody');
     expect(screen.queryByRole('option')).toBeNull();
     expect(screen.getByRole('listbox').textContent).toBe('Enter makes a new machine.');

@@ -25,10 +25,12 @@ export function accuracyPart(context: ReportContext): Block[] {
   if (!results.accuracy) return [];
   const of = (path: string) => (contender: string) => `accuracy:${contender}:${path}`;
   const advice = context.marks.flatMap(({ contender_id: id }) =>
-    saidAdvice(results.accuracy?.[id] ?? { fit: {} as never }).map(({ axis, finding, remedy }) => ({
-      name: `advice:${id}:${axis}`,
-      text: `${nameOf(id)}: ${finding}${remedy === '' ? '' : `; ${remedy}`}.`,
-    })),
+    saidAdvice(results.accuracy?.[id] ?? { fit: {} as never }).map(
+      ({ axis, type, finding, remedy }) => ({
+        name: `advice:${id}:${axis}${type === null ? '' : `:${type}`}`,
+        text: `${nameOf(id)}: ${finding}${remedy === '' ? '' : `; ${remedy}`}.`,
+      }),
+    ),
   );
   return [
     ...chartBlock(context, 'accuracy_mm'),

@@ -1,5 +1,5 @@
 import { accuracyEvidence, fitEvidence, groupEvidence, toleranceEvidence } from '../../evidence';
-import { accuracyOfAll } from '../../metrology';
+import { accuracyOfAll, cellsOfType } from '../../metrology';
 import { AXES, type Axis } from '../../study';
 import { MEASURED, type Section } from '../section';
 
@@ -25,10 +25,14 @@ export const accuracy: Section<'accuracy'> = {
       const measured = measurements();
       return measured && toleranceEvidence(index, measured, contender);
     },
-    fit: ({ measurements }, contender, axis) => {
+    fit: ({ index, measurements }, contender, of) => {
       const measured = measurements();
-      const isAxis = (AXES as readonly string[]).includes(axis ?? '');
-      return measured && isAxis ? fitEvidence(measured, contender, axis as Axis) : null;
+      // An axis, or an axis and a type of material: `x`, `x.PETG`.
+      const [axis = '', ...type] = (of ?? '').split('.');
+      if (!measured || !(AXES as readonly string[]).includes(axis)) return null;
+      const cells = measured.cellsOfContender.get(contender) ?? [];
+      const own = type.length === 0 ? cells : cellsOfType(index, cells, type.join('.'));
+      return fitEvidence(own, axis as Axis);
     },
   },
 };

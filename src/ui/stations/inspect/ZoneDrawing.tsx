@@ -52,7 +52,7 @@ export function ZoneDrawing({ artefact, sides, zones, present, onChoose }: ZoneD
         sides={sides}
         dimensions={NO_DIMENSIONS}
         shown={[shown]}
-        width={420}
+        width={416}
         over={marks}
         label={`${artefact}, ${shown}; outlined: ${current?.name ?? 'nothing'}`}
         className="block max-h-[34vh] w-full"

@@ -78,7 +78,7 @@ export function LadderDrawing(props: LadderDrawingProps) {
   };
   return (
     <div className="sheet p-2">
-      <PartDrawing {...own} shown={[side]} width={420} className="block max-h-[46vh] w-full" />
+      <PartDrawing {...own} shown={[side]} width={416} className="block max-h-[46vh] w-full" />
     </div>
   );
 }

@@ -21,7 +21,7 @@ export const POST = endpoint(
   {
     says: 'Adds a thing that no study has yet.',
     content: newThingSchema,
-    example: { content: { kind: 'machine', facts: { name: 'Auklet 23', maker: 'Skerry Works' } } },
+    example: { content: { kind: 'machine', facts: { name: 'Auklet 19', maker: 'Skerry Works' } } },
     gives: 201,
   },
   async (_, content) => json(await makeThing(content), 201),

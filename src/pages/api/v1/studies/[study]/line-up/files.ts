@@ -12,7 +12,7 @@ export const POST = endpoint(
         files: [
           {
             path: 'sliced/clip.gcode',
-            machine: 'Auklet 23',
+            machine: 'Auklet 19',
             profile: 'Stock',
             kind: 'stock',
             part: 'Clip',
