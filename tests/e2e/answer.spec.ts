@@ -67,7 +67,7 @@ test('head to head says where each is better, what differs, and whether it is fa
   await expect(page.getByRole('row', { name: /mean deviation/ })).toContainText(
     'indistinguishable',
   );
-  await expect(page.getByRole('row', { name: /price paid/ })).toContainText('649');
+  await expect(page.getByRole('row', { name: /price paid/ })).toContainText('689');
   await expect(page.getByRole('row', { name: /speed outer wall/ })).toContainText('180');
   await expect(page.getByRole('region', { name: 'Is it fair?' })).toContainText('Confounded');
   await expectAccessible(page);

@@ -87,7 +87,7 @@ test('from nothing to the first kept reading by dropping sliced files', async ({
   }
   await expect(page.getByRole('link', { name: /^Stair block.*17 dimensions/ })).toBeVisible();
   await expect(
-    page.getByRole('button', { name: /^Auklet 19 stock, speed outer wall, mm\/s: 120/ }),
+    page.getByRole('button', { name: /^Auklet 19 stock, speed outer wall, mm\/s: 95/ }),
   ).toBeVisible();
   await firstReading(page, hand, '20.02', () => hand.press('s'));
   expect(Date.now() - began).toBeLessThan(60_000);

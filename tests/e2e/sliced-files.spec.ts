@@ -91,20 +91,20 @@ test('the confounded pair is named, compared and accepted with a reason', async 
 test('the four claims are told apart', async ({ page, bench }) => {
   await expect(async () => {
     await open(page, `${bench.study}/results/speed`);
-    await expect(page.getByText(/Claimed 300 mm\/s.*284 mm\/s is reached/)).toBeVisible({
+    await expect(page.getByText(/Claimed 195 mm\/s.*1\d\d mm\/s is reached/)).toBeVisible({
       timeout: 500,
     });
   }).toPass({ timeout: 60_000 });
   const claims = page.getByRole('region', { name: 'Claim, command, reach' });
   await expect(
-    claims.getByText(/Claimed 250.*the file itself does not ask for it/).first(),
+    claims.getByText(/Claimed 160.*the file itself does not ask for it/).first(),
   ).toBeVisible();
   await expect(
     claims
-      .getByText(/Claimed 500.*the claim would need 45\.0 mm³\/s, the hotend gives 28\.0/)
+      .getByText(/Claimed 430.*the claim would need 38\.7 mm³\/s, the hotend gives 26\.0/)
       .first(),
   ).toBeVisible();
-  await expect(claims.getByText(/Claimed 400.*nothing holds it back/)).toBeVisible();
-  await expect(claims.getByText(/Claimed 300.*acceleration and short lines/)).toBeVisible();
+  await expect(claims.getByText(/Claimed 330.*nothing holds it back/)).toBeVisible();
+  await expect(claims.getByText(/Claimed 195.*acceleration and short lines/)).toBeVisible();
   await expectAccessible(page);
 });

@@ -42,7 +42,7 @@ test('the machines, and one machine’s dossier over all studies', async ({ page
   );
   await expect(trials.getByRole('row', { name: /^refill/ })).toContainText('not tried');
   const claims = page.getByRole('region', { name: 'Claims' });
-  await expect(claims.getByRole('row', { name: /Quiet: 50 dB/ })).toContainText('refuted');
+  await expect(claims.getByRole('row', { name: /48 dB\(A\)/ })).toContainText('refuted');
   const setup = page.getByRole('region', { name: 'Set-up' });
   await expect(setup.getByRole('row', { name: /^plate flatness/ })).toContainText('outside');
   await expect(page.getByRole('region', { name: 'What it can print' })).toContainText('PETG');
@@ -50,7 +50,7 @@ test('the machines, and one machine’s dossier over all studies', async ({ page
   await open(page, `${bench.url}/machines`);
   await page.getByRole('link', { name: 'Fulmar 38' }).click();
   await settled(page);
-  const promised = claims.getByRole('row', { name: /300 mm\/s/ });
+  const promised = claims.getByRole('row', { name: /195 mm\/s/ });
   await expect(promised.getByRole('cell')).toContainText('untested');
   await promised.getByRole('button', { name: /^Take over as the finding/ }).press('Enter');
   await expect(promised.getByRole('cell')).toHaveText(/^refuted asked for, reached \d+ mm\/s$/);

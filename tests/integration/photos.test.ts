@@ -230,6 +230,7 @@ describe('a filed photo', () => {
     expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(512);
     const found = await call('POST', `${base()}/measures`, {
       ...{ measure: 'ringing', ...REGION, photos: [{ path: photo.path, speed_mm_s: 120 }] },
+      feature: 'x',
     });
     expect(found.status).toBe(201);
     const [{ values } = { values: {} }] = found.content as unknown as Measured[];
@@ -241,7 +242,7 @@ describe('a filed photo', () => {
     ).toBeLessThan(3);
     const after = await made(api, study, photo.path);
     expect(after.measures).toHaveLength(1);
-    expect(after.measures[0]).toMatchObject({ found: 'true' });
+    expect(after.measures[0]).toMatchObject({ found: 'true', feature: 'x' });
     // Filed elsewhere it takes its marks and measures along: they are of the picture.
     const moved = await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' });
     expect(moved.status).toBe(200);

@@ -255,11 +255,11 @@ describe('a revision', () => {
 
   it('does not, once the page says something else that is no figure: the line is named', () => {
     const { status, stderr } = verify(zip, {
-      'index.html': asText((html) => html.replaceAll('260 × 260 × 260 mm', '360 × 360 × 360 mm')),
+      'index.html': asText((html) => html.replaceAll('245 × 245 × 265 mm', '360 × 360 × 360 mm')),
     });
     expect(status).toBe(1);
     expect(stderr).toMatch(
-      /^page its text: stated .*360 × 360 × 360 mm.*from the data .*260 × 260/m,
+      /^page its text: stated .*360 × 360 × 360 mm.*from the data .*245 × 245/m,
     );
   });
 

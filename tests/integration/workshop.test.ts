@@ -256,7 +256,7 @@ describe('a line-up from nothing', () => {
     const { uid } = await named('machine', 'Razorbill S');
     expect((await add({ add: 'machine', picked: { uid } })).status).toBe(201);
     expect(await rows(study, 'machines')).toMatchObject([
-      { machine_id: 'razorbill-s', maker: 'Razor & Stone', uid },
+      { machine_id: 'razorbill-s', maker: 'Sandbar & Daughters', uid },
     ]);
     expect(await rows(study, 'contenders')).toMatchObject([{ label: 'Razorbill S stock' }]);
     expect(await rows(study, 'profile_settings')).toMatchObject([

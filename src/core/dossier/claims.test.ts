@@ -32,7 +32,7 @@ describe('a claim', () => {
   });
 
   it('of price and build size is held against what was paid and measured', () => {
-    expect(finding('price', 'EUR', 600, { price: 649 })?.finding).toBe('refuted');
+    expect(finding('price', 'EUR', 600, { price: 689 })?.finding).toBe('refuted');
     expect(finding('build size', 'mm', 260, { build_mm: 256 })?.finding).toBe('confirmed');
     expect(finding('build size', 'mm', 300, { build_mm: 256 })?.finding).toBe('refuted');
   });

@@ -1,4 +1,4 @@
-import { isKnownSetting, plainName, type Settings } from '../study/settings';
+import { isKnownSetting, plainName, saidPurpose, type Settings } from '../study/settings';
 
 /** What a dropped file says of itself. */
 export interface DroppedFile {
@@ -17,21 +17,7 @@ export interface ProposedFile {
   material: string | null;
 }
 
-const NAMES = {
-  machine: ['machine', 'machinename', 'printer', 'printername', 'printermodel'],
-  profile: ['profile', 'profilename', 'printprofile', 'preset'],
-  part: ['object', 'objectname', 'part', 'model', 'modelname'],
-  material: ['material', 'materialtype', 'filamenttype', 'filament'],
-} as const;
-
 const STOCK = /\b(?:shipped|stock|standard|default|maker)/i;
-
-function said(settings: Settings, what: keyof typeof NAMES): string {
-  const names: readonly string[] = NAMES[what];
-  const found = Object.entries(settings).find(([key]) => names.includes(plainName(key)));
-  const text = String(found?.[1] ?? '').trim();
-  return text.slice(0, 200);
-}
 
 /** A key or file's name as people write it: `stair-block` is `Stair block`. */
 const asName = (text: string): string => {
@@ -61,16 +47,16 @@ export function proposeFromFiles(
     const inName = (names: readonly string[]) =>
       names.filter((one) => plainName(one) !== '' && file.includes(plainName(one)));
     const [named] = inName(known.machines).sort((a, b) => b.length - a.length);
-    const machine = asKnown(said(settings, 'machine') || (named ?? ''), known.machines);
-    const object = said(settings, 'part');
+    const machine = asKnown(saidPurpose(settings, 'machine') || (named ?? ''), known.machines);
+    const object = saidPurpose(settings, 'part');
     const [part] = inName(known.parts).sort((a, b) => b.length - a.length);
-    const profile = said(settings, 'profile');
+    const profile = saidPurpose(settings, 'profile');
     return {
       machine,
       profile: profile || (machine === '' ? '' : `${machine}, as shipped`),
       kind: profile === '' || STOCK.test(profile) ? 'stock' : 'tuned',
       part: object === '' ? (part ?? asName(name)) : asKnown(asName(object), known.parts),
-      material: said(settings, 'material').toUpperCase() || null,
+      material: saidPurpose(settings, 'material').toUpperCase() || null,
     };
   });
 }

@@ -69,6 +69,7 @@ export {
   normaliseSetting,
   PART_SETTINGS,
   plainName,
+  saidPurpose,
   type Settings,
   type SettingValue,
 } from './settings';

@@ -161,6 +161,33 @@ const NAMES: Readonly<Record<string, readonly string[]>> = {
   ],
 };
 
+/** What sliced files call the machine, profile, part and material that they are for. */
+const PURPOSE = {
+  machine: [
+    'machine',
+    'machinename',
+    'printer',
+    'printername',
+    'printermodel',
+    'formachine',
+    'yard',
+  ],
+  profile: ['profile', 'profilename', 'printprofile', 'preset', 'forprofile', 'plan'],
+  part: ['object', 'objectname', 'part', 'model', 'modelname', 'piece', 'vessel'],
+  material: ['material', 'materialtype', 'filamenttype', 'filament'],
+} as const;
+
+const LONGEST_PURPOSE = 200;
+
+/** The machine, profile, part or material that a sliced file says it is for; empty where it does not. */
+export function saidPurpose(settings: Settings, what: keyof typeof PURPOSE): string {
+  const names: readonly string[] = PURPOSE[what];
+  const found = Object.entries(settings).find(([key]) => names.includes(plainName(key)));
+  return String(found?.[1] ?? '')
+    .trim()
+    .slice(0, LONGEST_PURPOSE);
+}
+
 /** What makes the part: where it differs, two prints of an artefact are not the same part. */
 export const PART_SETTINGS = [
   'layer_height_mm',

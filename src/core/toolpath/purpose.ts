@@ -1,4 +1,4 @@
-import { normaliseSetting, type Settings, type Study } from '../study';
+import { normaliseSetting, saidPurpose, type Settings, type Study } from '../study';
 import type { MachineRecord } from './machine';
 
 /** What a sliced file may be for. */
@@ -37,10 +37,7 @@ function clearWinner<Item>(items: readonly Item[], score: (item: Item) => number
  */
 export function guessPurpose(file: string, settings: Settings, lineUp: LineUp): Purpose {
   const said = tokensOf(
-    [
-      file,
-      ...['machine', 'printer', 'profile', 'object', 'model'].map((key) => settings[key] ?? ''),
-    ]
+    [file, ...(['machine', 'profile', 'part'] as const).map((what) => saidPurpose(settings, what))]
       .join(' ')
       .replace(/\.(?:gcode|gco|g|nc|gz|3mf)\b/gi, ''),
   );
