@@ -25,11 +25,11 @@ test('at a glance: rows and contenders are walked by keys, sorted, and opened', 
   await expect(drawer).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.locator('[data-cell="0 1"]')).toBeFocused();
-  // Sorted by accuracy: the Gannet’s tuned profile is the truest, the stock Auklet comes last.
+  // Sorted by accuracy: the Gannet’s tuned profile is the truest, the stock Petrel comes last.
   await press('s');
   const heads = page.locator('thead th a');
   await expect(heads.first()).toContainText('Gannet X24');
-  await expect(heads.last()).toContainText('Auklet 19');
+  await expect(heads.last()).toContainText('Petrel G27');
   await page.getByRole('button', { name: 'In the order of the line-up' }).click();
   await expect(heads.first()).toContainText('Auklet 19');
   // A group is folded to its first figure; a figure is left out.

@@ -52,7 +52,7 @@ test('from a finished study to a report that is published, and read from disk by
   await page.getByLabel('New sentence: The answer').fill(own);
   await page.keyboard.press('Enter');
   const line = answer.locator('li', { has: page.locator(`textarea:text("${own}")`) });
-  await expect(line.getByText('Auklet 19 tuned mean deviation 0.021 mm')).toBeVisible();
+  await expect(line.getByText('Auklet 19 tuned mean deviation 0.022 mm')).toBeVisible();
   await expect(page.getByText('Picked on pages of results:')).toHaveCount(0);
   await expect(page.getByText(/^saved \d\d:\d\d$/)).toBeVisible();
   // A proposed one is accepted as it is, another thrown away.

@@ -14,7 +14,7 @@ test('a new user sees who is more accurate, by how much, and with which caveat',
   );
   await expect(page.getByText(/the smallest difference that matters here/)).toBeVisible();
   await expect(page.getByText(/walls 0\.0\d mm too fat/).first()).toBeVisible();
-  await expect(page.getByText(/X: 0\.2\d % small/)).toBeVisible();
+  await expect(page.getByText(/X: 0\.3\d % large/)).toBeVisible();
 });
 
 test('every figure opens its evidence by keyboard, and Esc goes back to it', async ({
@@ -89,7 +89,7 @@ test('the line-up strip hides, and changes the reference, in the address', async
 
 test('speed and reliability say what they prove', async ({ page, bench }) => {
   await open(page, `${bench.study}/results/speed`);
-  await expect(page.getByRole('button', { name: /^B better · 5\d % less time$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^B better · 6\d % less time$/ })).toBeVisible();
   await page.getByRole('link', { name: 'Reliability' }).click();
   const row = page.getByRole('row', { name: /Gannet X24\s+stock/ }).first();
   await expect(row).toContainText('14 in a row: fails in fewer than 19 %');

@@ -31,7 +31,7 @@ test('sliced files are looked into, sent, read, matched and confirmed', async ({
     timeout: 30_000,
   });
   await expect(row.getByRole('combobox', { name: /Artefact of/ })).toHaveValue('stair-block');
-  await expect(row).toContainText('500');
+  await expect(row).toContainText('430');
   await row.getByRole('button', { name: 'Confirm' }).click();
   await expect(row.getByRole('combobox')).toHaveCount(0);
 

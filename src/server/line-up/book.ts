@@ -7,7 +7,6 @@ export const BOOK_TABLES = [
   'checks',
   'heat_ups',
   'features',
-  'equipment',
   'claims',
   'noise',
   'trials',
@@ -16,6 +15,7 @@ export const BOOK_TABLES = [
   'enquiries',
   'machine_changes',
   'borrowed',
+  'equipment',
 ] as const;
 
 export type BookTable = (typeof BOOK_TABLES)[number];

@@ -1,5 +1,6 @@
 import type { FairnessResult } from '../../core/fairness';
 import { foundOn, worstFound } from '../../core/fairness/of-figure';
+import { itemWords } from '../../core/fairness/sentence';
 import type { FairnessSummary } from '../../core/results';
 
 const SIGNS: Record<FairnessResult, string> = { clean: '=', noted: '≈', confounded: '≠' };
@@ -52,7 +53,7 @@ export function FairnessMark({ studyId, contender, fairness, on }: FairnessMarkP
       </a>
       {accepted.map((one) => (
         <span key={`${one.item} ${one.reason}`} className="max-w-[28ch] text-2xs text-ink-2">
-          {one.item} accepted: {one.reason}
+          {itemWords(one.item)} accepted: {one.reason}
         </span>
       ))}
     </span>

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Card, EvidenceOfCriteria } from '../../core/scorecard';
 import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
 import type { OwnCard } from './cards';
+import { writesUnderWay } from '../kit/request';
 import { useCards } from './use-cards';
 import { useFilled } from './use-filled';
 
@@ -65,6 +66,21 @@ describe('the cards of a study', () => {
     expect(sent[1]).toEqual({
       ...{ version: 8, change: { scorecard: card(5), scorecards: [card(1, 'farm')] } },
     });
+  });
+
+  it('are waited for by a link that is followed before they are kept', async () => {
+    const { result } = opened();
+    act(() => result.current.change([card(4)]));
+    // Nothing has been sent yet, and yet it is on its way.
+    expect([sent.length, writesUnderWay()]).toEqual([0, 1]);
+    act(() => result.current.change([card(5)]));
+    expect(writesUnderWay()).toBe(1);
+    await waitFor(() => expect(result.current.state).toBe('kept'), { timeout: 3000 });
+    expect([sent.length, writesUnderWay()]).toEqual([1, 0]);
+    act(() => result.current.change([card(6)]));
+    act(() => result.current.change([card(0)]));
+    // What cannot be kept is not waited for.
+    await waitFor(() => expect(writesUnderWay()).toBe(0));
   });
 
   it('go back a step: a drag is one, whatever it passed on its way', () => {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Card } from '../../core/scorecard';
-import { ApiError, callApi, failureText, UnreachableError } from '../kit/request';
+import { ApiError, callApi, failureText, underWayUntil, UnreachableError } from '../kit/request';
 import { cardFault, type OwnCard } from './cards';
 
 /** How soon after the last change the cards are kept. */
@@ -20,6 +20,13 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
   const isSaving = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMark = useRef('');
+  /** Ends what a link that is followed meanwhile waits for; null where nothing is to be kept. */
+  const settle = useRef<(() => void) | null>(null);
+  const settled = () => {
+    if (pending.current || isSaving.current) return;
+    settle.current?.();
+    settle.current = null;
+  };
 
   const save = async (isLast = false): Promise<void> => {
     if (!pending.current || (isSaving.current && !isLast)) return;
@@ -48,8 +55,15 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
     isSaving.current = false;
     if (isAway) timer.current = setTimeout(() => void save(), RETRY_MS);
     else if (pending.current) await save();
+    settled();
   };
-  useEffect(() => () => clearTimeout(timer.current), []);
+  useEffect(
+    () => () => {
+      clearTimeout(timer.current);
+      settle.current?.();
+    },
+    [],
+  );
   useEffect(() => {
     // What is changed in the last moment before the page goes is kept too.
     const leave = () => {
@@ -65,10 +79,13 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
     clearTimeout(timer.current);
     if (next.every((card) => cardFault(card) === null)) {
       pending.current = next;
+      if (!settle.current)
+        void underWayUntil(() => new Promise<void>((end) => (settle.current = end)));
       setState('waiting');
       timer.current = setTimeout(() => void save(), PAUSE_MS);
     } else {
       pending.current = null;
+      settled();
     }
   };
   return {
