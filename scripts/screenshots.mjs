@@ -50,7 +50,7 @@ const VIEWS = [
 /** What a judge of a blind panel sees on a phone, in a panel that is opened for it. */
 async function takeJudge(browser, base, study, get) {
   const photos = (await get(`/${study}/photos`)).filter(
-    ({ filed, path }) => filed?.light === 'raking-left' && path.includes('K7-0'),
+    ({ filed, path }) => filed?.light === 'raking-left' && filed.view === 'front' && path.includes('K7-0'),
   );
   const panel_id = 'for-the-picture';
   const at = `${base}/api/v1/studies/${study}/panels`;
@@ -66,7 +66,7 @@ async function takeJudge(browser, base, study, get) {
     ...{ panel_id, kind: 'paired', aspect: 'On which one is the wall smoother?', target: null },
     ...{ artefact_id: 'echo-wall', shown_as: 'photos', names: 'numbers', view: 'front' },
     ...{ light: 'raking-left', levels: 'as-taken', x_mm: -56, y_mm: 6, w_mm: 40, h_mm: 50 },
-    ...{ judges: 2, questions: 12, effect: null, closes_at: null },
+    ...{ judges: 2, questions: 10, effect: null, closes_at: null },
     items: photos.map(({ path, filed }) => ({ specimen_id: filed.specimen_id, path })),
   });
   await send(`${at}/${panel_id}`, { do: 'open' });
@@ -75,11 +75,11 @@ async function takeJudge(browser, base, study, get) {
   await page.goto(base + link);
   await page.getByRole('button', { name: 'Begin' }).click();
   for (const question of [1, 2, 3]) {
-    await page.getByText(`${question} of 12`).waitFor();
+    await page.getByText(`${question} of 10`).waitFor();
     await page.waitForTimeout(300);
     await page.keyboard.press('1', { delay: 80 });
   }
-  await page.getByText('4 of 12').waitFor();
+  await page.getByText('4 of 10').waitFor();
   await page.waitForLoadState('networkidle');
   await page.screenshot({ path: join(folder, 'judge.png') });
   await page.close();

@@ -6,6 +6,8 @@ import type { Sliced } from './slicing';
 
 const SEED = 5107;
 const MATERIAL = 'petg-clear';
+/** Repeats are numbered through all materials: two were planned in PLA. */
+const AFTER_PLA = 3;
 const STARTING = Date.UTC(2026, 2, 27, 6, 30);
 
 type Petg = Pick<
@@ -41,7 +43,7 @@ export function petgSpires(
     const grams = (facts.filament_g ?? 0) * 1.024 + 0.4;
     return {
       ...{ print_id: `P-${String(order).padStart(3, '0')}`, contender_id: contender, order },
-      ...{ artefact_id: 'spire-pair', material_id: MATERIAL, repeat: 1 },
+      ...{ artefact_id: 'spire-pair', material_id: MATERIAL, repeat: AFTER_PLA },
       ...{ started_at: local(start), ended_at: local(start + (heat_s + print_s) * 1000) },
       ...{ estimate_s, heat_s, print_s, paused_s: 0 },
       ...{ filament_g: round(grams, 2), waste_g: round(0.4 + draws.between(0, 0.2), 2) },

@@ -138,7 +138,7 @@ test('the same place of every contender is moved, hidden and measured together',
   // A stock rings at its speed, B does not: the demo's own measures, and the same region again.
   const figures = page.getByRole('region', { name: 'Measured in place' });
   await expect(figures.getByRole('row', { name: /A-stock/ }).first()).toContainText(
-    /along x: .*wave 1\.5\d mm · 63 Hz/,
+    /ringing along x .*wave 1\.5\d mm · 63 Hz/,
   );
   const rows = figures.getByRole('row', { name: /^B-stock/ });
   await expect(rows.first()).toContainText('no ringing above the noise');

@@ -315,4 +315,15 @@ describe('the plan', () => {
       'The files differ in what must be equal: top layers (6 for Auklet 19 tuned; 5 elsewhere).',
     );
   });
+
+  it('says what is not settled yet, and how many prints would settle it', async () => {
+    const { text } = await page(`${bench}/plan`);
+    const [, unsettled = ''] = text.split('Not settled yet');
+    const own = (unsettled.split('How many prints, for reliability')[0] ?? '')
+      .replaceAll(/<[^>]*>/g, ' ')
+      .replaceAll(/\s+/g, ' ');
+    expect(own).toMatch(/mean deviation Petrel G27 stock \d+ prints each to be sure either way/);
+    // What is settled, and what rests on one print, has no number.
+    expect(own).not.toContain('Gannet');
+  });
 });

@@ -7,6 +7,7 @@ import {
   type PlannedPrint,
   expectedMass,
 } from '../../core/plan';
+import type { PairRow } from '../../core/compare';
 import type { ResultParts } from '../../core/results';
 import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/study';
 import { listRows, listSlicedFiles, loadStudy, type SlicedSummary, type Stored } from '../../data';
@@ -34,7 +35,13 @@ export interface PlanData {
   stocks: LotStock[];
   spools: Stored<'spools'>[];
   scatter: ResultParts['scatter'];
+  /** What is not settled yet: figure by figure, the comparisons against the reference. */
+  unsettled: { quantity: PairQuantity; rows: PairRow[] }[];
 }
+
+const QUANTITIES = ['accuracy_mm', 'surface', 'ln_print_s'] as const;
+
+type PairQuantity = (typeof QUANTITIES)[number];
 
 const MATERIAL_WORDS = ['maker', 'type', 'colour', 'lot'] as const;
 
@@ -47,7 +54,7 @@ export const materialName = (row: Record<string, unknown>): string =>
 /** Reads what the plan of a study shows. */
 export async function planData(studyId: string): Promise<PlanData> {
   const { db } = app();
-  const [{ study }, planned, spools, files, warnings, { scatter }] = await Promise.all([
+  const [{ study }, planned, spools, files, warnings, { scatter, pairs }] = await Promise.all([
     loadStudy(db, studyId, [
       'planned',
       'prints',
@@ -60,7 +67,7 @@ export async function planData(studyId: string): Promise<PlanData> {
     listRows(db, studyId, 'spools'),
     listSlicedFiles(db, studyId),
     planWarnings(studyId),
-    resultsOf({ studyId, reference: null }, ['scatter']),
+    resultsOf({ studyId, reference: null }, ['scatter', 'pairs']),
   ]);
   const { tables, meta } = study;
   const options = meta.plan ?? USUAL_ORDER;
@@ -77,6 +84,10 @@ export async function planData(studyId: string): Promise<PlanData> {
     spools,
     stocks: lotStocks(tables, (contender, artefact) => grams(contender, artefact)),
     scatter,
+    unsettled: QUANTITIES.flatMap((quantity) => {
+      const rows = (pairs[quantity] ?? []).filter((row) => row.verdict === 'unsettled');
+      return rows.length > 0 ? [{ quantity, rows }] : [];
+    }),
   };
 }
 

@@ -178,10 +178,7 @@ export function MeasureHere({
                           {[one.x, one.y, one.w, one.h].map(rounded).join(', ')} {one.unit}
                         </button>
                       </td>
-                      <td className="pr-3">
-                        {one.feature && <>along {one.feature}: </>}
-                        {sayMeasure(one)}
-                      </td>
+                      <td className="pr-3">{sayMeasure(one)}</td>
                       <td className="text-right">
                         <button
                           type="button"

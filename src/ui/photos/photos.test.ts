@@ -142,7 +142,7 @@ describe('a window onto a view', () => {
 describe('measures in words', () => {
   const measure = (more: object, values: Record<string, number> = {}): ShownMeasure =>
     ({
-      ...{ measure: 'ringing', value: null, low: null, high: null, found: null },
+      ...{ measure: 'ringing', feature: null, value: null, low: null, high: null, found: null },
       ...more,
       values: Object.entries(values).map(([key, value]) => ({ key, value })),
     }) as unknown as ShownMeasure;
@@ -154,6 +154,10 @@ describe('measures in words', () => {
       'ringing 4.91 % (4.68 to 5.14) · wave 1.90 mm · 63 Hz · 5.0 waves',
     );
     expect(sayMeasure(measure(found, { wavelength_mm: 1.9 }))).not.toContain('Hz');
+    // Along x and along y are two things.
+    expect(sayMeasure(measure({ ...found, feature: 'y' }, values))).toMatch(
+      /^ringing along y 4\.91 %/,
+    );
   });
 
   it('ringing that was not found: how strong it would have to be', () => {

@@ -4,7 +4,16 @@ import { fixed } from '../lib/format';
 const hundredths = (value: number): string => fixed(100 * value, 2);
 
 /** A figure of a measure in words, with its interval or why there is none. */
-export function sayMeasure({ measure, value, low, high, found, values }: ShownMeasure): string {
+export function sayMeasure({
+  measure,
+  feature,
+  value,
+  low,
+  high,
+  found,
+  values,
+}: ShownMeasure): string {
+  const along = feature === null ? '' : ` along ${feature}`;
   const of = (key: string) => values.find((one) => one.key === key)?.value ?? null;
   const between =
     low === null || high === null ? '' : ` (${hundredths(low)} to ${hundredths(high)})`;
@@ -12,12 +21,12 @@ export function sayMeasure({ measure, value, low, high, found, values }: ShownMe
     const limit = of('detectable_amplitude');
     if (found !== 'true') {
       return limit === null
-        ? 'ringing: not told here'
-        : `no ringing above the noise; over ${hundredths(limit)} % it would be`;
+        ? `ringing${along}: not told here`
+        : `no ringing${along} above the noise; over ${hundredths(limit)} % it would be`;
     }
     const [length, hertz, waves] = [of('wavelength_mm'), of('frequency_hz'), of('waves')];
     return [
-      `ringing ${value === null ? '' : hundredths(value)} %${between}`,
+      `ringing${along} ${value === null ? '' : hundredths(value)} %${between}`,
       length === null ? null : `wave ${fixed(length, 2)} mm`,
       hertz === null ? null : `${fixed(hertz, 0)} Hz`,
       waves === null ? null : `${fixed(waves, 1)} waves`,
@@ -25,8 +34,8 @@ export function sayMeasure({ measure, value, low, high, found, values }: ShownMe
       .filter((one) => one !== null)
       .join(' · ');
   }
-  if (value === null) return `${NAMES[measure]}: not resolved here`;
-  return `${NAMES[measure]} ${hundredths(value)} %${between}`;
+  if (value === null) return `${NAMES[measure]}${along}: not resolved here`;
+  return `${NAMES[measure]}${along} ${hundredths(value)} %${between}`;
 }
 
 const NAMES = {
