@@ -50,7 +50,8 @@ const VIEWS = [
 /** What a judge of a blind panel sees on a phone, in a panel that is opened for it. */
 async function takeJudge(browser, base, study, get) {
   const photos = (await get(`/${study}/photos`)).filter(
-    ({ filed, path }) => filed?.light === 'raking-left' && filed.view === 'front' && path.includes('K7-0'),
+    ({ filed, path }) =>
+      filed?.light === 'raking-left' && filed.view === 'front' && path.includes('K7-0'),
   );
   const panel_id = 'for-the-picture';
   const at = `${base}/api/v1/studies/${study}/panels`;

@@ -1,5 +1,6 @@
 import { evaluate } from '../../src/core/evaluate';
-import { addressesIn, figureAt } from '../../src/core/report';
+import { addressesIn } from '../../src/core/figure-address';
+import { figureAt } from '../../src/core/results';
 import { TABLES, type ReportSettings, type Row, type Study } from '../../src/core/study';
 
 /** Who publishes the report, what has to be disclosed, and when it was frozen. */

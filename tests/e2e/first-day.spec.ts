@@ -250,7 +250,7 @@ test('a foreign table is mapped, its faults told, and kept whole or not at all',
 }) => {
   await open(page, `${bench.study}/measure/import`);
   const table = (cell: string) =>
-    ['Code;x1 step [mm];width;who', `K7-271;20,07;${cell};KM`, 'K7-272;20,05;30,02;KM'].join('\n');
+    ['Code;x1 step [mm];width;who', `K7-272;20,07;${cell};KM`, 'K7-273;20,05;30,02;KM'].join('\n');
   const paste = (text: string) =>
     page.getByLabel(/copied from a spreadsheet/).evaluate((field, copied) => {
       const clipboardData = new DataTransfer();
@@ -276,12 +276,12 @@ test('a foreign table is mapped, its faults told, and kept whole or not at all',
   await mapping.getByLabel(/names none/).selectOption({ label: 'Caliper 1' });
   await mapping.getByRole('button', { name: 'Keep 4 readings' }).press('Enter');
   await expect(page.getByRole('status').filter({ hasText: '4 readings kept' })).toBeVisible();
-  await open(page, `${bench.study}/measure?specimen=K7-271`);
+  await open(page, `${bench.study}/measure?specimen=K7-272`);
   await expect(page.getByRole('row', { name: /y1 width/ })).toContainText('30.010');
   // They are taken back, so that other tests find the demo as it is.
   const base = `${bench.url}/api/v1/studies/${bench.study.split('/').at(-1)}/readings`;
   const kept = (await (await fetch(base)).json()) as Record<string, string>[];
-  const mine = kept.filter((row) => /^K7-27[12]$/.test(row.specimen_id ?? ''));
+  const mine = kept.filter((row) => /^K7-27[23]$/.test(row.specimen_id ?? ''));
   expect(mine).toHaveLength(4);
   for (const { reading_id } of mine) {
     const answer = await fetch(`${base}/${reading_id}`, {
@@ -302,8 +302,8 @@ test('a spreadsheet file is read, and what is none is told', async ({ page, benc
     buffer: Buffer.from(
       spreadsheet([
         ['sample', 'feature', 'actual'],
-        ['K7-272', 'z2 height', 16.02],
-        ['K7-272', 'hole 6', 5.91],
+        ['K7-273', 'z2 height', 16.02],
+        ['K7-273', 'hole 6', 5.91],
       ]),
     ),
   });

@@ -89,7 +89,7 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
   const api = bench.study.replace('/studies/', '/api/v1/studies/');
   const get = async (path: string) => (await fetch(`${api}${path}`)).json() as Promise<unknown>;
   await allLaid(bench);
-  await open(page, `${bench.study}/inspect?specimen=K7-080`);
+  await open(page, `${bench.study}/inspect?specimen=K7-081`);
   await page.getByLabel('at the bench').fill('ZB');
   await page.getByRole('heading', { name: 'Inspect' }).click();
   await expect(page.locator('section[aria-busy="false"]')).toBeVisible();
@@ -114,7 +114,7 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
       findings: [
         {
           ...{ defect: 'ringing', grade: 2, view: 'front' },
-          ...{ path: 'photos/K7-080-front-raking-left.jpg', w_mm: expect.any(Number) },
+          ...{ path: 'photos/K7-081-front-raking-left.jpg', w_mm: expect.any(Number) },
         },
       ],
     });
@@ -123,13 +123,13 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
   await page.getByRole('heading', { name: 'Inspect' }).click();
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: /Stop · 0:0[1-9]/ })).toBeVisible();
-  await open(page, `${bench.study}/inspect?specimen=K7-080`);
+  await open(page, `${bench.study}/inspect?specimen=K7-081`);
   await expect(page.getByLabel('what is done')).toHaveValue('strings');
   await page.getByRole('heading', { name: 'Inspect' }).click();
   await page.keyboard.press('Space');
   const own = async () =>
     ((await get('/rows/aftercare')) as { specimen_id: string; operator: string; minutes: number }[])
-      .filter((row) => row.specimen_id === 'K7-080' && row.operator === 'ZB')
+      .filter((row) => row.specimen_id === 'K7-081' && row.operator === 'ZB')
       .map((row) => row.minutes > 0.01);
   await expect.poll(own).toEqual([true]);
   await expectAccessible(page);

@@ -18,7 +18,7 @@ test('a specimen is measured with the keyboard alone, and the result changes', a
   bench,
 }) => {
   await open(page, `${bench.study}/results/accuracy`);
-  const figure = page.locator('[data-figure="accuracy/B-tuned"]');
+  const figure = page.locator('[data-figure="accuracy:B-tuned:mae_mm"]');
   const before = await figure.textContent();
   // The first specimen that is not all measured comes up by itself, its first dimension at hand.
   await open(page, `${bench.study}/measure`);

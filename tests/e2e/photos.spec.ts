@@ -22,7 +22,7 @@ test('on a phone: from a specimen’s page to three filed photos tied to their v
   bench,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await open(page, `${bench.study}/inspect/photos?specimen=K7-099`);
+  await open(page, `${bench.study}/inspect/photos?specimen=K7-100`);
   const filed = page.getByRole('region', { name: /photos? filed$/ }).getByRole('button');
   const before = await filed.count();
   await page.getByLabel('they show').selectOption('front');
@@ -55,14 +55,14 @@ test('photos file themselves by their sticker, or with a key each', async ({ pag
   const tray = page.getByRole('region', { name: /to be filed$/ });
   await page
     .getByLabel('Photos', { exact: true })
-    .setInputFiles([await wallPhoto(70, 'K7-062'), await wallPhoto(74)]);
-  const known = tray.getByRole('button', { name: /K7-062 · which view\? which light\?/ });
+    .setInputFiles([await wallPhoto(70, 'K7-063'), await wallPhoto(74)]);
+  const known = tray.getByRole('button', { name: /K7-063 · which view\? which light\?/ });
   await expect(known).toBeVisible();
   await known.click();
-  await page.getByRole('heading', { name: 'K7-062' }).click();
+  await page.getByRole('heading', { name: 'K7-063' }).click();
   // One key for the view, one for the light: then it is filed.
   await page.keyboard.press('f', { delay: HAND_MS });
-  await expect(tray.getByRole('button', { name: /K7-062 · which light\?/ })).toBeVisible();
+  await expect(tray.getByRole('button', { name: /K7-063 · which light\?/ })).toBeVisible();
   await page.keyboard.press('Shift+Digit4', { delay: HAND_MS });
   await expect(known).toHaveCount(0);
   await expect(page.getByRole('button', { name: /raking top/ })).toHaveAttribute(

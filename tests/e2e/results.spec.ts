@@ -23,7 +23,7 @@ test('every figure opens its evidence by keyboard, and Esc goes back to it', asy
 }) => {
   await open(page, `${bench.study}/results/accuracy`);
   await expect(page.locator('html[data-evidence=ready]')).toBeAttached();
-  const figure = page.locator('[data-figure="accuracy/A-stock"]');
+  const figure = page.locator('[data-figure="accuracy:A-stock:mae_mm"]');
   await figure.focus();
   await page.keyboard.press('Enter');
   const drawer = page.getByRole('complementary', { name: 'Evidence' });

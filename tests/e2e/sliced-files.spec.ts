@@ -79,7 +79,9 @@ test('the confounded pair is named, compared and accepted with a reason', async 
     .getByRole('row', { name: /^top layers/ })
     .getByRole('button', { name: 'accept …' })
     .click();
-  await page.getByLabel('Reason to accept that top layers differs').fill('the top is not looked at');
+  await page
+    .getByLabel('Reason to accept that top layers differs')
+    .fill('the top is not looked at');
   await page.keyboard.press('Enter');
   await expect(page.getByText('accepted: the top is not looked at')).toBeVisible();
   await open(page, `${bench.study}/results/speed`);

@@ -223,7 +223,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
   await expect(page.getByText(/waits? in this browser/)).toBeHidden();
   await open(page, `${study}/results/accuracy`);
   await expect(page.getByRole('button', { name: 'one print' })).toBeVisible();
-  await expect(page.locator('[data-figure^="accuracy/"]').nth(1)).toContainText('0.310');
+  await expect(page.locator('[data-figure^="accuracy:"]').nth(1)).toContainText('0.310');
 });
 
 test('a study is deleted by its title and brought back', async ({ page, bench }) => {
@@ -261,7 +261,7 @@ test('what other sites’ pages send is turned away', async ({ bench }) => {
 test('a reference that is no contender is told, not computed with', async ({ bench }) => {
   const id = bench.study.split('/').at(-1);
   const api = `${bench.url}/api/v1/studies/${id}`;
-  const figure = encodeURIComponent('pair/A-tuned');
+  const figure = encodeURIComponent('pairs:A-tuned:accuracy_mm');
   for (const path of ['/results/pairs?ref=nobody', `/evidence?figure=${figure}&ref=nobody`]) {
     expect((await fetch(api + path)).status, path).toBe(404);
   }

@@ -302,16 +302,22 @@ describe('the evidence of a figure', () => {
 
   it('is of the study as the figure was seen; a newer one is told', async () => {
     const { revision } = await fresh<Accuracy>('accuracy');
-    const seen = await evidence('accuracy/B-stock', `&revision=${revision}`);
+    const seen = await evidence('accuracy:B-stock:mae_mm', `&revision=${revision}`);
     expect(seen.status).toBe(200);
     expect(seen.content).toMatchObject({ title: expect.stringContaining('Gannet X24 stock') });
   });
 
-  it.each(['', 'accuracy/nobody', 'beauty/B-stock'])('of “%s” there is none', async (figure) => {
+  it.each([
+    '',
+    'accuracy:nobody:mae_mm',
+    'beauty:B-stock:mae_mm',
+    'accuracy:B-stock:nothing',
+    'accuracy/B-stock',
+  ])('of “%s” there is none', async (figure) => {
     expect((await evidence(figure)).status).toBe(404);
   });
 
   it('of a revision that is none is refused', async () => {
-    expect((await evidence('accuracy/B-stock', '&revision=soon')).status).toBe(400);
+    expect((await evidence('accuracy:B-stock:mae_mm', '&revision=soon')).status).toBe(400);
   });
 });

@@ -75,8 +75,8 @@ export function zoneEvidence(
   contenderId: string,
   place: string,
 ): Evidence | null {
-  const [artefact = '', zoneId = ''] = place.split(':');
-  const name = zoneNames(index).get(`${artefact}/${zoneId}`);
+  const [artefact = '', zoneId = ''] = place.split('/');
+  const name = zoneNames(index).get(place);
   const own = (inspectedSpecimens(index).get(contenderId) ?? []).flatMap((one) =>
     one.artefact_id === artefact
       ? one.zones.filter((zone) => zone.zone_id === zoneId).map((zone) => ({ one, zone }))

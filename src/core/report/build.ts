@@ -1,7 +1,7 @@
 import { whyNoTurningPrice } from '../scorecard';
 import { PART_TITLES, REPORT_PARTS, type ReportPart, type Study } from '../study';
 import { cardOf } from '../results';
-import { restsOn } from './address';
+import { restsOn, addressOf } from '../figure-address';
 import type { ReportContext } from './context';
 import { inUnit, PER_CENT, statedFigure, type PrintedFigure } from './figure';
 import type {
@@ -108,15 +108,18 @@ function readersCard(context: ReportContext): ReadersCard | null {
     labels: Object.fromEntries([...keys].map((key) => [key, context.wordsOf(key).label])),
     stated: order.map(([contender, own]) => ({
       ...{ contender, isIn: own.in },
-      score: context.print(`scorecard:${contender}:score`, inUnit('', 1, 1, 'ends')),
+      score: context.print(addressOf('scorecard', contender, 'score'), inUnit('', 1, 1, 'ends')),
       first:
         own.first_place_share === null
           ? null
-          : context.print(`scorecard:${contender}:first_place_share`, PER_CENT),
+          : context.print(addressOf('scorecard', contender, 'first_place_share'), PER_CENT),
       turning:
         own.turning_price === null
           ? null
-          : context.print(`scorecard:${contender}:turning_price`, inUnit(names.currency, 0)),
+          : context.print(
+              addressOf('scorecard', contender, 'turning_price'),
+              inUnit(names.currency, 0),
+            ),
       why: whyNoTurningPrice(own),
     })),
   };

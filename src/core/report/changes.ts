@@ -1,4 +1,4 @@
-import type { FoundFigure } from './address';
+import type { FoundFigure } from '../results';
 import type { PrintedFigure } from './figure';
 import type { MovedFigure, RevisionChanges, RevisionFigures } from './model';
 

@@ -1,9 +1,9 @@
 import { glanceRows, type GlanceRow } from '../glance';
 import { capital } from '../words';
-import type { ReportedResults } from './address';
+import type { ReportedResults } from '../results';
 import { inUnit } from './figure';
 import type { Chart } from './model';
-import { addressOfCriterion } from './named';
+import { addressOfCriterion } from '../figure-address';
 import type { Printing } from './printing';
 
 /** Every figure of everyone as a chart, by its criterion, in the order of everything at a glance. */

@@ -1,5 +1,6 @@
 import { groupBy, type ReportSettings, type Study } from '../study';
-import { restsOn, type ReportedResults } from './address';
+import { restsOn } from '../figure-address';
+import type { ReportedResults } from '../results';
 import { chartsOf } from './charts';
 import type { Chart, PhotoRow, SaidSentence } from './model';
 import { photoRows } from './photo-rows';

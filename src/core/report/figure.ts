@@ -1,4 +1,4 @@
-import { figureAt, type FoundFigure, type ReportedResults } from './address';
+import { figureAt, type FoundFigure, type ReportedResults } from '../results';
 
 /**
  * How a figure is written: its value; its size without a sign; what a difference of logarithms is in

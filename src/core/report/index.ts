@@ -1,4 +1,3 @@
-export { addressesIn, figureAt, type FoundFigure, type ReportedResults } from './address';
 export { buildReport, EDITION, revisionFigures, type RevisionFacts } from './build';
 export { caveatsOf, type Caveat } from './caveats';
 export { changesBetween, movedTies, said as saidFigure, type TiedFigure } from './changes';
@@ -27,7 +26,6 @@ export type {
   Text,
   Tie,
 } from './model';
-export { addressOnPage } from './named';
 export { proposalsOf, type Proposal } from './proposals';
 export { publishable, type PublishedFiles } from './publishable';
 export { readinessOf, type Finding } from './readiness';

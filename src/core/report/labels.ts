@@ -1,7 +1,7 @@
 import { columnLabel, inWords, type StudyIndex } from '../study';
 import type { FigureNames, FigureWords } from '../words';
 import { inUnit, PER_CENT, WORD, type FigureFormat } from './figure';
-import { namedFigure } from './named-figure';
+import { namedFigure, parseAddress } from '../figure-address';
 
 /** What a study calls the things that addresses name. */
 export interface Naming {
@@ -12,10 +12,12 @@ export interface Naming {
   wordsOf: (criterion: string) => FigureWords;
 }
 
+/** What stands where there is no address. */
+const NOWHERE = { section: '', who: '', key: '' };
+
 /** What the figure at an address is, in words: `Auklet 19 tuned: mean deviation`. */
 export function labelOf(naming: Naming, address: string): string {
-  const [section = '', who = '', ...rest] = address.split(':');
-  const key = rest.join(':');
+  const { section, who, key } = parseAddress(address) ?? NOWHERE;
   if (section === 'scorecard' && who === 'doubt') {
     const what = key === 'weights' ? 'the weights' : naming.wordsOf(key).label;
     return `How far it hangs on ${what}`;

@@ -3,7 +3,7 @@ import { groupBy, inWords } from '../study';
 import { chartId } from './charts';
 import { inUnit } from './figure';
 import type { PhotoRow } from './model';
-import { addressOfCriterion } from './named';
+import { addressOfCriterion } from '../figure-address';
 import type { Printing } from './printing';
 
 /** More places than this are looked into where they are, and not in a report. */

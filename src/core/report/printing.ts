@@ -1,4 +1,4 @@
-import type { ReportedResults } from './address';
+import type { ReportedResults } from '../results';
 import {
   contenderMarks,
   indexStudy,

@@ -3,8 +3,8 @@ import { columnLabel, type Row } from '../study';
 import type { ReportContext } from './context';
 import { differenceFormat, differenceRow } from './ties';
 import { inUnit, writeFigure } from './figure';
-import { figureAt, restsOn } from './address';
-import { addressOfCriterion, addressOfDifference } from './named';
+import { addressOfCriterion, addressOfDifference, restsOn, addressOf } from '../figure-address';
+import { figureAt } from '../results';
 
 type Kind = Row<'verdicts'>['kind'];
 
@@ -47,14 +47,14 @@ function answers(context: ReportContext): Suggested[] {
     const labelOf = (key: string) => context.wordsOf(key).label;
     const use = card.name ?? 'this study';
     const [first = ''] = saidScorecard(card, use, nameOf, labelOf, names.currency);
-    const rests_on = [`scorecard:${card.winner}:first_place_share`];
+    const rests_on = [addressOf('scorecard', card.winner, 'first_place_share')];
     found.push({ kind: 'answer', contender: card.winner, text: first, rests_on });
     const price = card.contenders[card.winner]?.turning_price;
     if (price != null) {
       found.push({
         ...{ kind: 'for-whom', contender: card.winner },
         text: `For ${use}, as long as it costs no more than ${price.toFixed(0)} ${names.currency}.`,
-        rests_on: [`scorecard:${card.winner}:turning_price`],
+        rests_on: [addressOf('scorecard', card.winner, 'turning_price')],
       });
     }
   }
@@ -132,7 +132,7 @@ function advice({ results, marks, nameOf }: ReportContext): Suggested[] {
     return saidAdvice(own)
       .filter(({ remedy, type }) => remedy !== '' && type === null)
       .map(({ axis, finding, remedy, before_mm, after_mm }): Suggested => {
-        const path = `accuracy:${contender}:fit.${axis}.advice`;
+        const path = addressOf('accuracy', contender, `fit.${axis}.advice`);
         const from = writeFigure(plain(before_mm), inUnit('mm', 3));
         const to = writeFigure(plain(after_mm), inUnit('mm', 3));
         return {

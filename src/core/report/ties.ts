@@ -1,11 +1,11 @@
 import { fewestPrintsAsked } from '../words';
 import type { PairRow } from '../compare';
 import type { FigureWords } from '../words';
-import { figureAt, type ReportedResults } from './address';
+import { namedFigure, parseAddress, type NamedFigure } from '../figure-address';
+import { figureAt, type ReportedResults } from '../results';
 import { inUnit, WORD, type FigureFormat } from './figure';
 import { whatIs, whoIs } from './labels';
 import type { Inline, Text, Tie } from './model';
-import { namedFigure } from './named-figure';
 import type { Printing } from './printing';
 
 const DECIDED: readonly string[] = ['better', 'worse'];
@@ -30,12 +30,12 @@ export const differenceRow = (
 /** A figure in a few words, as it stands under a sentence; null where there is none. */
 export function tieOf(printing: Printing, address: string): Tie | null {
   const found = figureAt(printing.results, address);
-  if (!found) return null;
-  const [section = '', who = '', ...rest] = address.split(':');
-  const whose = whoIs(printing, who);
+  const parsed = parseAddress(address);
+  if (!found || !parsed) return null;
+  const whose = whoIs(printing, parsed.who);
   const named = namedFigure(address);
-  if (named?.isDifference) return differenceTie(printing, address, whose, named.criterion);
-  const { label, format } = whatIs(printing, section, rest.join(':'), address);
+  if (named?.isDifference) return differenceTie(printing, address, whose, named);
+  const { label, format } = whatIs(printing, parsed.section, parsed.key, address);
   const figure = printing.print(
     address,
     found.value === null && found.low === null ? WORD : format,
@@ -47,7 +47,7 @@ function differenceTie(
   printing: Printing,
   address: string,
   whose: string,
-  criterion: string,
+  { criterion, who }: NamedFigure,
 ): Tie | null {
   const words = printing.wordsOf(criterion);
   const verdict = printing.print(address, WORD);
@@ -57,7 +57,6 @@ function differenceTie(
   if (isDecided && criterion === 'time_index') {
     return { address, text: [`${whose} takes `, { figure: size }, ' time'], isDecided };
   }
-  const [, who = ''] = address.split(':');
   const row = differenceRow(printing.results, criterion, who);
   const needed = row ? fewestPrintsAsked(row) : null;
   const tail: Inline[] = isDecided

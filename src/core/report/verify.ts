@@ -1,5 +1,6 @@
 import type { Study } from '../study';
-import { addressesIn, figureAt, restsOn, type FoundFigure, type ReportedResults } from './address';
+import { addressesIn, restsOn } from '../figure-address';
+import { figureAt, type FoundFigure, type ReportedResults } from '../results';
 import { EDITION, madeSentences, printedFigures } from './build';
 import type { ReportContext } from './context';
 import { NOTHING, STATED_DIGITS, writeFigure } from './figure';

@@ -30,20 +30,20 @@ const column = (figure: string, label: string): (string | number | null)[] => {
 
 describe('evidence of a group', () => {
   it('is its own cells, by kind or by size', () => {
-    expect(column('group/C/hole', 'dimension')).toEqual(['small']);
-    expect(column('group/C/to-10', 'dimension')).toEqual(['small']);
-    expect(column('group/C/to-100', 'dimension')).toEqual(['large']);
-    expect(find('group/C/x')?.title).toContain('axis x');
+    expect(column('accuracy:C:by_kind.hole.mae_mm', 'dimension')).toEqual(['small']);
+    expect(column('accuracy:C:by_size.to-10.mae_mm', 'dimension')).toEqual(['small']);
+    expect(column('accuracy:C:by_size.to-100.mae_mm', 'dimension')).toEqual(['large']);
+    expect(find('accuracy:C:by_axis.x.bias_mm')?.title).toContain('axis x');
   });
 
   it('says how uncertain each cell is, or that this is not known', () => {
     // √(0.02²/12 + 0.015²) = 0.0161; the other reading names no instrument.
-    expect(column('group/C/to-10', 'u mm')).toEqual(['0.016']);
-    expect(column('group/C/to-100', 'u mm')).toEqual(['not known']);
+    expect(column('accuracy:C:by_size.to-10.mae_mm', 'u mm')).toEqual(['0.016']);
+    expect(column('accuracy:C:by_size.to-100.mae_mm', 'u mm')).toEqual(['not known']);
   });
 
   it('of what is no group, or no contender, is none', () => {
-    expect(find('group/C/elsewhere')).toBeNull();
-    expect(find('group/Z/x')).toBeNull();
+    expect(find('accuracy:C:by_axis.elsewhere.mae_mm')).toBeNull();
+    expect(find('accuracy:Z:by_axis.x.mae_mm')).toBeNull();
   });
 });

@@ -2,6 +2,7 @@ export { DEFAULT_ALPHA, DEFAULT_SEED, openContext, type EvaluateOptions } from '
 export { cardOf } from './sections/scorecard';
 export { differencesOf, differencesOfPair, type Differences } from './sections/differences';
 export { evidenceOf } from './figures';
+export { figureAt, type FoundFigure, type ReportedResults } from './figure-at';
 export {
   PART_NAMES,
   partNames,

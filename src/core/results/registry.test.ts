@@ -76,11 +76,22 @@ describe('a section of the results', () => {
 
 /** One of every kind of figure. */
 const FIGURES = [
-  ...['accuracy/B-stock', 'group/B-stock/z', 'group/B-stock/hole', 'group/B-stock/to-30'],
-  ...['tolerance/B-stock', 'fit/A-stock/x', 'pair/B-stock', 'speed/B-stock'],
-  ...['speed/B-stock/stair-block', 'time/B-stock', 'reliability/B-stock', 'incidents/A-stock'],
-  ...['surface/B-stock', 'finish/B-stock', 'zone/A-stock/echo-wall:corners'],
-  'cost/B-stock/stair-block',
+  ...['accuracy:B-stock:mae_mm', 'accuracy:B-stock:max_abs_mm', 'accuracy:B-stock:it_grade'],
+  ...['accuracy:B-stock:by_axis.z.bias_mm', 'accuracy:B-stock:by_kind.hole.bias_mm'],
+  ...['accuracy:B-stock:by_size.to-30.mae_mm', 'accuracy:B-stock:tolerance.inside'],
+  ...['accuracy:A-stock:fit.x.scale', 'pairs:B-stock:accuracy_mm', 'pairs:B-stock:surface'],
+  ...['pairs:B-stock:ln_print_s', 'speed:B-stock:time_index', 'surface:B-stock:index'],
+  'speed:B-stock:by_artefact.stair-block.median_print_s',
+  ...['reliability:B-stock:without_operator.success', 'reliability:A-stock:all.downtime_share'],
+  ...['defects:zones:A-stock.echo-wall/corners.mean', 'cost:B-stock:stair-block.per_good_part'],
+  'panels:smooth-front:abilities.B-stock.log_ability',
+];
+
+const NO_FIGURES = [
+  ...['nonsense:B-stock:x', 'accuracy:Z:mae_mm', 'accuracy:B-stock:nothing', 'accuracy:B-stock'],
+  ...['accuracy:B-stock:fit.w.scale', 'cost:B-stock:none.per_good_part', 'pairs:B-stock:noise'],
+  ...['surface:B-stock:shine', 'speed:B-stock:by_artefact', 'reliability:B-stock:all'],
+  ...['defects:zones:A-stock.echo-wall/roof.mean', 'noise:gannet:printing.at_1m_db', ''],
 ];
 
 describe('evidence', () => {
@@ -97,7 +108,7 @@ describe('evidence', () => {
 
   it('of a mean is the rows that it is the mean of', () => {
     const context = openContext(study);
-    const [prints] = evidenceOf(context, 'accuracy/B-stock')?.tables ?? [];
+    const [prints] = evidenceOf(context, 'accuracy:B-stock:mae_mm')?.tables ?? [];
     const at = (label: string) => prints?.columns.findIndex((one) => one.label === label) ?? -1;
     const byStratum = new Map<string, number[]>();
     for (const row of prints?.rows ?? []) {
@@ -112,8 +123,8 @@ describe('evidence', () => {
   });
 
   it('of what is no figure is none', () => {
-    expect(sectionOfFigure('nonsense/B-stock')).toBeNull();
-    for (const figure of ['nonsense/B-stock', 'accuracy/Z', 'cost/B-stock/none', 'fit/B-stock/w']) {
+    expect(sectionOfFigure('nonsense:B-stock:x')).toBeNull();
+    for (const figure of NO_FIGURES) {
       expect(evidenceOf(openContext(study), figure)).toBeNull();
     }
   });

@@ -1,3 +1,4 @@
+import { parseAddress } from '../figure-address';
 import type { Results, SectionName } from './results';
 import type { Section, StudyPart } from './section';
 import { accuracy } from './sections/accuracy';
@@ -85,10 +86,10 @@ export function hangsOnReference(name: SectionName): boolean {
   return usesReference || uses.some(hangsOnReference);
 }
 
-/** The section that a figure belongs to, by the first word of its address; null where there is none. */
-export const sectionOfFigure = (figure: string): SectionName | null => {
-  const [kind = ''] = figure.split('/');
-  return SECTION_NAMES.find((name) => Object.hasOwn(sectionOf(name).evidence ?? {}, kind)) ?? null;
+/** The section that an address belongs to, where it says what its figures were computed from; else null. */
+export const sectionOfFigure = (address: string): SectionName | null => {
+  const section = parseAddress(address)?.section;
+  return SECTION_NAMES.find((name) => name === section && sectionOf(name).evidence) ?? null;
 };
 
 export type { Results, SectionName };

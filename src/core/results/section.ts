@@ -1,4 +1,5 @@
 import type { Evidence } from '../evidence';
+import type { FigureAddress } from '../figure-address';
 import type { Measurements } from '../metrology';
 import type { StudyIndex, StudyMeta, TableName } from '../study';
 import type { ToolpathFacts } from '../toolpath';
@@ -29,12 +30,13 @@ export interface SectionContext {
   has: (table: TableName) => boolean;
 }
 
+/** A figure that is asked for, and whose it is. */
+export interface AskedFigure extends FigureAddress {
+  contender: string;
+}
+
 /** Finds what a figure of a contender was computed from; null where there is no such figure. */
-export type FindEvidence = (
-  context: SectionContext,
-  contender: string,
-  part: string | undefined,
-) => Evidence | null;
+export type FindEvidence = (context: SectionContext, asked: AskedFigure) => Evidence | null;
 
 /** One section of the results. */
 export interface Section<Name extends SectionName = SectionName> {
@@ -46,8 +48,8 @@ export interface Section<Name extends SectionName = SectionName> {
   /** Whether it is another one for another reference. */
   usesReference: boolean;
   compute(context: SectionContext): Results[Name];
-  /** By the first word of a figure's address: what such a figure was computed from. */
-  evidence?: Readonly<Record<string, FindEvidence>>;
+  /** What its figures were computed from. */
+  evidence?: FindEvidence;
 }
 
 /** Who competes. */

@@ -144,7 +144,7 @@ describe('the surface index', () => {
 
   it('the evidence is the zones, what weighs most first, with every inspector’s grades', () => {
     const context = openContext(study);
-    const evidence = evidenceOf(context, 'surface/C');
+    const evidence = evidenceOf(context, 'surface:C:index');
     const [zones] = evidence?.tables ?? [];
     expect(zones?.rows.map((row) => [row[0], row[1], row[3], row[4]])).toEqual([
       ['s1', 'face', '2.5', 'KM ringing 2 · TS ringing 3, blobs 4'],
@@ -152,10 +152,10 @@ describe('the surface index', () => {
       ['s1', 'edge', '1.0', 'KM seam 1'],
       ['s2', 'face', '0.0', 'KM clean'],
     ]);
-    const zone = evidenceOf(context, 'zone/C/part:face');
+    const zone = evidenceOf(context, 'defects:zones:C.part/face.mean');
     expect(zone?.sentence).toBe('Looked at on 2 specimens, clean on 1.');
-    expect(evidenceOf(context, 'zone/C/part:nowhere')).toBeNull();
-    expect(evidenceOf(context, 'zone/R/part:face')).toBeNull();
+    expect(evidenceOf(context, 'defects:zones:C.part/nowhere.mean')).toBeNull();
+    expect(evidenceOf(context, 'defects:zones:R.part/face.mean')).toBeNull();
   });
 
   it('agreement is over zones that two have looked at', () => {

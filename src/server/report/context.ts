@@ -1,5 +1,11 @@
-import { DEFAULT_ALPHA, DEFAULT_SEED, SECTION_NAMES, type PartName } from '../../core/results';
-import { openReport, type ReportContext, type ReportedResults } from '../../core/report';
+import {
+  DEFAULT_ALPHA,
+  DEFAULT_SEED,
+  SECTION_NAMES,
+  type PartName,
+  type ReportedResults,
+} from '../../core/results';
+import { openReport, type ReportContext } from '../../core/report';
 import type { TableName } from '../../core/study';
 import { loadStudy } from '../../data';
 import { app } from '../app';

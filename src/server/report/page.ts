@@ -1,8 +1,8 @@
+import { addressesIn } from '../../core/figure-address';
+import { figureAt } from '../../core/results';
 import {
-  addressesIn,
   caveatsOf,
   movedTies,
-  figureAt,
   proposalsOf,
   readinessOf,
   labelOf,

@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { addressesIn, figureAt, type ReportedResults } from '../../core/report';
+import { addressesIn } from '../../core/figure-address';
+import { figureAt, type ReportedResults } from '../../core/results';
 import { isPlainText, TABLES, VERDICT_KINDS, type Row } from '../../core/study';
 import {
   deleteRow,

@@ -81,7 +81,7 @@ export function EvidenceDrawer({
             {/* A report compares with the study's own reference. */}
             {isOwnReference && (
               <p className="mb-2">
-                <UseInReport {...{ studyId, figure }} title={content.evidence.title} />
+                <UseInReport {...{ studyId }} address={figure} title={content.evidence.title} />
               </p>
             )}
             <EvidenceBody evidence={content.evidence} />

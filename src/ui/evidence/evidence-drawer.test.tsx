@@ -13,7 +13,11 @@ const EVIDENCE = {
 };
 
 /** A page with a figure, looked at with one's own reference or the study's. */
-async function opened(isOwnReference: boolean, figure = 'accuracy/A-stock', tables: object[] = []) {
+async function opened(
+  isOwnReference: boolean,
+  figure = 'accuracy:A-stock:mae_mm',
+  tables: object[] = [],
+) {
   api.answers[`GET /studies/s/evidence?figure=${encodeURIComponent(figure)}&revision=3&ref=R`] =
     () => json({ ...EVIDENCE, tables });
   render(
@@ -52,7 +56,7 @@ describe('the evidence of a figure', () => {
       ...{ title: labels.join(' '), more: 0, rows: [labels.map((_, at) => String(at))] },
       columns: labels.map((label) => ({ label, isFigure: true, isList: false })),
     }));
-    await opened(true, 'accuracy/A-stock', tables);
+    await opened(true, 'accuracy:A-stock:mae_mm', tables);
     const [few, many] = screen.getAllByRole('table');
     expect(few?.className).not.toContain('in-lines');
     expect(many?.className).toContain('in-lines');

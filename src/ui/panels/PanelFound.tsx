@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import { DEFAULT_ALPHA } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { chanceOf, type PairedPanel, type TellingPanel } from '../../core/panels';
@@ -152,7 +153,7 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
                 <button
                   type="button"
                   className="figure"
-                  data-figure={`panel/${contender}/${panelId}`}
+                  data-figure={addressOf('panels', panelId, `abilities.${contender}.log_ability`)}
                 >
                   {text}
                 </button>

@@ -1,18 +1,17 @@
-import { addressOnPage } from '../../core/report/named';
+import { isReportable } from '../../core/figure-address/criteria';
 import { usePicked } from './picked';
 
 interface UseInReportProps {
   studyId: string;
-  /** The figure as its page knows it: `kind/contender/part`. */
-  figure: string;
+  /** Where the figure stands in the results. */
+  address: string;
   title: string;
 }
 
 /** Picks a figure for the report; nothing where a report has no such figure. */
-export function UseInReport({ studyId, figure, title }: UseInReportProps) {
+export function UseInReport({ studyId, address, title }: UseInReportProps) {
   const { picked, pick, drop } = usePicked(studyId);
-  const address = addressOnPage(figure);
-  if (address === null) return null;
+  if (!isReportable(address)) return null;
   const isPicked = picked.some((one) => one.address === address);
   return (
     <button

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { AccuracySummary } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { fixed } from '../lib/format';
@@ -65,7 +66,7 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
                   <button
                     type="button"
                     className="figure"
-                    data-figure={`tolerance/${mark.contender_id}`}
+                    data-figure={addressOf('accuracy', mark.contender_id, 'tolerance.inside')}
                   >
                     {own.it_grade}
                   </button>
@@ -76,7 +77,7 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
                   {...context}
                   mark={mark}
                   unit="mm"
-                  figure={`pair/${mark.contender_id}`}
+                  figure={addressOf('pairs', mark.contender_id, 'accuracy_mm')}
                 />
               </td>
             </>
@@ -93,7 +94,7 @@ function MaeFigure({ id, own }: { id: string; own: AccuracySummary }) {
   const { estimate, low, high, notes } = own.mae_mm;
   if (estimate === null) return <Unknown why={notes?.join('; ') ?? 'not known'} />;
   return (
-    <button type="button" className="figure" data-figure={`accuracy/${id}`}>
+    <button type="button" className="figure" data-figure={addressOf('accuracy', id, 'mae_mm')}>
       {fixed(estimate, 3)}{' '}
       {low !== null && high !== null ? (
         <span className="text-ink-2">±{fixed((high - low) / 2, 3)}</span>

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { cheapestOf, withAfterWork, type Cost } from '../../core/cost';
 import type { Interval } from '../../core/stats';
@@ -97,7 +98,11 @@ export function CostTable(props: CostTableProps) {
                         <button
                           type="button"
                           className={`figure ${mark.contender_id === cheapest ? 'font-bold underline' : ''}`}
-                          data-figure={`cost/${mark.contender_id}/${artefact.id}`}
+                          data-figure={addressOf(
+                            'cost',
+                            mark.contender_id,
+                            `${artefact.id}.per_good_part`,
+                          )}
                         >
                           {fixed(one.per_good_part, 2)}
                         </button>

@@ -2,7 +2,8 @@ import { useRef, useState } from 'react';
 import { orderedBy, type GlanceCell, type GlanceRow } from '../../core/glance';
 import type { ContenderMark } from '../../core/study';
 import { FIGURE_GROUPS, VERDICT_SIGNS, type FigureGroup } from '../../core/words';
-import { addressOfCriterion } from '../../core/report/named';
+import { addressOf } from '../../core/figure-address/address';
+import { addressOfCriterion, addressOfDifference } from '../../core/figure-address/criteria';
 import { usePicked } from '../report/picked';
 import { Leaving } from '../kit/Leaving';
 import { useKeys } from '../kit/use-keys';
@@ -21,17 +22,16 @@ interface GlanceTableProps {
 }
 
 /** What opens when a figure is asked: its evidence, or the page that it stands on. */
-const EVIDENCE: Readonly<Record<string, (contender: string, isReference: boolean) => string>> = {
-  accuracy_mm: (id) => `accuracy/${id}`,
-  worst_mm: (id) => `accuracy/${id}`,
-  it_grade: (id) => `accuracy/${id}`,
-  surface: (id) => `surface/${id}`,
-  time_index: (id, isReference) => `${isReference ? 'speed' : 'time'}/${id}`,
-  success: (id) => `reliability/${id}`,
-  incidents_per_100_h: (id) => `incidents/${id}`,
-  standstill: (id) => `incidents/${id}`,
-  hands_min_per_100_h: (id) => `incidents/${id}`,
-};
+function evidenceAt(key: string, contender: string, isReference: boolean): string | null {
+  if (key === 'it_grade') return addressOf('accuracy', contender, key);
+  if (key === 'time_index' && !isReference) return addressOfDifference(key, contender);
+  return OPENED.has(key) ? addressOfCriterion(key, contender, null) : null;
+}
+/** Figures whose evidence is opened where they stand; the others lead to their page. */
+const OPENED: ReadonlySet<string> = new Set([
+  ...['accuracy_mm', 'worst_mm', 'surface', 'time_index', 'success', 'incidents_per_100_h'],
+  ...['standstill', 'hands_min_per_100_h'],
+]);
 const PAGES: Readonly<Record<FigureGroup, string>> = {
   Accuracy: 'accuracy',
   Surface: 'surface',
@@ -337,7 +337,7 @@ function Cell({ studyId, query, row, cell, mark, isReference, isWide, place }: C
       </td>
     );
   }
-  const figure = EVIDENCE[row.key]?.(mark.contender_id, isReference);
+  const figure = evidenceAt(row.key, mark.contender_id, isReference);
   const content = (
     <>
       <span className="flex items-baseline justify-between gap-1">

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import { printsToTellApart, type ReliabilitySets } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
@@ -68,7 +69,11 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
                     <button
                       type="button"
                       className="figure"
-                      data-figure={`incidents/${mark.contender_id}`}
+                      data-figure={addressOf(
+                        'reliability',
+                        mark.contender_id,
+                        'without_operator.per_100_h',
+                      )}
                     >
                       {fixed(own.per_100_h.estimate, 1)}{' '}
                       <span className="text-ink-2">

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { Speed } from '../../core/speed';
 import type { ContenderMark } from '../../core/study';
 import { duration, fixed } from '../lib/format';
@@ -61,7 +62,7 @@ export function SpeedStrips(props: SpeedStripsProps) {
                   <button
                     type="button"
                     className="figure"
-                    data-figure={`time/${mark.contender_id}`}
+                    data-figure={addressOf('pairs', mark.contender_id, 'ln_print_s')}
                   >
                     {fixed(own.time_index.estimate, 2)} ×
                   </button>
@@ -74,7 +75,7 @@ export function SpeedStrips(props: SpeedStripsProps) {
                   <button
                     type="button"
                     className="figure"
-                    data-figure={`speed/${mark.contender_id}`}
+                    data-figure={addressOf('speed', mark.contender_id, 'time_index')}
                   >
                     {fixed(own.estimate_ratio.estimate, 2)}{' '}
                     {own.estimate_ratio.low !== null && own.estimate_ratio.high !== null && (
@@ -90,7 +91,7 @@ export function SpeedStrips(props: SpeedStripsProps) {
                   {...context}
                   mark={mark}
                   unit="time"
-                  figure={`time/${mark.contender_id}`}
+                  figure={addressOf('pairs', mark.contender_id, 'ln_print_s')}
                 />
               </td>
             </>
@@ -161,7 +162,11 @@ export function TimesByArtefact({ marks, artefacts, speed, reference }: TimesByA
                         <button
                           type="button"
                           className={`figure ${time.median_print_s === quickest ? 'font-semibold underline' : ''}`}
-                          data-figure={`speed/${mark.contender_id}/${artefact.id}`}
+                          data-figure={addressOf(
+                            'speed',
+                            mark.contender_id,
+                            `by_artefact.${artefact.id}.median_print_s`,
+                          )}
                         >
                           {duration(time.median_print_s)}
                         </button>

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { ReliabilitySets } from '../../core/reliability';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent } from '../lib/format';
@@ -45,7 +46,11 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
                     <button
                       type="button"
                       className="figure"
-                      data-figure={`reliability/${mark.contender_id}`}
+                      data-figure={addressOf(
+                        'reliability',
+                        mark.contender_id,
+                        'without_operator.success',
+                      )}
                     >
                       {all.good}/{all.prints}
                     </button>
@@ -60,7 +65,11 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
                       <button
                         type="button"
                         className="figure"
-                        data-figure={`reliability/${mark.contender_id}`}
+                        data-figure={addressOf(
+                          'reliability',
+                          mark.contender_id,
+                          'without_operator.success',
+                        )}
                       >
                         {machine.good}/{machine.prints}{' '}
                         <span className="text-ink-2">
@@ -97,7 +106,11 @@ const HEADS = [
 function Count({ value, id }: { value: number; id: string }) {
   return (
     <td className={`px-2 text-right ${value === 0 ? 'text-ink-2' : ''}`}>
-      <button type="button" className="figure" data-figure={`reliability/${id}`}>
+      <button
+        type="button"
+        className="figure"
+        data-figure={addressOf('reliability', id, 'without_operator.success')}
+      >
         {value}
       </button>
     </td>

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { ContenderMark } from '../../core/study';
 import type { Surface } from '../../core/surface';
 import { fixed, percent } from '../lib/format';
@@ -69,7 +70,7 @@ export function SurfaceStrips(props: SurfaceStripsProps) {
                   {...context}
                   mark={mark}
                   unit="points"
-                  figure={`finish/${mark.contender_id}`}
+                  figure={addressOf('pairs', mark.contender_id, 'surface')}
                 />
               </td>
             </>
@@ -84,7 +85,7 @@ function IndexFigure({ id, own }: { id: string; own: Surface }) {
   const { estimate, low, high, notes = [] } = own.index;
   if (estimate === null) return <Unknown why={[...notes, ...own.notes].join('; ')} />;
   return (
-    <button type="button" className="figure" data-figure={`surface/${id}`}>
+    <button type="button" className="figure" data-figure={addressOf('surface', id, 'index')}>
       {fixed(estimate, 1)}{' '}
       {low !== null && low === high ? (
         <span

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { AccuracySummary } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { fixed, percent, signed } from '../lib/format';
@@ -72,7 +73,11 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
                         key={group.title}
                         value={cell.bias_mm}
                         neutral={neutral}
-                        figure={`group/${mark.contender_id}/${group.key}`}
+                        figure={addressOf(
+                          'accuracy',
+                          mark.contender_id,
+                          `${group.of}.${group.key}.bias_mm`,
+                        )}
                       />
                     );
                   })}
@@ -83,7 +88,7 @@ export function WhereItIsOff({ marks, accuracy, reference, neutral }: WhereItIsO
                       <button
                         type="button"
                         className="figure"
-                        data-figure={`tolerance/${mark.contender_id}`}
+                        data-figure={addressOf('accuracy', mark.contender_id, 'max_abs_mm')}
                       >
                         {fixed(own.max_abs_mm, 2)}
                       </button>
@@ -146,7 +151,11 @@ function BySize({ marks, accuracy, reference }: Omit<WhereItIsOffProps, 'neutral
                         <button
                           type="button"
                           className="figure"
-                          data-figure={`group/${mark.contender_id}/${key}`}
+                          data-figure={addressOf(
+                            'accuracy',
+                            mark.contender_id,
+                            `by_size.${key}.mae_mm`,
+                          )}
                         >
                           {fixed(mae_mm, 3)}
                         </button>
@@ -196,7 +205,7 @@ function InTolerance({ own, id }: { own: AccuracySummary; id: string }) {
     <button
       type="button"
       className="figure"
-      data-figure={`tolerance/${id}`}
+      data-figure={addressOf('accuracy', id, 'tolerance.inside')}
       tabIndex={0}
       data-hint={`${inside} inside, ${outside} outside, ${undecided} undecided`}
     >

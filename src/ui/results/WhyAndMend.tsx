@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import type { AccuracySummary } from '../../core/results';
 import type { ContenderMark } from '../../core/study';
 import { saidAdvice } from '../../core/words';
@@ -46,7 +47,11 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
                     <button
                       type="button"
                       className="figure text-xs"
-                      data-figure={`fit/${mark.contender_id}/${said.axis}${said.type === null ? '' : `.${said.type}`}`}
+                      data-figure={addressOf(
+                        'accuracy',
+                        mark.contender_id,
+                        `${said.type === null ? 'fit' : `fit_by_type.${said.type}`}.${said.axis}.scale`,
+                      )}
                       data-hint="mean absolute deviation in mm, before and after the correction"
                     >
                       {fixed(said.before_mm, 3)} → {fixed(said.after_mm, 3)}

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/figure-address/address';
 import { inWords, type ContenderMark } from '../../core/study';
 import type { Defects, ZoneDefects } from '../../core/surface';
 import { ContenderHeads } from '../marks/ContenderHeads';
@@ -97,7 +98,11 @@ function ZoneFigure({
     <button
       type="button"
       className="inline-flex items-center gap-1.5 figure text-left font-sans"
-      data-figure={`zone/${mark.contender_id}/${zone.artefact_id}:${zone.zone_id}`}
+      data-figure={addressOf(
+        'defects',
+        'zones',
+        `${mark.contender_id}.${zone.artefact_id}/${zone.zone_id}.mean`,
+      )}
       data-hint={`found on ${own.found} of ${own.specimens}, mean ${own.mean.toFixed(1)}`}
     >
       <GradeDisc grade={severity} />

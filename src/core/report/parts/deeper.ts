@@ -1,3 +1,4 @@
+import { addressOf } from '../../figure-address';
 import { inWords } from '../../study';
 import { paceOf, panelHabits } from '../../panels';
 import { saidEffects, saidHabits, saidPanel, saidScorecard, saidSweep } from '../../words';
@@ -69,22 +70,30 @@ export function panelsPart(context: ReportContext): Block[] {
       );
       const ability = isByJudge ? 'log_ability_by_judge' : 'log_ability';
       const table = contenderTable(context, caption, [
-        ['preferred', (who) => figureCell(context, `panels:${id}:abilities.${who}.wins`, COUNT)],
+        [
+          'preferred',
+          (who) => figureCell(context, addressOf('panels', id, `abilities.${who}.wins`), COUNT),
+        ],
         [
           'not preferred',
-          (who) => figureCell(context, `panels:${id}:abilities.${who}.losses`, COUNT),
+          (who) => figureCell(context, addressOf('panels', id, `abilities.${who}.losses`), COUNT),
         ],
         [
           'ability, log',
-          (who) => withEnds(context, `panels:${id}:abilities.${who}.${ability}`, inUnit('', 2)),
+          (who) =>
+            withEnds(
+              context,
+              addressOf('panels', id, `abilities.${who}.${ability}`),
+              inUnit('', 2),
+            ),
         ],
       ]);
       return [made, ...table];
     }
     const cells: Cell[] = [
-      figureCell(context, `panels:${id}:correct`, COUNT),
-      withEnds(context, `panels:${id}:correct_share`, PER_CENT),
-      figureCell(context, `panels:${id}:p`, inUnit('', 3)),
+      figureCell(context, addressOf('panels', id, 'correct'), COUNT),
+      withEnds(context, addressOf('panels', id, 'correct_share'), PER_CENT),
+      figureCell(context, addressOf('panels', id, 'p'), inUnit('', 3)),
     ];
     const heads: Text[] = [['right'], ['share'], ['p against guessing']];
     return [made, { kind: 'table', caption, heads, rows: [{ head: [aspect], cells }] }];
@@ -124,9 +133,9 @@ export function handlingPart(context: ReportContext): Block[] {
           {
             head: [name],
             cells: [
-              figureCell(context, `setup:${id}:minutes`, inUnit('min', 0)),
-              figureCell(context, `setup:${id}:steps`, COUNT),
-              figureCell(context, `setup:${id}:snags`, COUNT),
+              figureCell(context, addressOf('setup', id, 'minutes'), inUnit('min', 0)),
+              figureCell(context, addressOf('setup', id, 'steps'), COUNT),
+              figureCell(context, addressOf('setup', id, 'snags'), COUNT),
             ],
           },
         ]
@@ -213,7 +222,7 @@ export function scorecardPart(context: ReportContext): Block[] {
     .sort(([, a], [, b]) => b - a)
     .map(([key]) => ({
       head: [key === 'weights' ? 'the weights, an opinion' : labelOf(key)],
-      cells: [figureCell(context, `scorecard:doubt:${key}`, PER_CENT)],
+      cells: [figureCell(context, addressOf('scorecard', 'doubt', key), PER_CENT)],
     }));
   return [
     {

@@ -3,7 +3,7 @@ import { saidAdvice } from '../../words';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, PER_CENT, WORD } from '../figure';
 import type { Block, Cell, Text } from '../model';
-import { addressOfDifference } from '../named';
+import { addressOfDifference, addressOf } from '../../figure-address';
 import { differenceFormat } from '../ties';
 import { chartBlock, contenderTable, figureCell, withEnds } from './facts';
 
@@ -23,7 +23,7 @@ export function verdictCell(context: ReportContext, criterion: string, contender
 export function accuracyPart(context: ReportContext): Block[] {
   const { results, nameOf } = context;
   if (!results.accuracy) return [];
-  const of = (path: string) => (contender: string) => `accuracy:${contender}:${path}`;
+  const of = (path: string) => (contender: string) => addressOf('accuracy', contender, path);
   const advice = context.marks.flatMap(({ contender_id: id }) =>
     saidAdvice(results.accuracy?.[id] ?? { fit: {} as never }).map(
       ({ axis, type, finding, remedy }) => ({
@@ -55,9 +55,15 @@ export function surfacePart(context: ReportContext): Block[] {
     ...chartBlock(context, 'surface'),
     ...(results.surface
       ? contenderTable(context, 'Surface by inspection: 100 is clean, 0 severe', [
-          ['parts', (id) => figureCell(context, `surface:${id}:specimens`, COUNT)],
-          ['surface index', (id) => withEnds(context, `surface:${id}:index`, inUnit('', 1))],
-          ['looked at', (id) => figureCell(context, `surface:${id}:coverage`, PER_CENT)],
+          ['parts', (id) => figureCell(context, addressOf('surface', id, 'specimens'), COUNT)],
+          [
+            'surface index',
+            (id) => withEnds(context, addressOf('surface', id, 'index'), inUnit('', 1)),
+          ],
+          [
+            'looked at',
+            (id) => figureCell(context, addressOf('surface', id, 'coverage'), PER_CENT),
+          ],
           ['against the reference', (id) => verdictCell(context, 'surface', id)],
         ])
       : []),
@@ -104,14 +110,14 @@ export function speedPart(context: ReportContext): Block[] {
   const times = study.tables.artefacts.map(({ artefact_id, name }) => [
     `${name}, min`,
     (id: string) =>
-      figureCell(context, `speed:${id}:by_artefact.${artefact_id}.median_print_s`, inUnit('', 1, 1 / 60)),
+      figureCell(context, addressOf('speed', id, `by_artefact.${artefact_id}.median_print_s`), inUnit('', 1, 1 / 60)),
   ]) as [string, (id: string) => Cell][]; // prettier-ignore
   return [
     ...chartBlock(context, 'time_index'),
     ...contenderTable(context, 'Printing time, heating and pauses apart', [
-      ['prints', (id) => figureCell(context, `speed:${id}:prints`, COUNT)],
-      ['time × reference', (id) => withEnds(context, `speed:${id}:time_index`, inUnit('', 2))],
-      ['actual over estimate', (id) => figureCell(context, `speed:${id}:estimate_ratio`, inUnit('', 2))],
+      ['prints', (id) => figureCell(context, addressOf('speed', id, 'prints'), COUNT)],
+      ['time × reference', (id) => withEnds(context, addressOf('speed', id, 'time_index'), inUnit('', 2))],
+      ['actual over estimate', (id) => figureCell(context, addressOf('speed', id, 'estimate_ratio'), inUnit('', 2))],
       ['against the reference', (id) => verdictCell(context, 'time_index', id)],
     ]), // prettier-ignore
     ...contenderTable(context, 'Median printing time of each artefact', times),
@@ -121,7 +127,8 @@ export function speedPart(context: ReportContext): Block[] {
 
 export function reliabilityPart(context: ReportContext): Block[] {
   const { results, nameOf } = context;
-  const of = (set: string, path: string) => (id: string) => `reliability:${id}:${set}.${path}`;
+  const of = (set: string, path: string) => (id: string) =>
+    addressOf('reliability', id, `${set}.${path}`);
   const modes = context.marks.flatMap(({ contender_id: id }): Text[] => {
     const own = results.modes?.[id] ?? [];
     if (own.length === 0) return [];
@@ -152,7 +159,8 @@ export function costPart(context: ReportContext): Block[] {
   const currency = names.currency;
   const perPart = study.tables.artefacts.map(({ artefact_id, name }) => [
     `${name}${currency === '' ? '' : `, ${currency}`}`,
-    (id: string) => figureCell(context, `cost:${id}:${artefact_id}.per_good_part`, inUnit('', 2)),
+    (id: string) =>
+      figureCell(context, addressOf('cost', id, `${artefact_id}.per_good_part`), inUnit('', 2)),
   ]) as [string, (id: string) => Cell][];
   const machineOf = (id: string) => context.machineOf(id);
   return [
@@ -165,7 +173,7 @@ export function costPart(context: ReportContext): Block[] {
         ? ([
             [
               'noise at 1 m, dB(A)',
-              (id: string) => figureCell(context, `noise:${machineOf(id)}:printing.at_1m_db`, inUnit('', 1)),
+              (id: string) => figureCell(context, addressOf('noise', machineOf(id), 'printing.at_1m_db'), inUnit('', 1)),
             ],
           ] as const) // prettier-ignore
         : []),

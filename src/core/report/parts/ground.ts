@@ -1,3 +1,4 @@
+import { addressOf } from '../../figure-address';
 import { saidPrints } from '../../words';
 import { counted, groupBy } from '../../study';
 import { missingFrom } from '../caveats';
@@ -60,7 +61,7 @@ export function methodPart(
       if (contender_id === results.study.reference) return { text: ['reference'] };
       return figureCell(
         context,
-        `fairness:${contender_id}:${artefact_id}`,
+        addressOf('fairness', contender_id, artefact_id),
         WORD,
         'not both printed',
       );

@@ -16,9 +16,9 @@ export const cost: Section<'cost'> = {
   needs: [...PRINTED, 'incidents', 'equipment'],
   usesReference: false,
   compute: ({ index, alpha, seed }) => costOfAll(index, alpha, seed),
-  evidence: {
-    cost: ({ index }, contender, artefact) => costEvidence(index, contender, artefact ?? ''),
-  },
+  evidence: ({ index }, { contender, key }) =>
+    // `cost:<contender>:<artefact>.per_good_part`
+    costEvidence(index, contender, key.replace(/\.[a-z_]+$/, '')),
 };
 
 /** Sound levels, brought to 1 m. */

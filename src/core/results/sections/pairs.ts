@@ -18,16 +18,19 @@ export const pairs: Section<'pairs'> = {
     const others = contenderIds(index).filter((id) => id !== reference);
     return pairsOf(context, reference === null ? [] : others, reference ?? '');
   },
-  evidence: {
-    pair: ({ index, reference, measurements }, contender) => {
-      const measured = measurements();
-      if (reference === null || !measured) return null;
-      return accuracyPairEvidence(index, measured, contender, reference);
-    },
-    finish: ({ index, reference }, contender) =>
-      reference === null ? null : surfacePairEvidence(index, contender, reference),
-    time: ({ index, reference }, contender) =>
-      reference === null ? null : timePairEvidence(index, contender, reference),
+  evidence: ({ index, reference, measurements }, { contender, key }) => {
+    const measured = measurements();
+    if (reference === null) return null;
+    switch (key) {
+      case 'accuracy_mm':
+        return measured && accuracyPairEvidence(index, measured, contender, reference);
+      case 'surface':
+        return surfacePairEvidence(index, contender, reference);
+      case 'ln_print_s':
+        return timePairEvidence(index, contender, reference);
+      default:
+        return null;
+    }
   },
 };
 

@@ -9,7 +9,6 @@ export const panels: Section<'panels'> = {
   usesReference: true,
   compute: ({ index, reference, alpha, has }) =>
     has('panels') ? panelsOfAll(index, reference, alpha) : null,
-  evidence: {
-    panel: ({ index }, contender, panel) => panelEvidence(index, contender, panel ?? ''),
-  },
+  // `panels:<panel>:abilities.<contender>.log_ability`
+  evidence: ({ index }, { contender, who }) => panelEvidence(index, contender, who),
 };

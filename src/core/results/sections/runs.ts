@@ -10,10 +10,10 @@ export const reliability: Section<'reliability'> = {
   needs: RUNS,
   usesReference: false,
   compute: ({ index, alpha }) => reliabilityOfAll(index, alpha),
-  evidence: {
-    reliability: ({ index }, contender) => reliabilityEvidence(index, contender),
-    incidents: ({ index }, contender) => reliabilityEvidence(index, contender),
-  },
+  evidence: ({ index }, { contender, key }) =>
+    /^(?:all|without_operator)\.[a-z_0-9]+$/.test(key)
+      ? reliabilityEvidence(index, contender)
+      : null,
 };
 
 /** What went wrong, the most frequent first. */

@@ -15,8 +15,10 @@ export const speed: Section<'speed'> = {
       rows.find((row) => row.contender === contender)?.difference ?? null;
     return speedOfAll(index, reference, differenceOf, alpha);
   },
-  evidence: {
-    speed: ({ index }, contender, artefact) => speedEvidence(index, contender, artefact ?? null),
+  evidence: ({ index }, { contender, key }) => {
+    const artefact = /^by_artefact\.(.+)\.[a-z_]+$/.exec(key)?.[1] ?? null;
+    const isOfAll = ['time_index', 'estimate_ratio', 'median_print_s', 'prints'].includes(key);
+    return artefact !== null || isOfAll ? speedEvidence(index, contender, artefact) : null;
   },
 };
 

@@ -17,10 +17,10 @@ export const surface: Section<'surface'> = {
   needs: INSPECTED,
   usesReference: false,
   compute: ({ index, alpha, has }) => (has('inspections') ? surfaceOfAll(index, alpha) : null),
-  evidence: {
-    surface: ({ index, has }, contender) =>
-      has('inspections') ? surfaceEvidence(index, contender) : null,
-  },
+  evidence: ({ index, has }, { contender, key }) =>
+    has('inspections') && ['index', 'coverage'].includes(key)
+      ? surfaceEvidence(index, contender)
+      : null,
 };
 
 /** Where the defects sit, and in which materials. */
@@ -29,8 +29,10 @@ export const defects: Section<'defects'> = {
   needs: [...INSPECTED, 'materials'],
   usesReference: false,
   compute: ({ index, has }) => (has('inspections') ? defectsOfAll(index) : null),
-  evidence: {
-    zone: ({ index }, contender, place) => zoneEvidence(index, contender, place ?? ''),
+  evidence: ({ index }, { who, contender, key }) => {
+    // `defects:zones:<contender>.<artefact>/<zone>.mean`
+    const zone = key.slice(contender.length + 1).replace(/\.[a-z]+$/, '');
+    return who === 'zones' ? zoneEvidence(index, contender, zone) : null;
   },
 };
 

@@ -1,3 +1,5 @@
+import { addressOf, parseAddress } from './address';
+
 /** Where a criterion stands in the results: its section, its path there, and whose it is. */
 export type Place = readonly [section: string, path: string, of: 'contender' | 'machine'];
 
@@ -39,10 +41,10 @@ export function addressOfCriterion(key: string, contender: string, machine: stri
   const named = NAMED.find(([prefix]) => key.startsWith(prefix));
   const of = place?.[2] ?? named?.[3];
   const who = of === 'machine' ? machine : contender;
-  if (who !== null && place) return `${place[0]}:${who}:${place[1]}`;
-  if (who === null || !named) return `criteria:${contender}:${key}`;
+  if (who !== null && place) return addressOf(place[0], who, place[1]);
+  if (who === null || !named) return addressOf('criteria', contender, key);
   const [prefix, section, ending] = named;
-  return `${section}:${who}:${key.slice(prefix.length)}${ending}`;
+  return addressOf(section, who, key.slice(prefix.length) + ending);
 }
 
 /** The criteria that `pairs` calls otherwise. */
@@ -55,47 +57,16 @@ export const OF_PAIRS: Readonly<Record<string, string>> = {
 /** The address of a contender's difference to the reference in a figure that has a test. */
 export const addressOfDifference = (key: string, contender: string): string =>
   OF_PAIRS[key] === undefined
-    ? `differences:${contender}:${key}`
-    : `pairs:${contender}:${OF_PAIRS[key]}`;
+    ? addressOf('differences', contender, key)
+    : addressOf('pairs', contender, OF_PAIRS[key]);
 
-/**
- * The address of a figure on a page of results, which the page knows by `kind/contender/part`; null
- * where a report has no such figure.
- */
-export function addressOnPage(figure: string): string | null {
-  const [kind = '', contender = '', ...rest] = figure.split('/');
-  const part = rest.join('/');
-  if (contender === '') return null;
-  switch (kind) {
-    case 'accuracy':
-      return addressOfCriterion('accuracy_mm', contender, '');
-    case 'tolerance':
-      return `accuracy:${contender}:tolerance.inside`;
-    case 'fit':
-      return part === '' ? null : `accuracy:${contender}:fit.${part}.scale`;
-    case 'group':
-      return ['x', 'y', 'z', 'none'].includes(part)
-        ? `accuracy:${contender}:by_axis.${part}.mae_mm`
-        : null;
-    case 'pair':
-      return addressOfDifference('accuracy_mm', contender);
-    case 'finish':
-      return addressOfDifference('surface', contender);
-    case 'time':
-      return addressOfDifference('time_index', contender);
-    case 'surface':
-      return addressOfCriterion('surface', contender, '');
-    case 'speed':
-      return part === ''
-        ? addressOfCriterion('time_index', contender, '')
-        : `speed:${contender}:by_artefact.${part}.median_print_s`;
-    case 'reliability':
-      return addressOfCriterion('success', contender, '');
-    case 'incidents':
-      return addressOfCriterion('incidents_per_100_h', contender, '');
-    case 'cost':
-      return part === '' ? null : `cost:${contender}:${part}.per_good_part`;
-    default:
-      return null;
-  }
+/** Sections whose figures a report prints; of the others it shows what it makes of them itself. */
+const REPORTED = new Set(['accuracy', 'pairs', 'surface', 'speed', 'reliability', 'cost']);
+/** What a report has no words for: errors by kind and by size. */
+const NOT_PRINTED = /^by_(?:kind|size)\./;
+
+/** Whether a figure that a page shows can be picked for a report. */
+export function isReportable(address: string): boolean {
+  const parsed = parseAddress(address);
+  return parsed !== null && REPORTED.has(parsed.section) && !NOT_PRINTED.test(parsed.key);
 }

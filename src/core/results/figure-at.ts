@@ -1,5 +1,7 @@
-import type { AccuracySummary, Results } from '../results';
 import { foundOn, worstFound, type Fairness } from '../fairness';
+import { parseAddress } from '../figure-address';
+import type { AccuracySummary } from './parts';
+import type { Results } from './results';
 
 /** Results as far as a report needs them: without every cell, and without every item of fairness. */
 export type ReportedResults = Omit<Results, 'accuracy' | 'fairness'> & {
@@ -29,9 +31,9 @@ const DEEPEST = 12;
  * @returns null where there is no such figure
  */
 export function figureAt(results: ReportedResults, address: string): FoundFigure | null {
-  const [section = '', who = '', ...rest] = address.split(':');
-  const key = rest.join(':');
-  if (!Object.hasOwn(results, section) || who === '' || key === '') return null;
+  const parsed = parseAddress(address);
+  if (!parsed || !Object.hasOwn(results, parsed.section)) return null;
+  const { section, who, key } = parsed;
   switch (section) {
     case 'study':
       return null;
@@ -104,11 +106,3 @@ function leafOf(node: unknown): FoundFigure | null {
 
 const numberOf = (node: unknown): number | null => (typeof node === 'number' ? node : null);
 const textOf = (node: unknown): string | null => (typeof node === 'string' ? node : null);
-
-/** What a sentence says that it rests on, word by word. */
-export const restsOn = (evidence: string | null): string[] =>
-  (evidence ?? '').split(/\s+/).filter((word) => word !== '');
-
-/** The addresses in the evidence of a sentence; what is no address is left out. */
-export const addressesIn = (evidence: string | null): string[] =>
-  restsOn(evidence).filter((word) => /^[a-z_]+:[^:\s]+:\S+$/.test(word));

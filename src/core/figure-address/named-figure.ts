@@ -1,5 +1,6 @@
 import { isCriterion } from '../study';
-import { NAMED, OF_PAIRS, PLACES } from './named';
+import { parseAddress } from './address';
+import { NAMED, OF_PAIRS, PLACES } from './criteria';
 
 export interface NamedFigure {
   /** As a scorecard knows it. */
@@ -13,8 +14,9 @@ export interface NamedFigure {
 
 /** What figure an address is of, where it is one that a scorecard knows; null for any other. */
 export function namedFigure(address: string): NamedFigure | null {
-  const [section = '', who = '', ...rest] = address.split(':');
-  const key = rest.join(':');
+  const parsed = parseAddress(address);
+  if (!parsed) return null;
+  const { section, who, key } = parsed;
   if (section === 'pairs') {
     const criterion = Object.keys(OF_PAIRS).find((name) => OF_PAIRS[name] === key);
     return criterion === undefined ? null : { criterion, who, of: 'contender', isDifference: true };

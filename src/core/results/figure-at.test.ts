@@ -1,8 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addressesIn, figureAt, type ReportedResults } from '.';
-import { addressOfCriterion, addressOfDifference, addressOnPage } from './named';
-import { namedFigure } from './named-figure';
+import { figureAt, type ReportedResults } from '.';
 
 const interval = { estimate: 0.08, low: 0.06, high: 0.1 };
 
@@ -69,42 +67,5 @@ describe('the figure at an address', () => {
 
   it('asks nothing of anything that is no address', () => {
     fc.assert(fc.property(fc.string(), (text) => at(text) === null || text.includes(':')));
-  });
-});
-
-describe('addresses', () => {
-  it('are found among the words of an evidence', () => {
-    expect(addressesIn('see accuracy:A:mae_mm and  pairs:B:surface, page 3:')).toEqual([
-      ...['accuracy:A:mae_mm', 'pairs:B:surface,'],
-    ]);
-    expect(addressesIn(null)).toEqual([]);
-  });
-
-  it('of criteria lead to where a section says them, and back', () => {
-    for (const key of [
-      ...['accuracy_mm', 'surface', 'time_index', 'success', 'standstill', 'waste_share'],
-      ...['limit:ring-stack/gap', 'photo:wall/ringing/flat', 'cost_index', 'works:ring/turns'],
-    ]) {
-      const address = addressOfCriterion(key, 'A', 'auklet');
-      expect(namedFigure(address), address).toMatchObject({ criterion: key, who: 'A' });
-    }
-    expect(addressOfCriterion('noise_db', 'A', 'auklet')).toBe('noise:auklet:printing.at_1m_db');
-    expect(addressOfCriterion('noise_db', 'A', null)).toBe('criteria:A:noise_db');
-    expect(namedFigure('pairs:A:ln_print_s')).toMatchObject({
-      ...{ criterion: 'time_index', isDifference: true },
-    });
-    expect(addressOfDifference('success', 'A')).toBe('differences:A:success');
-    expect(namedFigure('accuracy:A:by_axis.x.mae_mm')).toBeNull();
-  });
-
-  it('of figures on pages', () => {
-    expect(addressOnPage('pair/A')).toBe('pairs:A:accuracy_mm');
-    expect(addressOnPage('speed/A/stair-block')).toBe(
-      'speed:A:by_artefact.stair-block.median_print_s',
-    );
-    expect(addressOnPage('group/A/x')).toBe('accuracy:A:by_axis.x.mae_mm');
-    for (const none of ['zone/A/wall:front', 'group/A/hole', 'fit/A', 'cost/A', 'pair', '']) {
-      expect(addressOnPage(none)).toBeNull();
-    }
   });
 });
