@@ -141,13 +141,13 @@ test('the same place of every contender is moved, hidden and measured together',
     /ringing along x .*wave 1\.5\d mm · 63 Hz/,
   );
   const rows = figures.getByRole('row', { name: /^B-stock/ });
-  await expect(rows.first()).toContainText('no ringing above the noise');
+  await expect(rows.first()).toContainText('no ringing along x above the noise');
   const before = await rows.count();
   await figures.getByRole('button', { name: '-52, 6, 26, 18 mm' }).first().click();
   await page.getByRole('heading', { name: 'Side by side' }).click();
   await page.keyboard.press('m', { delay: HAND_MS });
   await expect(rows).toHaveCount(before + 1);
-  await expect(rows.last()).toContainText('no ringing above the noise');
+  await expect(rows.last()).toContainText('no ringing along x above the noise');
   // The address holds the place: whoever opens it sees the same.
   const there = page.url();
   await page.goto('about:blank');

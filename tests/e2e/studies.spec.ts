@@ -223,7 +223,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
   await expect(page.getByText(/waits? in this browser/)).toBeHidden();
   await open(page, `${study}/results/accuracy`);
   await expect(page.getByRole('button', { name: 'one print' })).toBeVisible();
-  await expect(page.locator('[data-figure^="accuracy:"]').nth(1)).toContainText('0.310');
+  await expect(page.locator('[data-figure$=":mae_mm"]').nth(1)).toContainText('0.310');
 });
 
 test('a study is deleted by its title and brought back', async ({ page, bench }) => {
