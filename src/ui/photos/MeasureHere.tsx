@@ -170,10 +170,11 @@ export function MeasureHere({
                         <button
                           type="button"
                           className="underline"
-                          onClick={() =>
-                            one.unit === 'mm' &&
-                            onRegion({ x: one.x, y: one.y, w: one.w, h: one.h })
-                          }
+                          onClick={() => {
+                            if (one.unit !== 'mm') return;
+                            onRegion({ x: one.x, y: one.y, w: one.w, h: one.h });
+                            setFeature(one.feature ?? '');
+                          }}
                         >
                           {[one.x, one.y, one.w, one.h].map(rounded).join(', ')} {one.unit}
                         </button>
