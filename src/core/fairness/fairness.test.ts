@@ -272,7 +272,8 @@ describe('fairness check', () => {
 
   it('a version that a file states as a number is the one that a profile names in letters', () => {
     const study = pair();
-    study.tables.profiles.forEach((row) => Object.assign(row, { slicer: 'Strake', slicer_version: '0.9' })); // prettier-ignore
+    const program = { slicer: 'Strake', slicer_version: '0.9' };
+    for (const row of study.tables.profiles) Object.assign(row, program);
     study.sliced = new Map([['c.gcode', { slicer: 'Strake', slicer_version: 0.9 }]]);
     const [found] = fairnessOfAll(indexStudy(study), 'R');
     const version = found?.items.find((one) => one.key === 'slicer_version');

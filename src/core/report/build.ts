@@ -1,7 +1,7 @@
 import { whyNoTurningPrice } from '../scorecard';
 import { PART_TITLES, REPORT_PARTS, type ReportPart, type Study } from '../study';
 import { cardOf } from '../results';
-import { restsOn, addressOf } from '../figure-address';
+import { addressOf, restsOn } from '../figure-address';
 import type { ReportContext } from './context';
 import { inUnit, PER_CENT, statedFigure, type PrintedFigure } from './figure';
 import type {

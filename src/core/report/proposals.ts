@@ -3,7 +3,7 @@ import { columnLabel, type Row } from '../study';
 import type { ReportContext } from './context';
 import { differenceFormat, differenceRow } from './ties';
 import { inUnit, writeFigure } from './figure';
-import { addressOfCriterion, addressOfDifference, restsOn, addressOf } from '../figure-address';
+import { addressOf, addressOfCriterion, addressOfDifference, restsOn } from '../figure-address';
 import { figureAt } from '../results';
 
 type Kind = Row<'verdicts'>['kind'];

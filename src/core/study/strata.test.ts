@@ -121,7 +121,8 @@ describe('prints of one part in two plastics', () => {
     expect(accuracy?.R?.fit.x.notes).toContain(
       'mixes the shrinkage of several materials: PETG, PLA',
     );
-    const scales = Object.entries(accuracy?.R?.fit_by_type ?? {}).map(([type, { x }]) => [type, x.scale?.estimate]); // prettier-ignore
+    const fits = Object.entries(accuracy?.R?.fit_by_type ?? {});
+    const scales = fits.map(([type, { x }]) => [type, x.scale?.estimate]);
     expect(scales).toEqual([
       ['PETG', expect.closeTo(0.996, 12)],
       ['PLA', expect.closeTo(0.999, 12)],

@@ -8,7 +8,7 @@ const NAMES = {
 const pair = (contender: string, on: string[], notes: string[] = []) => ({ contender, on, notes });
 
 describe('what a comparison rests on', () => {
-  it('is said once: parts of the same materials together', () => {
+  it('is one sentence: parts of the same materials together', () => {
     const on = ['block/PLA', 'spires/PLA', 'field/PLA', 'spires/PETG'];
     expect(saidRestsOn([pair('b', on), pair('d', on)], NAMES)).toEqual([
       'Compared on the Stair block and Tile field in PLA; Spire pair in PETG and PLA.',
@@ -19,10 +19,14 @@ describe('what a comparison rests on', () => {
     const found = saidRestsOn(
       [
         pair('b', ['block/PLA', 'spires/PLA']),
-        pair('d', ['block/PLA'], [
-          'spires in PETG is on one side only: not compared',
-          'one print on a side can show, not decide',
-        ]), // prettier-ignore
+        pair(
+          'd',
+          ['block/PLA'],
+          [
+            'spires in PETG is on one side only: not compared',
+            'one print on a side can show, not decide',
+          ],
+        ),
       ],
       NAMES,
     );

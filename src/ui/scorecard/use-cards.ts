@@ -20,7 +20,7 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
   const isSaving = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMark = useRef('');
-  /** Ends what a link that is followed meanwhile waits for; null where nothing is to be kept. */
+  /** Lets a link go that waits until the cards are kept; null where nothing waits to be kept. */
   const settle = useRef<(() => void) | null>(null);
   const settled = () => {
     if (pending.current || isSaving.current) return;

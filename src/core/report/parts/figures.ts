@@ -3,7 +3,7 @@ import { saidAdvice } from '../../words';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, PER_CENT, WORD } from '../figure';
 import type { Block, Cell, Text } from '../model';
-import { addressOfDifference, addressOf } from '../../figure-address';
+import { addressOf, addressOfDifference } from '../../figure-address';
 import { differenceFormat } from '../ties';
 import { chartBlock, contenderTable, figureCell, withEnds } from './facts';
 

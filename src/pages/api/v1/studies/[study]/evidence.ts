@@ -6,7 +6,7 @@ export const GET = endpoint(
   {
     says: 'What a figure was computed from.',
     query: {
-      figure: 'the key of the figure',
+      figure: 'the address of the figure, section:who:key',
       ref: "whose column the others are compared with; the study's reference without",
       revision: 'the revision that the figure was seen at',
     },
