@@ -143,9 +143,10 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
               },
             })}
             isKept
-            onAdded={(row) => {
+            isSeries
+            onAdded={(row, isNext) => {
               setRows((all) => [...all, row]);
-              setTurn((count) => count + 1);
+              if (!isNext) setTurn((count) => count + 1);
               setBegun(localIso(new Date()));
             }}
             onCancel={onToggle}

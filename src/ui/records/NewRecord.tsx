@@ -1,6 +1,6 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { ApiError, callApi, failureText } from '../kit/request';
+import { ApiError, callApi, failureText, underWayUntil } from '../kit/request';
 import { useOnce } from '../kit/use-once';
 import { sendOrKeep } from '../lib/outbox';
 import { Clock } from './Clock';
@@ -24,11 +24,14 @@ interface NewRecordProps {
   derive?: (name: string, value: Value, values: Values) => Values;
   /** A clock that fills a field in when it is stopped. */
   clock?: { name: string; what: string; field: string; toValue: (seconds: number) => number };
+  /** Whether one row after another is added: what is typed while a row is on its way is the next one. */
+  isSeries?: boolean;
   /** Whether the row is kept in this browser while the server is away. */
   isKept?: boolean;
   label: string;
   action: string;
-  onAdded: (row: Values & { row_version: number }) => void;
+  /** `isNext`: the form holds the next row already, and stays. */
+  onAdded: (row: Values & { row_version: number }, isNext: boolean) => void;
   onCancel: () => void;
 }
 
@@ -55,6 +58,16 @@ export function NewRecord(props: NewRecordProps) {
   const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
   const [isBusy, setBusy] = useState(false);
   const once = useOnce();
+  /** What is on its way, as it was typed. */
+  const sent = useRef<Values | null>(null);
+  /** Lets a link go that waits for the next row; null where nobody has asked for the next one yet. */
+  const waiting = useRef<(() => void) | null>(null);
+  const hasChanged = (): boolean =>
+    fields.some(({ name }) => (values[name] ?? null) !== (sent.current?.[name] ?? null));
+  const latest = useRef(hasChanged);
+  useEffect(() => {
+    latest.current = hasChanged;
+  });
   /** Fills fields in that nobody types into: what stood there and could not be read is gone. */
   const fill = (more: Values) => {
     const changed = Object.keys(more).filter((name) => more[name] !== values[name]);
@@ -75,10 +88,25 @@ export function NewRecord(props: NewRecordProps) {
     if (missing.length > 0 || faulty.size > 0) return;
     setBusy(true);
     setMessage(null);
+    sent.current = values;
+    // What is not asked for may be another for each row: its number, its time.
+    const asked = new Set(fields.map((field) => field.name));
+    const given = Object.entries(initial).filter(([name]) => !asked.has(name));
+    const row = props.isSeries ? { ...values, ...Object.fromEntries(given) } : values;
     try {
-      onAdded(await (send ? send(values) : add(path, values, props.isKept === true)));
+      const added = await (send ? send(row) : add(path, row, props.isKept === true));
+      const isNext = props.isSeries === true && latest.current();
+      if (isNext && idColumn !== undefined)
+        setValues((known) => ({ ...known, [idColumn]: uuid() }));
+      onAdded(added, isNext);
     } catch (error) {
-      setMessage(failureText(error, 'It could not be added.'));
+      const isOther = props.isSeries === true && latest.current();
+      const what = isOther
+        ? `${fields.flatMap(({ name }) => row[name] ?? []).join(', ')} was not added: `
+        : '';
+      setMessage(what + failureText(error, 'It could not be added.'));
+      // The next one waits until somebody has read why.
+      if (isOther) letGo();
       if (error instanceof ApiError) {
         const found: Record<string, string> = {};
         for (const { path: at, message: why } of error.issues) {
@@ -90,13 +118,30 @@ export function NewRecord(props: NewRecordProps) {
       setBusy(false);
     }
   };
+  const letGo = () => {
+    waiting.current?.();
+    waiting.current = null;
+  };
+  /** Takes the next row in turn, where another is on its way. */
+  const take = () => {
+    if (!isBusy) return once('submit', submit);
+    if (!props.isSeries || waiting.current || !hasChanged()) return;
+    void underWayUntil(() => new Promise<void>((end) => (waiting.current = end)));
+  };
+  useEffect(() => {
+    if (isBusy || !waiting.current) return;
+    const go = waiting.current;
+    waiting.current = null;
+    void submit().finally(go);
+  });
+  useEffect(() => () => waiting.current?.(), []);
   return (
     <form
       aria-label={label}
       className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3"
       onSubmit={(event) => {
         event.preventDefault();
-        once('submit', submit);
+        take();
       }}
       onKeyDown={(event) => {
         if (event.key === 'Escape') onCancel();
@@ -142,7 +187,7 @@ export function NewRecord(props: NewRecordProps) {
         </p>
       )}
       <p className="col-span-full flex gap-2">
-        <button className="action action-main" disabled={isBusy}>
+        <button className="action action-main" disabled={isBusy && !props.isSeries}>
           {action}
         </button>
         <button type="button" className="action" onClick={onCancel}>

@@ -3,6 +3,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyOutbox } from '../../../tests/support/outbox';
 import { json, toldApi } from '../../../tests/support/told-api';
+import { writesUnderWay } from '../kit/request';
 import type { FieldSpec } from './fields';
 import { NewRecord } from './NewRecord';
 
@@ -53,6 +54,52 @@ describe('a form for a new row', () => {
     add();
     await waitFor(() => expect(onAdded).toHaveBeenCalledOnce());
     expect(sent()).toEqual([{ maker: 'Skerry Works', name: 'Auklet', mass: 12.5 }]);
+  });
+
+  it('takes the next row while one is on its way: both are added, and a link waits for both', async () => {
+    const ends: (() => void)[] = [];
+    api.answers['POST /things'] = (body) =>
+      new Promise((end) =>
+        ends.push(() => end(json({ ...(body as object), row_version: 1 }, 201))),
+      );
+    shown({ isSeries: true, idColumn: 'thing_id' });
+    type(/^name/, 'Auklet');
+    add();
+    await waitFor(() => expect(ends).toHaveLength(1));
+    type(/^name/, 'Gannet');
+    add();
+    add();
+    expect(writesUnderWay()).toBe(2);
+    ends[0]?.();
+    await waitFor(() => expect(ends).toHaveLength(2));
+    expect(onAdded.mock.calls.map(([, isNext]) => isNext as boolean)).toEqual([true]);
+    type(/^name/, 'Petr');
+    ends[1]?.();
+    await waitFor(() => expect(onAdded).toHaveBeenCalledTimes(2));
+    await waitFor(() => expect(writesUnderWay()).toBe(0));
+    const rows = sent() as { name: string; thing_id: string }[];
+    expect(rows.map(({ name }) => name)).toEqual(['Auklet', 'Gannet']);
+    expect(new Set(rows.map((row) => row.thing_id)).size).toBe(2);
+    // What was not finished stays where it was typed.
+    expect(field(/^name/).value).toBe('Petr');
+  });
+
+  it('says which row was refused, where the next one stands in its place', async () => {
+    let refuse: () => void = () => undefined;
+    api.answers['POST /things'] = () =>
+      new Promise(
+        (end) => (refuse = () => end(json({ detail: 'It is there already.', status: 409 }, 409))),
+      );
+    shown({ isSeries: true });
+    type(/^name/, 'Auklet');
+    add();
+    await waitFor(() => expect(sent()).toHaveLength(1));
+    type(/^name/, 'Gannet');
+    add();
+    refuse();
+    const alert = await screen.findByRole('alert');
+    expect(alert.textContent).toBe('Auklet was not added: It is there already.');
+    expect([field(/^name/).value, sent().length, writesUnderWay()]).toEqual(['Gannet', 1, 0]);
   });
 
   it('has the same id however often it is tried', async () => {
@@ -126,7 +173,9 @@ describe('a form for a new row', () => {
     api.answers['POST /things'] = () => Promise.reject(new TypeError('network'));
     shown({ isKept: true, initial: { name: 'Auklet' } });
     add();
-    await waitFor(() => expect(onAdded).toHaveBeenCalledWith({ name: 'Auklet', row_version: 1 }));
+    await waitFor(() =>
+      expect(onAdded).toHaveBeenCalledWith({ name: 'Auklet', row_version: 1 }, false),
+    );
     cleanup();
     shown({ initial: { name: 'Auklet' } });
     add();
