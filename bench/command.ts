@@ -119,7 +119,9 @@ export function benchCommand(): Line[] {
     const lines: Line[] = [
       {
         what: 'plain line reader of 40 MB as a process, the yardstick',
-        ...{ figure: `${yardstick.cpu_s.toFixed(2)} s CPU`, bar: '', isMet: true },
+        figure: `${yardstick.cpu_s.toFixed(2)} s CPU`,
+        bar: '',
+        isMet: true,
       },
     ];
     let plain: Usage | null = null;
@@ -129,7 +131,9 @@ export function benchCommand(): Line[] {
       const ratio = plain === null ? usage.cpu_s / yardstick.cpu_s : usage.cpu_s / plain.cpu_s;
       const rate = BYTES / 1e6 / usage.wall_s;
       lines.push({
-        what: `vergleich toolpath, 40 MB, ${kind}: ${usage.cpu_s.toFixed(2)} s CPU, ${rate.toFixed(0)} MB/s, ${usage.peak_mb.toFixed(0)} MB at most`,
+        what:
+          `vergleich toolpath, 40 MB, ${kind}: ${usage.cpu_s.toFixed(2)} s CPU, ${rate.toFixed(0)} ` +
+          `MB/s, ${usage.peak_mb.toFixed(0)} MB at most`,
         figure: `${ratio.toFixed(2)} ×`,
         bar: plain === null ? '≤ 0.5 of it' : '≤ 2 of plain',
         isMet: ratio <= (plain === null ? 0.5 : 2) && usage.peak_mb < 120,

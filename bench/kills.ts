@@ -12,11 +12,17 @@ export async function benchKills(databaseUrl: string, crash: () => Promise<void>
   const seed = Date.now() % 1_000_000;
   process.stdout.write(`seed ${seed}\n`);
   const { kills, acknowledged, faults } = await killAtRandom(databaseUrl, crash, {
-    ...{ kills: KILLS, seed },
+    kills: KILLS,
+    seed,
     tell: (done) => done % 20 === 0 && process.stdout.write(`${done} kills\n`),
   });
   for (const fault of faults) process.stdout.write(`${fault}\n`);
-  const line = (what: string, figure: number): Line => ({ what, figure: String(figure), bar: '', isMet: true }); // prettier-ignore
+  const line = (what: string, figure: number): Line => ({
+    what,
+    figure: String(figure),
+    bar: '',
+    isMet: true,
+  });
   return [
     ...Object.entries(kills).map(([victim, count]) => line(`kills: ${victim}`, count)),
     ...Object.entries(acknowledged).map(([kind, count]) => line(`acknowledged: ${kind}`, count)),

@@ -69,10 +69,16 @@ async function scorecardTime(): Promise<number> {
       ),
     ]),
   );
-  const points = [[30, 0], [55, 0.7], [80, 1]] as const; // prettier-ignore
+  const points = [
+    [30, 0],
+    [55, 0.7],
+    [80, 1],
+  ] as const;
   const card: Card = {
     criteria: keys.map((key, at) => ({ key, weight: at + 1, points })),
-    ...{ gates: [], draws: 20_000, concentration: 50 },
+    gates: [],
+    draws: 20_000,
+    concentration: 50,
   };
   return median(await repeated(5, () => fillScorecard(card, evidence, contenders, 1)));
 }

@@ -17,8 +17,15 @@ export async function syntheticStudy(prints: number, readings: number): Promise<
   const { contenders, artefacts, dimensions, instruments } = demo.tables;
   const tables = {
     ...emptyTables(),
-    ...{ machines, machine_changes, profiles, profile_settings, materials },
-    ...{ contenders, artefacts, dimensions, instruments },
+    machines,
+    machine_changes,
+    profiles,
+    profile_settings,
+    materials,
+    contenders,
+    artefacts,
+    dimensions,
+    instruments,
   };
   const sample = demo.tables.prints[0];
   const sizes = demo.tables.dimensions.filter((row) => row.artefact_id === 'stair-block');
@@ -40,7 +47,11 @@ export async function syntheticStudy(prints: number, readings: number): Promise<
     });
     tables.specimens.push(
       fullRow('specimens', {
-        ...{ specimen_id: `S-${at}`, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0 },
+        specimen_id: `S-${at}`,
+        print_id,
+        copy: 1,
+        plate_x_mm: 0,
+        plate_y_mm: 0,
       }),
     );
     for (let n = 0; n < perPrint && tables.readings.length < readings; n += 1) {

@@ -17,12 +17,20 @@ function* textsUnder(folder: string): Generator<[name: string, text: string]> {
 
 const SELF = 'demo/nobodys.test.ts';
 
-it.each(['demo', 'docs', 'src'])('nothing in %s is of the machines that the demo had once', (folder) => {
-  const found = [...textsUnder(folder)].flatMap(([name, text]) => {
-    // Of a sliced file only what it says of itself: its coordinates are any numbers.
-    const words = name.endsWith('.gz') ? text.split('\n').filter((line) => line.startsWith(';')).join('\n') : text; // prettier-ignore
-    const match = GONE.exec(words);
-    return match ? [`${name}: ${match[0]}`] : [];
-  });
-  expect(found).toEqual([]);
-}); // prettier-ignore
+it.each(['demo', 'docs', 'src'])(
+  'nothing in %s is of the machines that the demo had once',
+  (folder) => {
+    const found = [...textsUnder(folder)].flatMap(([name, text]) => {
+      // Of a sliced file only what it says of itself: its coordinates are any numbers.
+      const words = name.endsWith('.gz')
+        ? text
+            .split('\n')
+            .filter((line) => line.startsWith(';'))
+            .join('\n')
+        : text;
+      const match = GONE.exec(words);
+      return match ? [`${name}: ${match[0]}`] : [];
+    });
+    expect(found).toEqual([]);
+  },
+);

@@ -64,10 +64,24 @@ async function takeJudge(browser, base, study, get) {
     if (!answer.ok) throw new Error(await answer.text());
   };
   await send(at, {
-    ...{ panel_id, kind: 'paired', aspect: 'On which one is the wall smoother?', target: null },
-    ...{ artefact_id: 'echo-wall', shown_as: 'photos', names: 'numbers', view: 'front' },
-    ...{ light: 'raking-left', levels: 'as-taken', x_mm: -56, y_mm: 6, w_mm: 40, h_mm: 50 },
-    ...{ judges: 2, questions: 10, effect: null, closes_at: null },
+    panel_id,
+    kind: 'paired',
+    aspect: 'On which one is the wall smoother?',
+    target: null,
+    artefact_id: 'echo-wall',
+    shown_as: 'photos',
+    names: 'numbers',
+    view: 'front',
+    light: 'raking-left',
+    levels: 'as-taken',
+    x_mm: -56,
+    y_mm: 6,
+    w_mm: 40,
+    h_mm: 50,
+    judges: 2,
+    questions: 10,
+    effect: null,
+    closes_at: null,
     items: photos.map(({ path, filed }) => ({ specimen_id: filed.specimen_id, path })),
   });
   await send(`${at}/${panel_id}`, { do: 'open' });

@@ -80,7 +80,8 @@ function count(name, started, code, output, read) {
   tally.passed += found.passed;
   tally.failed += found.failed;
   say(
-    `${found.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${found.passed} of ${found.passed + found.failed}  ${seconds(started)}`,
+    `${found.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${found.passed} of ` +
+      `${found.passed + found.failed}  ${seconds(started)}`,
   );
   if (code !== 0) say(output);
 }
@@ -107,13 +108,19 @@ async function test() {
       (async () => {
         await check('format', bin('prettier'), ['--check', '.']);
         await check('import rules', bin('depcruise'), [
-          ...['--config', '.dependency-cruiser.cjs', 'src'],
+          '--config',
+          '.dependency-cruiser.cjs',
+          'src',
         ]);
         await check('lint of pages', bin('eslint'), ['.']);
         // All TypeScript, with its types; those of pages are another program's.
         await check('lint and types', bin('oxlint'), ['--type-aware', '--type-check', '.']);
         await check('types of pages', bin('astro'), [
-          ...['check', '--minimumSeverity', 'error', '--tsconfig', 'tsconfig.pages.json'],
+          'check',
+          '--minimumSeverity',
+          'error',
+          '--tsconfig',
+          'tsconfig.pages.json',
         ]);
       })(),
     ]);

@@ -15,7 +15,8 @@ async function work() {
   await ensurePackages();
   await ensureBuilt();
   const worker = spawnProcess('worker', databaseUrl, {
-    ...{ stdio: 'inherit', args: ['--enable-source-maps'] },
+    stdio: 'inherit',
+    args: ['--enable-source-maps'],
   });
   return new Promise((resolve) => worker.on('close', (code) => resolve(code ?? 1)));
 }

@@ -29,7 +29,9 @@ const session = `sim-${from.getTime().toString(36)}`;
 await Promise.all(
   morning(machines.length).map((jobs, at) =>
     play(timeline(`${session}-${at}`, jobs), {
-      ...{ broker, speed, from },
+      broker,
+      speed,
+      from,
       machine: machines[at] ?? '',
       ...(!quiet && { onSay: (text: string) => process.stdout.write(`${text}\n`) }),
     }),

@@ -34,9 +34,15 @@ export async function demoParts(): Promise<DemoPart[]> {
     const path = `meshes/${design.key}.3mf`;
     const mesh_sha256 = createHash('sha256').update(bytes).digest('hex');
     const artefact = fullRow('artefacts', {
-      ...{ artefact_id: design.key, name: design.name, version: '1' },
-      ...{ mesh: path, mesh_sha256, notes: design.about },
-      ...{ author: 'the clip bench', licence: 'CC BY 4.0', publish: 'yes' },
+      artefact_id: design.key,
+      name: design.name,
+      version: '1',
+      mesh: path,
+      mesh_sha256,
+      notes: design.about,
+      author: 'the clip bench',
+      licence: 'CC BY 4.0',
+      publish: 'yes',
       uid: uidOf('artefact', design.key),
     });
     return { artefact, part, mesh: { path, bytes } };

@@ -50,7 +50,12 @@ export function smallStudy(draws: Draws, given: SmallStudy): Study {
     .map(({ print_id }, at): Row<'specimens'> => {
       const code = `${given.letters[1]}-${String(at + 1).padStart(2, '0')}`;
       return fullRow('specimens', {
-        ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+        specimen_id: code,
+        print_id,
+        copy: 1,
+        plate_x_mm: 0,
+        plate_y_mm: 0,
+        code,
       });
     });
   const { characters, operator } = given;
@@ -66,7 +71,11 @@ export function smallStudy(draws: Draws, given: SmallStudy): Study {
   const tables = {
     ...emptyTables(),
     ...things,
-    ...{ prints, specimens, inspections, findings, readings: found.readings },
+    prints,
+    specimens,
+    inspections,
+    findings,
+    readings: found.readings,
     instruments: found.instruments.filter((row) => used.has(row.instrument_id)),
     ...given.rows,
   };
@@ -97,23 +106,34 @@ function printOf(
   const ends = Date.parse(one.start) + (heat_s + print_s) * 1000 + hours * 3_600_000;
   const grams = (one.grams + 0.4) * share;
   return {
-    ...{ print_id: `${letters[0]}-${String(at + 1).padStart(2, '0')}`, order: at + 1, repeat },
-    ...{ contender_id: one.contender, artefact_id: one.artefact, material_id: one.material },
-    ...{ started_at: one.start, ended_at: `${new Date(ends).toISOString().slice(0, 19)}${offset}` },
-    ...{ estimate_s: one.estimate_s, heat_s, print_s, paused_s: 0 },
+    print_id: `${letters[0]}-${String(at + 1).padStart(2, '0')}`,
+    order: at + 1,
+    repeat,
+    contender_id: one.contender,
+    artefact_id: one.artefact,
+    material_id: one.material,
+    started_at: one.start,
+    ended_at: `${new Date(ends).toISOString().slice(0, 19)}${offset}`,
+    estimate_s: one.estimate_s,
+    heat_s,
+    print_s,
+    paused_s: 0,
     filament_g: round(grams, 2),
     waste_g: outcome === 'failed' ? round(grams, 2) : 0.4,
     filament_m: round(grams / 2.98, 3),
-    ...{ energy_wh: null, outcome, progress_pct: Math.round(share * 100), firmware: one.firmware },
-    ...{ plate: 'textured', nozzle_mm: 0.4, ambient_c: round(19.5 + draws.noise(0.5), 1) },
-    ...{
-      humidity_pct: 44,
-      noise_db: null,
-      noise_distance_m: null,
-      speed_mode: null,
-      filament_from: 'file',
-      operator,
-      toolpath: null,
-    },
+    energy_wh: null,
+    outcome,
+    progress_pct: Math.round(share * 100),
+    firmware: one.firmware,
+    plate: 'textured',
+    nozzle_mm: 0.4,
+    ambient_c: round(19.5 + draws.noise(0.5), 1),
+    humidity_pct: 44,
+    noise_db: null,
+    noise_distance_m: null,
+    speed_mode: null,
+    filament_from: 'file',
+    operator,
+    toolpath: null,
   };
 }

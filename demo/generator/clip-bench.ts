@@ -31,7 +31,8 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
     ...found,
     ...eyes,
     ...checked,
-    ...{ prints, specimens },
+    prints,
+    specimens,
     planned: [...bench.planned, ...petg.planned],
     inspections: [...eyes.inspections, ...petg.inspections],
     findings: [...eyes.findings, ...petg.findings],
@@ -46,14 +47,20 @@ export function clipBench(sliced: ReadonlyMap<string, Sliced>, parts: readonly D
       name: 'clip-bench',
       title: 'Four machines for the clip bench',
       description:
-        'A bicycle repair co-operative in a harbour town wants four more printers for its clip bench and has one candidate of each kind on the table for three weeks. Everything in this study is invented.',
+        'A bicycle repair co-operative in a harbour town wants four more printers for its clip ' +
+        'bench and has one candidate of each kind on the table for three weeks. Everything in this ' +
+        'study is invented.',
       created: '2026-03-28T17:20:00+01:00',
       intent: 'crossed',
       question:
-        "Which machine should print our clips, brackets and spacers, and does our own profile gain anything over the maker's?",
+        'Which machine should print our clips, brackets and spacers, and does our own profile gain ' +
+        "anything over the maker's?",
       reference: 'A-stock',
       smallest_difference: {
-        ...{ accuracy_mm: 0.03, surface: 5, time_pct: 5, success_pct: 10 },
+        accuracy_mm: 0.03,
+        surface: 5,
+        time_pct: 5,
+        success_pct: 10,
         'photo:echo-wall/ringing/raking-left/x': 0.01,
         'photo:echo-wall/ringing/raking-left/y': 0.01,
       },

@@ -8,8 +8,17 @@ const step = (
   [minutes, hands_s, snag]: readonly [number, number, number],
   more: Partial<Row<'setup_steps'>> = {},
 ): Row<'setup_steps'> => ({
-  ...{ machine_id, step: number, kind, what, minutes, hands_s, snag, help: null, at: null },
-  ...{ note: null, ...more },
+  machine_id,
+  step: number,
+  kind,
+  what,
+  minutes,
+  hands_s,
+  snag,
+  help: null,
+  at: null,
+  note: null,
+  ...more,
 });
 
 const check = (
@@ -20,13 +29,26 @@ const check = (
   upper: number,
   method: string,
 ): Row<'checks'> => ({
-  ...{ check_id: `${machine_id}-${what}`, machine_id, what, value, unit, lower: null, upper },
-  ...{ method, at: '2026-03-01T11:00:00+01:00', note: null },
+  check_id: `${machine_id}-${what}`,
+  machine_id,
+  what,
+  value,
+  unit,
+  lower: null,
+  upper,
+  method,
+  at: '2026-03-01T11:00:00+01:00',
+  note: null,
 });
 
 const heat = (machine_id: string, seconds: readonly number[]): Row<'heat_ups'>[] =>
   seconds.map((each, at) => ({
-    ...{ machine_id, what: 'bed', from_c: 18, to_c: 55, seconds: each, ambient_c: 18 },
+    machine_id,
+    what: 'bed',
+    from_c: 18,
+    to_c: 55,
+    seconds: each,
+    ambient_c: 18,
     at: `2026-03-01T1${at + 2}:00:00+01:00`,
   }));
 
@@ -40,9 +62,19 @@ const trial = (
 ): Row<'trials'> => {
   trialsMade += 1;
   return {
-    ...{ trial_id: `trial-${String(trialsMade).padStart(2, '0')}`, machine_id, feature },
-    ...{ provoked, expected, observed: null, outcome, delay_s: null, waste_g: null },
-    ...{ at: '2026-03-08T15:00:00+01:00', operator: 'KM', note: null, ...more },
+    trial_id: `trial-${String(trialsMade).padStart(2, '0')}`,
+    machine_id,
+    feature,
+    provoked,
+    expected,
+    observed: null,
+    outcome,
+    delay_s: null,
+    waste_g: null,
+    at: '2026-03-08T15:00:00+01:00',
+    operator: 'KM',
+    note: null,
+    ...more,
   };
 };
 
@@ -53,7 +85,13 @@ const remark = (
   value: number | null,
   text: string,
 ): Row<'marks'> => ({
-  ...{ machine_id, aspect, sign, value, text, evidence: null, operator: 'KM' },
+  machine_id,
+  aspect,
+  sign,
+  value,
+  text,
+  evidence: null,
+  operator: 'KM',
   at: '2026-03-14T18:00:00+01:00',
 });
 
@@ -73,7 +111,14 @@ const claim = (
   evidence: string | null,
 ): Row<'claims'> =>
   fullRow('claims', {
-    ...{ claim_id, machine_id, statement, quantity, unit, value, finding, evidence },
+    claim_id,
+    machine_id,
+    statement,
+    quantity,
+    unit,
+    value,
+    finding,
+    evidence,
   });
 
 type Dossiers = Pick<
@@ -94,7 +139,8 @@ export function dossiers(): Dossiers {
     setup_steps: [
       step('gannet', 1, 'unpack', 'unpack, two straps off', [5, 260, 0]),
       step('gannet', 2, 'connect', 'connect', [7.5, 430, 2], {
-        ...{ help: 'video', note: 'asked twice for the date, each time in another order' },
+        help: 'video',
+        note: 'asked twice for the date, each time in another order',
       }),
       step('gannet', 3, 'calibrate', 'calibrate, 3 steps', [11, 75, 0]),
       step('gannet', 4, 'first-print', 'first print', [3.5, 130, 0]),
@@ -151,7 +197,8 @@ export function dossiers(): Dossiers {
       ),
       trial('auklet', 'levelling', COIN, 'nothing', { observed: 'nozzle ran into the plate' }),
       trial('petrel', 'thermal-protection', HEATER, 'as-promised', {
-        ...{ delay_s: 33, observed: 'heater off in 33 s' },
+        delay_s: 33,
+        observed: 'heater off in 33 s',
       }),
       ...[0, 1].map(() =>
         trial('petrel', 'collision', CARD, 'as-promised', { observed: 'stopped at the card' }),
@@ -160,7 +207,9 @@ export function dossiers(): Dossiers {
         observed: 'stopped with filament in it',
       }),
       trial('fulmar', 'levelling', COIN, 'late', {
-        ...{ delay_s: 190, waste_g: 3, observed: 'stopped in the second layer' },
+        delay_s: 190,
+        waste_g: 3,
+        observed: 'stopped in the second layer',
       }),
     ],
     marks: [
@@ -192,46 +241,51 @@ export function dossiers(): Dossiers {
     ],
     enquiries: [
       {
-        ...{ enquiry_id: 'door-contact', machine_id: 'gannet', at: '2026-03-14T09:10:00+01:00' },
-        ...{
-          matter: 'The door contact says open with the door shut: is there another one?',
-          incident_id: 'I-09',
-        },
-        ...{
-          answered_at: '2026-03-16T16:00:00+01:00',
-          outcome: 'answered',
-          firmware: null,
-          note: null,
-        },
+        enquiry_id: 'door-contact',
+        machine_id: 'gannet',
+        at: '2026-03-14T09:10:00+01:00',
+        matter: 'The door contact says open with the door shut: is there another one?',
+        incident_id: 'I-09',
+        answered_at: '2026-03-16T16:00:00+01:00',
+        outcome: 'answered',
+        firmware: null,
+        note: null,
       },
       {
-        ...{ enquiry_id: 'coin', machine_id: 'gannet', at: '2026-03-09T09:00:00+01:00' },
-        ...{
-          matter: 'A coin under the plate is seen once and once not.',
-          incident_id: null,
-        },
-        ...{ answered_at: '2026-03-12T11:00:00+01:00', outcome: 'promised', firmware: null },
+        enquiry_id: 'coin',
+        machine_id: 'gannet',
+        at: '2026-03-09T09:00:00+01:00',
+        matter: 'A coin under the plate is seen once and once not.',
+        incident_id: null,
+        answered_at: '2026-03-12T11:00:00+01:00',
+        outcome: 'promised',
+        firmware: null,
         note: 'in the next firmware',
       },
       {
-        ...{ enquiry_id: 'thermometer', machine_id: 'fulmar', at: '2026-03-02T18:00:00+01:00' },
-        ...{
-          matter: 'The nozzle thermometer jumped by 30 °C.',
-          incident_id: 'I-02',
-          answered_at: null,
-        },
-        ...{ outcome: 'open', firmware: null, note: null },
+        enquiry_id: 'thermometer',
+        machine_id: 'fulmar',
+        at: '2026-03-02T18:00:00+01:00',
+        matter: 'The nozzle thermometer jumped by 30 °C.',
+        incident_id: 'I-02',
+        answered_at: null,
+        outcome: 'open',
+        firmware: null,
+        note: null,
       },
     ],
     borrowed: [
       {
-        ...{ borrowed_id: 'club', machine_id: 'gannet', source: 'another club’s bench, by letter' },
-        ...{
-          address: null,
-          at: '2026-02-20T12:00:00+01:00',
-          statement: 'belts wanted tightening after 180 h',
-        },
-        ...{ quantity: null, value: 180, unit: 'h', trust: 2 },
+        borrowed_id: 'club',
+        machine_id: 'gannet',
+        source: 'another club’s bench, by letter',
+        address: null,
+        at: '2026-02-20T12:00:00+01:00',
+        statement: 'belts wanted tightening after 180 h',
+        quantity: null,
+        value: 180,
+        unit: 'h',
+        trust: 2,
       },
     ],
     claims: [

@@ -37,9 +37,13 @@ export function gauge(
     const truth = mean(specimen_id) - 0.01;
     return OPERATORS.flatMap((operator, hand) =>
       Array.from({ length: TRIALS }, (_, at) => ({
-        ...{ specimen_id, dimension_id: DIMENSION, trial: at + 1 },
+        specimen_id,
+        dimension_id: DIMENSION,
+        trial: at + 1,
         value_mm: round(truth + (PRESSURE[operator] ?? 0) + draws.noise(READING_SD), 2),
-        ...{ instrument_id: INSTRUMENT, operator, superseded_at: null },
+        instrument_id: INSTRUMENT,
+        operator,
+        superseded_at: null,
         at: `2026-03-25T1${4 + hand}:${String(10 + 5 * at).padStart(2, '0')}:00+01:00`,
       })),
     );
@@ -57,7 +61,9 @@ export function gauge(
   return {
     gauge_plans: [
       {
-        ...{ gauge_plan_id: 'gauge-1', instrument_id: INSTRUMENT, artefact_id: 'stair-block' },
+        gauge_plan_id: 'gauge-1',
+        instrument_id: INSTRUMENT,
+        artefact_id: 'stair-block',
         dimension_id: DIMENSION,
         specimens: parts.map(({ specimen_id }) => specimen_id).join(' '),
         operators: OPERATORS.join(' '),

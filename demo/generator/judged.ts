@@ -128,8 +128,14 @@ function inspect(
         inspector,
         defect,
         grade,
-        ...{ cause: null, note: null, view: null, path: null },
-        ...{ x_mm: null, y_mm: null, w_mm: null, h_mm: null },
+        cause: null,
+        note: null,
+        view: null,
+        path: null,
+        x_mm: null,
+        y_mm: null,
+        w_mm: null,
+        h_mm: null,
       });
     }
   }

@@ -141,10 +141,23 @@ export function lineup(): Pick<
     [speed, accel, flow]: readonly [number, number | null, number],
   ): Row<'machines'> =>
     fullRow('machines', {
-      ...{ machine_id, name, maker, nozzle_mm: 0.4, currency: 'EUR' },
-      ...{ build_x_mm: x, build_y_mm: y, build_z_mm: z, outer_x_mm, outer_y_mm, outer_z_mm },
-      ...{ claimed_speed_mm_s: speed, claimed_accel_mm_s2: accel, max_flow_mm3_s: flow },
-      ...{ obtained: 'bought', price_paid: own.price_list, ...own },
+      machine_id,
+      name,
+      maker,
+      nozzle_mm: 0.4,
+      currency: 'EUR',
+      build_x_mm: x,
+      build_y_mm: y,
+      build_z_mm: z,
+      outer_x_mm,
+      outer_y_mm,
+      outer_z_mm,
+      claimed_speed_mm_s: speed,
+      claimed_accel_mm_s2: accel,
+      max_flow_mm3_s: flow,
+      obtained: 'bought',
+      price_paid: own.price_list,
+      ...own,
       uid: uidOf('machine', machine_id),
     });
   tables.machines = [
@@ -152,27 +165,50 @@ export function lineup(): Pick<
       ...(['auklet', 'Auklet 19', 'Skerry Works'] as const),
       {
         kinematics: 'cartesian-moving-bed',
-        ...{ price_list: 231, firmware: '2.4.1', mass_kg: 8.4 },
+        price_list: 231,
+        firmware: '2.4.1',
+        mass_kg: 8.4,
       },
-      ...([[190, 185, 205], [415, 440, 465], [160, null, 11]] as const), // prettier-ignore
+      ...([
+        [190, 185, 205],
+        [415, 440, 465],
+        [160, null, 11],
+      ] as const),
     ),
     machine(
       ...(['gannet', 'Gannet X24', 'Holm Dynamics'] as const),
       { kinematics: 'corexy', price_list: 689, firmware: '1.9.2', mass_kg: 14.2 },
-      ...([[245, 245, 265], [405, 430, 545], [430, 17_000, 26]] as const), // prettier-ignore
+      ...([
+        [245, 245, 265],
+        [405, 430, 545],
+        [430, 17_000, 26],
+      ] as const),
     ),
     machine(
       ...(['petrel', 'Petrel G27', 'Trident Apparatus'] as const),
       { kinematics: 'cartesian-gantry', price_list: 543, firmware: '0.8.12', mass_kg: 12.1 },
-      ...([[270, 225, 240], [520, 475, 510], [330, null, 31]] as const), // prettier-ignore
+      ...([
+        [270, 225, 240],
+        [520, 475, 510],
+        [330, null, 31],
+      ] as const),
     ),
     machine(
       ...(['fulmar', 'Fulmar 38', 'Skerry Works'] as const),
       {
-        ...{ kinematics: 'cartesian-gantry', price_list: 812, price_paid: null },
-        ...{ firmware: '2.4.3', mass_kg: 27.5, obtained: 'loaned', return_by: '2026-04-17' },
+        kinematics: 'cartesian-gantry',
+        price_list: 812,
+        price_paid: null,
+        firmware: '2.4.3',
+        mass_kg: 27.5,
+        obtained: 'loaned',
+        return_by: '2026-04-17',
       },
-      ...([[380, 340, 390], [590, 565, 680], [195, null, 17]] as const), // prettier-ignore
+      ...([
+        [380, 340, 390],
+        [590, 565, 680],
+        [195, null, 17],
+      ] as const),
     ),
   ];
   const profile = (
@@ -184,7 +220,13 @@ export function lineup(): Pick<
     more: Partial<Row<'profiles'>> = {},
   ): Row<'profiles'> =>
     fullRow('profiles', {
-      ...{ profile_id, name, kind, slicer: slicer[0], slicer_version: slicer[1], origin, ...more },
+      profile_id,
+      name,
+      kind,
+      slicer: slicer[0],
+      slicer_version: slicer[1],
+      origin,
+      ...more,
       uid: uidOf('profile', profile_id),
     });
   tables.profiles = [
@@ -197,7 +239,9 @@ export function lineup(): Pick<
     profile('b-tuned', 'Gannet, clip bench', 'tuned', STRAKE, 'own', { parent_id: 'b-stock' }),
     profile('c-stock', 'Petrel, as shipped', 'stock', STRAKE, 'maker'),
     profile('c-stranger', 'Petrel, a stranger’s', 'tuned', STRAKE, 'community', {
-      ...{ parent_id: 'c-stock', source: 'a letter to the club', got_at: '2026-02-24' },
+      parent_id: 'c-stock',
+      source: 'a letter to the club',
+      got_at: '2026-02-24',
       notes: 'Read, not printed with yet.',
     }),
     profile('d-stock', 'Fulmar, as shipped', 'stock', LATHE, 'slicer'),
@@ -360,9 +404,14 @@ export function lineup(): Pick<
     ),
   ];
   const spool = (spool_id: string, material_id: string, opened_at: string): Row<'spools'> => ({
-    ...{ spool_id, material_id, opened_at, mass_g: 1000, notes: null },
+    spool_id,
+    material_id,
+    opened_at,
+    mass_g: 1000,
+    notes: null,
     dried_at: opened_at.replace('T07', 'T01'),
-    ...{ dried_c: 50, dried_h: 6 },
+    dried_c: 50,
+    dried_h: 6,
   });
   tables.spools = [
     spool('RW-0417-a', 'pla-0417', '2026-03-02T07:30:00+01:00'),

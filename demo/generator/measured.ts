@@ -14,10 +14,15 @@ const UNMEASURED_PRINTS = 2;
 /** The two calipers of the bench, as their certificates say. */
 export const calipers = (): Row<'instruments'>[] =>
   ([1, 2] as const).map((number) => ({
-    ...{ instrument_id: `caliper-${number}`, name: `Caliper ${number}`, kind: 'caliper' },
-    ...{ resolution_mm: 0.01, expanded_uncertainty_mm: 0.03 },
+    instrument_id: `caliper-${number}`,
+    name: `Caliper ${number}`,
+    kind: 'caliper',
+    resolution_mm: 0.01,
+    expanded_uncertainty_mm: 0.03,
     zero_mm: ZERO[`caliper-${number}`],
-    ...{ serial: null, certificate: '2025-08', uid: uidOf('instrument', `caliper-${number}`) },
+    serial: null,
+    certificate: '2025-08',
+    uid: uidOf('instrument', `caliper-${number}`),
   }));
 
 /** Whose parts are measured, and by whom. */

@@ -10,14 +10,12 @@ type PanelTables = Pick<
 
 /** How clean a front looks to people who do not know whose it is, on the scale that ballots are on. */
 const LOOKS: Record<string, number> = {
-  ...{
-    'A-stock': 0,
-    'A-tuned': 0.7,
-    'B-stock': 1.5,
-    'B-tuned': 1.4,
-    'C-stock': 0.4,
-    'D-stock': -0.9,
-  },
+  'A-stock': 0,
+  'A-tuned': 0.7,
+  'B-stock': 1.5,
+  'B-tuned': 1.4,
+  'C-stock': 0.4,
+  'D-stock': -0.9,
 };
 
 /** How often people who see little difference say that they see none. */
@@ -41,8 +39,27 @@ const logistic = (x: number) => 1 / (1 + Math.exp(-x));
 
 const EVENINGS: readonly Evening[] = [
   {
-    panel: { panel_id: 'smooth-front', kind: 'paired', aspect: 'On which one is the wall smoother?', artefact_id: 'echo-wall', target: null },
-    setup: { shown_as: 'photos', view: 'front', light: 'raking-left', x_mm: -60, y_mm: 3, w_mm: 120, h_mm: 57, levels: 'as-taken', judges: 24, questions: 8, asked_again: 1, effect: 0.65 },
+    panel: {
+      panel_id: 'smooth-front',
+      kind: 'paired',
+      aspect: 'On which one is the wall smoother?',
+      artefact_id: 'echo-wall',
+      target: null,
+    },
+    setup: {
+      shown_as: 'photos',
+      view: 'front',
+      light: 'raking-left',
+      x_mm: -60,
+      y_mm: 3,
+      w_mm: 120,
+      h_mm: 57,
+      levels: 'as-taken',
+      judges: 24,
+      questions: 8,
+      asked_again: 1,
+      effect: 0.65,
+    },
     contenders: ['A-stock', 'A-tuned', 'B-stock', 'B-tuned', 'C-stock', 'D-stock'],
     from: '2026-03-24T18:00:00+01:00',
     seed: 31,
@@ -53,29 +70,60 @@ const EVENINGS: readonly Evening[] = [
     },
   },
   {
-    panel: { panel_id: 'odd-block', kind: 'triangle', aspect: 'Which block is not like the other two?', artefact_id: 'stair-block', target: null },
+    panel: {
+      panel_id: 'odd-block',
+      kind: 'triangle',
+      aspect: 'Which block is not like the other two?',
+      artefact_id: 'stair-block',
+      target: null,
+    },
     setup: { shown_as: 'parts', judges: 48, questions: 1, asked_again: null, effect: 0.3 },
     contenders: ['B-stock', 'B-tuned'],
     from: '2026-03-25T17:30:00+01:00',
     seed: 77,
     // Nobody can tell: they guess.
-    answer: (owners, draws) => Math.min(owners.length - 1, Math.floor(draws.between(0, owners.length))),
+    answer: (owners, draws) =>
+      Math.min(owners.length - 1, Math.floor(draws.between(0, owners.length))),
   },
   {
-    panel: { panel_id: 'whose-spires', kind: 'guess', aspect: 'Which pair was printed on the large machine?', artefact_id: 'spire-pair', target: 'D-stock' },
-    setup: { shown_as: 'photos', view: 'front', light: 'flat', x_mm: -22, y_mm: 4, w_mm: 44, h_mm: 36, levels: 'matched', judges: 30, questions: 2, asked_again: null, effect: 0.3 },
+    panel: {
+      panel_id: 'whose-spires',
+      kind: 'guess',
+      aspect: 'Which pair was printed on the large machine?',
+      artefact_id: 'spire-pair',
+      target: 'D-stock',
+    },
+    setup: {
+      shown_as: 'photos',
+      view: 'front',
+      light: 'flat',
+      x_mm: -22,
+      y_mm: 4,
+      w_mm: 44,
+      h_mm: 36,
+      levels: 'matched',
+      judges: 30,
+      questions: 2,
+      asked_again: null,
+      effect: 0.3,
+    },
     contenders: ['A-tuned', 'D-stock'],
     from: '2026-03-26T18:00:00+01:00',
     seed: 5,
     // Its strings give it away to two of three people.
-    answer: (owners, draws) => (draws.chance(0.82) ? owners.indexOf('D-stock') : 1 - owners.indexOf('D-stock')),
+    answer: (owners, draws) =>
+      draws.chance(0.82) ? owners.indexOf('D-stock') : 1 - owners.indexOf('D-stock'),
   },
-]; // prettier-ignore
+];
 
 /** Three evenings at the co-operative on which people judged parts without knowing whose they were. */
 export function panelEvenings({ prints, specimens }: Bench): PanelTables {
   const tables: PanelTables = {
-    ...{ panels: [], panel_setups: [], panel_notes: [], ballots: [], ballot_times: [] },
+    panels: [],
+    panel_setups: [],
+    panel_notes: [],
+    ballots: [],
+    ballot_times: [],
   };
   for (const evening of EVENINGS) {
     const { panel, setup, contenders, seed } = evening;
@@ -87,8 +135,12 @@ export function panelEvenings({ prints, specimens }: Bench): PanelTables {
       own.flatMap((one) => one.specimens.map((id) => [id, one.contender_id])),
     );
     const plan: PanelPlan = {
-      ...{ kind: panel.kind, contenders: own, target: panel.target, seed },
-      ...{ questions: setup.questions, repeats: setup.asked_again ?? 0 },
+      kind: panel.kind,
+      contenders: own,
+      target: panel.target,
+      seed,
+      questions: setup.questions,
+      repeats: setup.asked_again ?? 0,
     };
     const draws = drawsFrom(seed);
     const began = Date.parse(evening.from);
@@ -110,19 +162,29 @@ export function panelEvenings({ prints, specimens }: Bench): PanelTables {
     }
     tables.panels.push(panel);
     tables.panel_setups.push({
-      ...{ view: null, light: null, x_mm: null, y_mm: null, w_mm: null, h_mm: null, levels: null },
-      ...{ panel_id: panel.panel_id, names: 'numbers', closes_at: null, ...setup },
-      ...{ opened_at: local(began - 4 * MINUTE), closed_at: local(last), closed_by: 'number' },
+      view: null,
+      light: null,
+      x_mm: null,
+      y_mm: null,
+      w_mm: null,
+      h_mm: null,
+      levels: null,
+      panel_id: panel.panel_id,
+      names: 'numbers',
+      closes_at: null,
+      ...setup,
+      opened_at: local(began - 4 * MINUTE),
+      closed_at: local(last),
+      closed_by: 'number',
       revealed_at: local(last + 12 * MINUTE),
     });
   }
   tables.panel_notes.push({
-    ...{ panel_id: 'whose-spires', at: local(Date.parse(EVENINGS[2]?.from ?? '') + 6 * MINUTE) },
-    ...{
-      what: 'looked',
-      operator: 'TS',
-      note: 'to see whether the first three phones had sent anything',
-    },
+    panel_id: 'whose-spires',
+    at: local(Date.parse(EVENINGS[2]?.from ?? '') + 6 * MINUTE),
+    what: 'looked',
+    operator: 'TS',
+    note: 'to see whether the first three phones had sent anything',
   });
   return tables;
 }
@@ -140,12 +202,19 @@ function choiceOf(
     const [chosen] = before;
     return chosen === undefined ? 'tie' : (String(items.indexOf(chosen) + 1) as '1');
   }
-  const found = answer(items.map((item) => ownerOf.get(item) ?? ''), draws);
+  const found = answer(
+    items.map((item) => ownerOf.get(item) ?? ''),
+    draws,
+  );
   return found === null ? 'tie' : (String(found + 1) as '1');
-} // prettier-ignore
+}
 
 const keysOf = (panel_id: string, judge: string, { items }: PanelQuestion) => ({
-  ...{ panel_id, judge, item_1: items[0] ?? '', item_2: items[1] ?? '', item_3: items[2] ?? null },
+  panel_id,
+  judge,
+  item_1: items[0] ?? '',
+  item_2: items[1] ?? '',
+  item_3: items[2] ?? null,
 });
 
 /** The specimens of an artefact that a contender printed in one piece. */

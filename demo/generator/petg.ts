@@ -42,41 +42,62 @@ export function petgSpires(
     const local = (ms: number) => `${new Date(ms + 3_600_000).toISOString().slice(0, 19)}+01:00`;
     const grams = (facts.filament_g ?? 0) * 1.024 + 0.4;
     return {
-      ...{ print_id: `P-${String(order).padStart(3, '0')}`, contender_id: contender, order },
-      ...{ artefact_id: 'spire-pair', material_id: MATERIAL, repeat: AFTER_PLA },
-      ...{ started_at: local(start), ended_at: local(start + (heat_s + print_s) * 1000) },
-      ...{ estimate_s, heat_s, print_s, paused_s: 0 },
-      ...{ filament_g: round(grams, 2), waste_g: round(0.4 + draws.between(0, 0.2), 2) },
+      print_id: `P-${String(order).padStart(3, '0')}`,
+      contender_id: contender,
+      order,
+      artefact_id: 'spire-pair',
+      material_id: MATERIAL,
+      repeat: AFTER_PLA,
+      started_at: local(start),
+      ended_at: local(start + (heat_s + print_s) * 1000),
+      estimate_s,
+      heat_s,
+      print_s,
+      paused_s: 0,
+      filament_g: round(grams, 2),
+      waste_g: round(0.4 + draws.between(0, 0.2), 2),
       filament_m: round(grams / 3.05, 3),
       energy_wh: Math.round((estimate_s * 120) / 3600 + 40),
-      ...{ outcome: 'success', progress_pct: 100, nozzle_mm: 0.4, operator: 'TS' },
+      outcome: 'success',
+      progress_pct: 100,
+      nozzle_mm: 0.4,
+      operator: 'TS',
       firmware: contender.startsWith('B') ? '1.9.2' : null,
       plate: contender.startsWith('C') ? 'smooth' : 'textured',
-      ...{ ambient_c: round(20.5 + draws.noise(0.6), 1), humidity_pct: 46 },
-      ...{
-        noise_db: null,
-        noise_distance_m: null,
-        speed_mode: null,
-        filament_from: 'weighed',
-        toolpath: path,
-      },
+      ambient_c: round(20.5 + draws.noise(0.6), 1),
+      humidity_pct: 46,
+      noise_db: null,
+      noise_distance_m: null,
+      speed_mode: null,
+      filament_from: 'weighed',
+      toolpath: path,
     };
   });
   const specimens = prints.map(({ print_id }, at): Row<'specimens'> => {
     const code = `K7-${String(bench.specimens.length + at + 1).padStart(3, '0')}`;
     return fullRow('specimens', {
-      ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+      specimen_id: code,
+      print_id,
+      copy: 1,
+      plate_x_mm: 0,
+      plate_y_mm: 0,
+      code,
     });
   });
   const found = judged(draws, { ...bench, prints, specimens });
   return {
     ...found,
-    ...{ prints, specimens },
+    prints,
+    specimens,
     findings: found.findings.map((row) =>
       row.defect === 'stringing' ? { ...row, grade: Math.min(4, row.grade + 1) } : row,
     ),
     planned: prints.map(({ contender_id, artefact_id, toolpath }) => ({
-      ...{ contender_id, artefact_id, material_id: MATERIAL, repeats: 1, toolpath },
+      contender_id,
+      artefact_id,
+      material_id: MATERIAL,
+      repeats: 1,
+      toolpath,
     })),
   };
 }

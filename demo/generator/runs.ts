@@ -317,8 +317,12 @@ function specimensOf(print: Row<'prints'>, from: number): Row<'specimens'>[] {
   return places.map(([x, y], at) => {
     const code = `K7-${String(from + at).padStart(3, '0')}`;
     return fullRow('specimens', {
-      ...{ specimen_id: code, print_id: print.print_id, copy: at + 1, code },
-      ...{ plate_x_mm: x, plate_y_mm: y },
+      specimen_id: code,
+      print_id: print.print_id,
+      copy: at + 1,
+      code,
+      plate_x_mm: x,
+      plate_y_mm: y,
     });
   });
 }

@@ -53,7 +53,12 @@ export function gannetSpeeds(
   const specimens = prints.map(({ print_id }, at): Row<'specimens'> => {
     const code = `V3-${String(at + 1).padStart(2, '0')}`;
     return fullRow('specimens', {
-      ...{ specimen_id: code, print_id, copy: 1, plate_x_mm: 0, plate_y_mm: 0, code },
+      specimen_id: code,
+      print_id,
+      copy: 1,
+      plate_x_mm: 0,
+      plate_y_mm: 0,
+      code,
     });
   });
   const own = CHARACTERS.find(({ contender }) => contender === 'B-tuned') as Character;
@@ -66,7 +71,9 @@ export function gannetSpeeds(
       ...all.profiles.filter((row) => row.profile_id === 'b-stock'),
       ...STEPS.map(({ speed }) =>
         fullRow('profiles', {
-          ...{ profile_id: `b-${speed}`, name: `Gannet, outer wall ${speed}`, kind: 'tuned' },
+          profile_id: `b-${speed}`,
+          name: `Gannet, outer wall ${speed}`,
+          kind: 'tuned',
           parent_id: 'b-stock',
           uid: uidOf('profile', `b-${speed}`),
         }),
@@ -87,17 +94,23 @@ export function gannetSpeeds(
     materials: all.materials.filter((row) => row.material_id === 'pla-0502'),
     contenders: STEPS.map(({ contender, speed }) =>
       fullRow('contenders', {
-        ...{ contender_id: contender, label: `Gannet X24 at ${speed} mm/s`, machine_id: 'gannet' },
+        contender_id: contender,
+        label: `Gannet X24 at ${speed} mm/s`,
+        machine_id: 'gannet',
         profile_id: `b-${speed}`,
       }),
     ),
     ...things,
     ...found,
-    ...{ prints, specimens },
+    prints,
+    specimens,
     ...judgedOf(draws, prints, specimens, things.zones),
     planned: STEPS.flatMap(({ contender }) =>
       PARTS.map((artefact_id) => ({
-        ...{ contender_id: contender, artefact_id, material_id: 'pla-0502', repeats: REPEATS },
+        contender_id: contender,
+        artefact_id,
+        material_id: 'pla-0502',
+        repeats: REPEATS,
         toolpath: sliced.get(`${contender} ${artefact_id}`)?.path ?? null,
       })),
     ),
@@ -107,19 +120,23 @@ export function gannetSpeeds(
       name: 'gannet-speeds',
       title: 'How fast may the Gannet’s outer wall be?',
       description:
-        'The speed of the outer wall in five steps on one machine, everything else held. Everything in this study is invented.',
+        'The speed of the outer wall in five steps on one machine, everything else held. ' +
+        'Everything in this study is invented.',
       created: '2026-04-10T16:40:00+02:00',
       intent: 'sweep',
       question: 'From which speed on does the outer wall ring, and is it worth going there?',
       reference: 'B-120',
       smallest_difference: {
-        ...{ accuracy_mm: 0.03, surface: 5, time_pct: 5 },
+        accuracy_mm: 0.03,
+        surface: 5,
+        time_pct: 5,
         'photo:echo-wall/ringing/raking-left/x': 0.01,
       },
       cost: null,
       scorecard: null,
       sweep: {
-        ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s' },
+        setting: 'speed_outer_wall_mm_s',
+        unit: 'mm/s',
         steps: STEPS.map(({ contender, speed }) => ({ contender_id: contender, value: speed })),
       },
     },
@@ -141,8 +158,15 @@ function printsOf(draws: Draws, sliced: ReadonlyMap<string, Sliced>): Row<'print
     return gannetPrint(
       draws,
       {
-        ...{ print_id: `V-${two(at + 1)}`, contender: step.contender, artefact, repeat },
-        ...{ material: 'pla-0502', order: at + 1, firmware: '1.9.2', day, offsetHours: 2 },
+        print_id: `V-${two(at + 1)}`,
+        contender: step.contender,
+        artefact,
+        repeat,
+        material: 'pla-0502',
+        order: at + 1,
+        firmware: '1.9.2',
+        day,
+        offsetHours: 2,
         startsUtc: `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}:00`,
       },
       file,
@@ -170,10 +194,19 @@ function judgedOf(
         const isBlobbed = zone_id === 'notch' && draws.chance(0.3);
         if (!isRinging && !isBlobbed) continue;
         findings.push({
-          ...{ specimen_id, zone_id, inspector, defect: isRinging ? 'ringing' : 'blobs' },
+          specimen_id,
+          zone_id,
+          inspector,
+          defect: isRinging ? 'ringing' : 'blobs',
           grade: isRinging ? step.grade - (draws.chance(0.15) ? 1 : 0) : 1,
-          ...{ cause: null, note: null, view: null, x_mm: null, y_mm: null },
-          ...{ w_mm: null, h_mm: null, path: null },
+          cause: null,
+          note: null,
+          view: null,
+          x_mm: null,
+          y_mm: null,
+          w_mm: null,
+          h_mm: null,
+          path: null,
         });
       }
     }

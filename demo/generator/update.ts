@@ -34,8 +34,12 @@ export function gannetUpdate(
     TILE_PLACES.map(([x, y], copy): Row<'specimens'> => {
       const code = `U2-${String(from + copy).padStart(2, '0')}`;
       return fullRow('specimens', {
-        ...{ specimen_id: code, print_id: prints[at]?.print_id ?? '', copy: copy + 1, code },
-        ...{ plate_x_mm: x, plate_y_mm: y },
+        specimen_id: code,
+        print_id: prints[at]?.print_id ?? '',
+        copy: copy + 1,
+        code,
+        plate_x_mm: x,
+        plate_y_mm: y,
       });
     }),
   );
@@ -44,8 +48,12 @@ export function gannetUpdate(
     machines: all.machines.filter((row) => row.machine_id === 'gannet'),
     machine_changes: [
       {
-        ...{ change_id: 'update', machine_id: 'gannet', at: '2026-03-11T07:40:00+01:00' },
-        ...{ kind: 'firmware', what: '1.9.0 to 1.9.2', operator: 'KM' },
+        change_id: 'update',
+        machine_id: 'gannet',
+        at: '2026-03-11T07:40:00+01:00',
+        kind: 'firmware',
+        what: '1.9.0 to 1.9.2',
+        operator: 'KM',
       } as Row<'machine_changes'>,
     ],
     profiles: all.profiles.filter((row) => row.profile_id === 'b-stock'),
@@ -53,12 +61,17 @@ export function gannetUpdate(
     materials: all.materials.filter((row) => row.material_id === 'pla-0417'),
     contenders: [
       fullRow('contenders', {
-        ...{ contender_id: 'B-1-before', label: 'Gannet X24 before', machine_id: 'gannet' },
+        contender_id: 'B-1-before',
+        label: 'Gannet X24 before',
+        machine_id: 'gannet',
         profile_id: 'b-stock',
       }),
       fullRow('contenders', {
-        ...{ contender_id: 'B-2-after', label: 'Gannet X24 after', machine_id: 'gannet' },
-        ...{ profile_id: 'b-stock', change: 'firmware 1.9.0 → 1.9.2' },
+        contender_id: 'B-2-after',
+        label: 'Gannet X24 after',
+        machine_id: 'gannet',
+        profile_id: 'b-stock',
+        change: 'firmware 1.9.0 → 1.9.2',
       }),
     ],
     ...things,
@@ -72,7 +85,8 @@ export function gannetUpdate(
       name: 'gannet-update',
       title: 'The Gannet before and after its update',
       description:
-        'The same plate of tiles on the same machine, the day before and the day after a firmware update. Everything in this study is invented.',
+        'The same plate of tiles on the same machine, the day before and the day after a firmware ' +
+        'update. Everything in this study is invented.',
       created: '2026-03-12T16:10:00+01:00',
       intent: 'before-after',
       question: 'Did the update change how large the tiles come out?',
@@ -115,7 +129,11 @@ function readingsOf(
         (isAfter ? change(dimension_id, plate_x_mm ?? 0) : 0) +
         draws.noise(0.009);
       return [1, 2].map((trial) => ({
-        ...{ specimen_id, dimension_id, trial, operator: 'KM', instrument_id: 'caliper-1' },
+        specimen_id,
+        dimension_id,
+        trial,
+        operator: 'KM',
+        instrument_id: 'caliper-1',
         value_mm: round(truth + draws.noise(READING_SD), 2),
         at: `2026-03-${isAfter ? 11 : 10}T21:30:00+01:00`,
         superseded_at: null,

@@ -14,8 +14,16 @@ const material = (
   lot: string,
   [density_g_cm3, price_per_kg]: readonly [number, number],
 ): Row<'materials'> => ({
-  ...{ material_id, type, maker: 'Ropewalk', colour, lot, diameter_mm: 1.75, density_g_cm3 },
-  ...{ price_per_kg, currency: 'EUR', uid: uidOf('material', material_id) },
+  material_id,
+  type,
+  maker: 'Ropewalk',
+  colour,
+  lot,
+  diameter_mm: 1.75,
+  density_g_cm3,
+  price_per_kg,
+  currency: 'EUR',
+  uid: uidOf('material', material_id),
 });
 
 const print = (
@@ -25,7 +33,11 @@ const print = (
   hour: number,
   outcome: PlannedBlock['outcome'] = 'success',
 ): PlannedBlock => ({
-  ...{ contender: 'B-stock', artefact, material, outcome, firmware: '1.9.2' },
+  contender: 'B-stock',
+  artefact,
+  material,
+  outcome,
+  firmware: '1.9.2',
   start: `2026-10-${String(day).padStart(2, '0')}T${String(hour).padStart(2, '0')}:00:00+02:00`,
   ...(artefact === 'stair-block'
     ? { estimate_s: 1760, grams: 25.5 }
@@ -40,7 +52,8 @@ export function winterStock(parts: readonly DemoPart[]): Study {
       name: 'winter-stock',
       title: 'Winter stock run on the Gannet',
       description:
-        'Seven months later, on the updated machine: does it still print as true, and what else can it print? Everything in this study is invented.',
+        'Seven months later, on the updated machine: does it still print as true, and what else ' +
+        'can it print? Everything in this study is invented.',
       created: '2026-10-24T17:00:00+02:00',
       intent: 'machines',
       question: 'Is the Gannet as true as in spring, and which other materials can it print?',
@@ -50,9 +63,11 @@ export function winterStock(parts: readonly DemoPart[]): Study {
       scorecard: null,
     },
     letters: ['W', 'W4'],
-    ...{ parts, operator: 'KM' },
+    parts,
+    operator: 'KM',
     characters: CHARACTERS.filter((own) => own.contender === 'B-stock').map((own) => ({
-      ...{ ...own, betweenPrints: 0.011 },
+      ...own,
+      betweenPrints: 0.011,
     })),
     prints: [
       ...[12, 13, 14, 15, 16, 17].map((day) => print('stair-block', 'pla-0611', day, 8)),
@@ -76,44 +91,62 @@ export function winterStock(parts: readonly DemoPart[]): Study {
       ],
       machine_changes: [
         {
-          ...{ change_id: 'gannet-2', machine_id: 'gannet', at: '2026-10-18T09:00:00+02:00' },
-          ...{ kind: 'part', what: 'hardened nozzle', operator: 'KM' },
+          change_id: 'gannet-2',
+          machine_id: 'gannet',
+          at: '2026-10-18T09:00:00+02:00',
+          kind: 'part',
+          what: 'hardened nozzle',
+          operator: 'KM',
         },
       ],
       incidents: [
         {
-          ...{ incident_id: 'W-I-1', machine_id: 'gannet', print_id: 'W-10', progress_pct: 22 },
-          ...{ at: '2026-10-15T13:04:00+02:00', mode: 'clogged', cause: 'material' },
-          ...{
-            action: 'nozzle cleaned',
-            downtime_s: 1500,
-            hands_s: 900,
-            note: 'grit in the spool',
-          },
+          incident_id: 'W-I-1',
+          machine_id: 'gannet',
+          print_id: 'W-10',
+          progress_pct: 22,
+          at: '2026-10-15T13:04:00+02:00',
+          mode: 'clogged',
+          cause: 'material',
+          action: 'nozzle cleaned',
+          downtime_s: 1500,
+          hands_s: 900,
+          note: 'grit in the spool',
         },
         {
-          ...{ incident_id: 'W-I-2', machine_id: 'gannet', print_id: 'W-12', progress_pct: 22 },
-          ...{ at: '2026-10-19T13:04:00+02:00', mode: 'detached', cause: 'machine' },
-          ...{ action: 'chamber warmed first', downtime_s: 1800, hands_s: 300, note: null },
+          incident_id: 'W-I-2',
+          machine_id: 'gannet',
+          print_id: 'W-12',
+          progress_pct: 22,
+          at: '2026-10-19T13:04:00+02:00',
+          mode: 'detached',
+          cause: 'machine',
+          action: 'chamber warmed first',
+          downtime_s: 1800,
+          hands_s: 300,
+          note: null,
         },
       ],
       follow_ups: [
         {
-          ...{ follow_up_id: 'abs-corner', print_before: 'W-12', print_after: 'W-13' },
-          ...{
-            suspect: 'environment',
-            changed: 'chamber warmed for half an hour before the start',
-          },
-          ...{ outcome: 'gone', finding: 'warping', note: null },
+          follow_up_id: 'abs-corner',
+          print_before: 'W-12',
+          print_after: 'W-13',
+          suspect: 'environment',
+          changed: 'chamber warmed for half an hour before the start',
+          outcome: 'gone',
+          finding: 'warping',
+          note: null,
         },
         {
-          ...{ follow_up_id: 'petg-grit', print_before: 'W-10', print_after: 'W-11' },
-          ...{ suspect: 'material', changed: 'another material, and the nozzle was cleaned' },
-          ...{
-            outcome: 'gone',
-            finding: null,
-            note: 'two things at once: which it was is not known',
-          },
+          follow_up_id: 'petg-grit',
+          print_before: 'W-10',
+          print_after: 'W-11',
+          suspect: 'material',
+          changed: 'another material, and the nozzle was cleaned',
+          outcome: 'gone',
+          finding: null,
+          note: 'two things at once: which it was is not known',
         },
       ],
       material_notes: [
@@ -123,8 +156,12 @@ export function winterStock(parts: readonly DemoPart[]): Study {
     },
   });
   const { tables } = study;
-  const black = new Set(tables.prints.filter((row) => row.material_id === 'abs-0102').map((row) => row.print_id)); // prettier-ignore
-  const warm = new Set(tables.specimens.filter((row) => black.has(row.print_id)).map((row) => row.specimen_id)); // prettier-ignore
+  const black = new Set(
+    tables.prints.filter((row) => row.material_id === 'abs-0102').map((row) => row.print_id),
+  );
+  const warm = new Set(
+    tables.specimens.filter((row) => black.has(row.print_id)).map((row) => row.specimen_id),
+  );
   return {
     ...study,
     tables: {

@@ -7,7 +7,9 @@ import { TABLES, type ReportSettings, type Row, type Study } from '../../src/cor
 export const CLIP_BENCH_REPORT: ReportSettings = {
   author: 'Harbour bicycle co-operative',
   disclosure:
-    'The co-operative bought three of the machines from its own money; the Fulmar is loaned by its maker and goes back in April. Nobody paid for this work, and no maker saw it before it was published.',
+    'The co-operative bought three of the machines from its own money; the Fulmar is loaned by ' +
+    'its maker and goes back in April. Nobody paid for this work, and no maker saw it before ' +
+    'it was published.',
   frozen: ['2026-03-14T20:00:00+01:00', '2026-03-28T17:20:00+01:00'],
 };
 
@@ -22,14 +24,18 @@ const WORDS = [
   sentence(
     'answer',
     null,
-    'Take the Gannet where many parts must be ready by evening; take the Auklet with our own profile where the price counts. Both print truer than the Auklet as it comes.',
-    ...['pairs:A-tuned:accuracy_mm', 'pairs:B-stock:accuracy_mm', 'pairs:B-stock:ln_print_s'],
+    'Take the Gannet where many parts must be ready by evening; take the Auklet with our own ' +
+      'profile where the price counts. Both print truer than the Auklet as it comes.',
+    'pairs:A-tuned:accuracy_mm',
+    'pairs:B-stock:accuracy_mm',
+    'pairs:B-stock:ln_print_s',
   ),
   sentence(
     'for-whom',
     'B-tuned',
     'For a bench that runs all day and has a corner where a loud machine disturbs nobody.',
-    ...['scorecard:B-tuned:first_place_share', 'noise:gannet:printing.at_1m_db'],
+    'scorecard:B-tuned:first_place_share',
+    'noise:gannet:printing.at_1m_db',
   ),
   sentence(
     'for-whom',
@@ -53,7 +59,8 @@ const WORDS = [
     'minus',
     'D-stock',
     'It stood still in the middle of a print and asked for hands more than any other machine.',
-    ...['reliability:D-stock:all.downtime_share', 'reliability:D-stock:all.hands_min_per_100_h'],
+    'reliability:D-stock:all.downtime_share',
+    'reliability:D-stock:all.hands_min_per_100_h',
   ),
   sentence(
     'advice',
@@ -64,7 +71,8 @@ const WORDS = [
   sentence(
     'caveat',
     'A-tuned',
-    'On the echo wall the tuned Auklet was sliced with the other program, which turned the seam and added a top layer: what is seen there is confounded.',
+    'On the echo wall the tuned Auklet was sliced with the other program, which turned the ' +
+      'seam and added a top layer: what is seen there is confounded.',
     'fairness:A-tuned:echo-wall',
   ),
 ];

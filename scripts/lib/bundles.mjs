@@ -28,8 +28,16 @@ const packed = {
 
 /** What only a running application needs, or what is no JavaScript. */
 const OUTSIDE = [
-  ...['pg-boss', 'piscina', 'pino', 'mqtt', 'aedes'],
-  ...['sharp', 'zxing-wasm', 'playwright-core', 'selfsigned', 'umzug'],
+  'pg-boss',
+  'piscina',
+  'pino',
+  'mqtt',
+  'aedes',
+  'sharp',
+  'zxing-wasm',
+  'playwright-core',
+  'selfsigned',
+  'umzug',
 ];
 
 /** The database's packages, which `database-packages.mjs` hands out. */
@@ -52,7 +60,8 @@ export const databasePackages = {
   outdir: undefined,
   outfile: 'dist/cli/database-packages.cjs',
   external: [
-    ...['pg-native', 'pg-hstore'],
+    'pg-native',
+    'pg-hstore',
     // Other databases, which are opened where they are named only.
     ...['db2', 'mariadb', 'mssql', 'mysql', 'oracle', 'snowflake', 'sqlite'].map(
       (dialect) => `./dialects/${dialect}`,

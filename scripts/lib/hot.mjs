@@ -29,14 +29,18 @@ export async function compileHot(loop) {
         '--noAssert',
         '--uncheckedBehavior',
         'always',
-      ].concat([...['--runtime', 'stub', '--use', 'abort='], ...options]),
+      ].concat(['--runtime', 'stub', '--use', 'abort=', ...options]),
       { cwd: ROOT },
     );
     const lines =
       readFileSync(to)
         .toString('base64')
         .match(/.{1,100}/g) ?? [];
-    return `// Compiled from the sources in \`assembly/\` by \`npm run build:hot\`; a test says where it is not of them.\nexport const CODE =\n${lines.map((line) => `  '${line}'`).join(' +\n')};\n`;
+    return (
+      '// Compiled from the sources in `assembly/` by `npm run build:hot`; a test says where ' +
+      'it is not of them.\nexport const CODE =\n' +
+      `${lines.map((line) => `  '${line}'`).join(' +\n')};\n`
+    );
   } finally {
     rmSync(temporary, { recursive: true, force: true });
   }

@@ -98,7 +98,8 @@ export function checkNeeds({ postgres = false, chromium = false, isServed = fals
     );
     const line = installLine(named);
     faults.push(
-      `${named.join(' and ')}: not installed. Install with sudo:\n    sudo sh -c '${line}'\n  or as root:\n    su -c '${line}'`,
+      `${named.join(' and ')}: not installed. Install with sudo:\n` +
+        `    sudo sh -c '${line}'\n  or as root:\n    su -c '${line}'`,
     );
   }
   if (faults.length > 0) {

@@ -81,8 +81,16 @@ class Cluster {
     writeFileSync(this.secret, randomBytes(24).toString('hex'), { mode: 0o600 });
     this.#own(this.secret);
     await this.postgres('initdb', [
-      ...['-D', draft, '-U', ROLE, '--auth=scram-sha-256', `--pwfile=${this.secret}`],
-      ...['-E', 'UTF8', '--locale=C.UTF-8', '--no-instructions'],
+      '-D',
+      draft,
+      '-U',
+      ROLE,
+      '--auth=scram-sha-256',
+      `--pwfile=${this.secret}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--no-instructions',
     ]);
     renameSync(draft, this.data);
   }
@@ -114,8 +122,16 @@ class Cluster {
         : []),
     ];
     await this.postgres('pg_ctl', [
-      ...['-D', this.data, '-l', join(this.home, 'log'), '-w', '-t', '60'],
-      ...['-o', options.map((option) => `-c "${option}"`).join(' '), 'start'],
+      '-D',
+      this.data,
+      '-l',
+      join(this.home, 'log'),
+      '-w',
+      '-t',
+      '60',
+      '-o',
+      options.map((option) => `-c "${option}"`).join(' '),
+      'start',
     ]);
   }
 
@@ -182,7 +198,10 @@ class Cluster {
       detached: true,
       env: {
         ...this.asServer.env,
-        ...{ MARK: mark, LOCK: this.lock, USERS: this.users, DATA: this.data },
+        MARK: mark,
+        LOCK: this.lock,
+        USERS: this.users,
+        DATA: this.data,
       },
     });
     const closed = new Promise((resolve) => keeper.once('close', resolve));

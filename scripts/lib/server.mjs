@@ -19,8 +19,9 @@ export const spawnProcess = (name, databaseUrl, { stdio, args = [], env = {} }) 
         stdio: ['ignore', stdio, 'inherit', 'ipc'],
         detached: true,
         env: {
-          // With an arena for each thread, and thresholds that grow with what was large once, glibc keeps some 400 MB of
-          // what threads have let go of; and V8 lets its heap grow to a share of what it may have.
+          // With an arena for each thread, and thresholds that grow with what was large once, glibc
+          // keeps some 400 MB of what threads have let go of; and V8 lets its heap grow to a share
+          // of what it may have.
           MALLOC_ARENA_MAX: '2',
           MALLOC_MMAP_THRESHOLD_: '262144',
           MALLOC_TRIM_THRESHOLD_: '262144',

@@ -27,7 +27,8 @@ export async function runRestore(file: string): Promise<void> {
   });
   if (found.sha256 !== manifest.dump.sha256) {
     throw new InputError(
-      `${file} is not what was backed up: its SHA-256 is ${found.sha256}, it must be ${manifest.dump.sha256}. Nothing was restored.`,
+      `${file} is not what was backed up: its SHA-256 is ${found.sha256}, it must be ` +
+        `${manifest.dump.sha256}. Nothing was restored.`,
     );
   }
   const db = openDatabase(urlOf());
@@ -44,7 +45,8 @@ export async function runRestore(file: string): Promise<void> {
     if (wrong.length > 0) {
       await emptyDatabase(db);
       throw new InputError(
-        `These tables did not come to what they were: ${wrong.join(', ')}. The database is empty again: nothing was restored.`,
+        `These tables did not come to what they were: ${wrong.join(', ')}. The database is empty ` +
+          'again: nothing was restored.',
       );
     }
     // Without it pages are slow for a minute, no more: it is no reason to fail.

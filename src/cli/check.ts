@@ -15,11 +15,15 @@ export const runCheck = (): Promise<void> =>
   withDatabase(async (db) => {
     const ran = await ranOn(db).catch(inWords);
     if (KNOWN_MIGRATIONS.some((name) => !ran.includes(name))) {
-      throw new InputError('The database is of an older program: start this one once, or check it with that one.'); // prettier-ignore
+      throw new InputError(
+        'The database is of an older program: start this one once, or check it with that one.',
+      );
     }
     const faults = [
       ...(await brokenConstraints(db)).map((name) => `rows break a constraint: ${name}`),
-      ...(await damagedContents(db)).map((sha256) => `content is not what its hash says: ${sha256}`), // prettier-ignore
+      ...(await damagedContents(db)).map(
+        (sha256) => `content is not what its hash says: ${sha256}`,
+      ),
     ];
     const studies = await listStudies(db);
     const { evaluate } = await import('../core/evaluate');
@@ -27,9 +31,13 @@ export const runCheck = (): Promise<void> =>
       try {
         evaluate((await loadStudy(db, study_id)).study);
       } catch (error) {
-        faults.push(`no results of ${title}: ${error instanceof Error ? error.message : String(error)}`); // prettier-ignore
+        faults.push(
+          `no results of ${title}: ${error instanceof Error ? error.message : String(error)}`,
+        );
       }
     }
     if (faults.length > 0) throw new InputError(faults.join('\n'));
-    process.stdout.write(`${studies.length} studies: constraints hold, contents are whole, results can be made\n`); // prettier-ignore
+    process.stdout.write(
+      `${studies.length} studies: constraints hold, contents are whole, results can be made\n`,
+    );
   }, 'nothing');

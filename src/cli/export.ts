@@ -14,7 +14,8 @@ export const runExport = (studyId: string, to: string): Promise<void> =>
       const { zip, lacking } = await exportStudy(db, studyId);
       if (lacking.length > 0) {
         process.stderr.write(
-          `warning: the study has no ${lacking.join(', no ')} yet: other programs can read its package, but it cannot be imported until it has\n`,
+          `warning: the study has no ${lacking.join(', no ')} yet: other programs can read its ` +
+            'package, but it cannot be imported until it has\n',
         );
       }
       await pipeline(zip, createWriteStream(draft));

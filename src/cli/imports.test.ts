@@ -104,7 +104,7 @@ describe('what is read at the start of', () => {
     // Nothing else is looked for when it starts.
     expect(
       output?.imports
-        .filter(({ path }) => !isBuiltin(path) && !/^\.\/dialects\//.test(path))
+        .filter(({ path }) => !isBuiltin(path) && !path.startsWith('./dialects/'))
         .map(({ path }) => path)
         .sort(),
     ).toEqual(['pg-hstore', 'pg-native']);

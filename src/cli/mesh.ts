@@ -28,7 +28,8 @@ function renderMesh(name: string, facts: MeshFacts): string {
     name,
     `  format     ${facts.format}${facts.unit === null ? '' : `, ${facts.unit}`}`,
     `  size       ${triple(size)} mm, from ${triple(min)} to ${triple(max)}`,
-    `  triangles  ${facts.triangles}, ${facts.vertices} vertices, ${facts.shells} ${facts.shells === 1 ? 'shell' : 'shells'}`,
+    `  triangles  ${facts.triangles}, ${facts.vertices} vertices, ${facts.shells} ` +
+      `${facts.shells === 1 ? 'shell' : 'shells'}`,
     `  area       ${facts.area_mm2.toFixed(2)} mm²`,
     `  volume     ${facts.volume_mm3 === null ? 'not known: it is open' : `${facts.volume_mm3.toFixed(2)} mm³`}`,
     `  identity   ${facts.identity}`,

@@ -6,6 +6,7 @@ export const runOwnerLink = (): Promise<void> =>
   withDatabase(async (db) => {
     const path = await linkForOwner(db);
     process.stdout.write(
-      `Open this in a browser on this computer, behind the application’s address, once, within 15 minutes:\n${path}\n`,
+      'Open this in a browser on this computer, behind the application’s address, once, ' +
+        `within 15 minutes:\n${path}\n`,
     );
   }, 'tables');

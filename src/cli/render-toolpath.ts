@@ -19,12 +19,22 @@ export function renderToolpath(facts: ToolpathFacts): string {
   const heldTotal = Object.values(held).reduce((sum, time) => sum + time, 0);
   const lines = [
     facts.file,
-    `  time        ${clock(facts.time_s)} by the motion model, ${clock(facts.constant_speed_s)} if nothing had to accelerate${annotated.time_s === null ? '' : `, ${clock(annotated.time_s)} by its own word`}`,
-    `  speed       asked for up to ${number(speed.commanded_max, 0, 'mm/s')}, reached up to ${number(speed.reached_max, 0, 'mm/s')}; half the time at most ${number(speed.reached_p50, 0, 'mm/s')}; at the speed asked for ${speed.at_commanded_share === null ? 'never' : share(speed.at_commanded_share, 1)} of the time`,
-    `  flow        reached up to ${number(flow.reached_max, 1, 'mm³/s')}, 95 % of the time at most ${number(flow.reached_p95, 1, 'mm³/s')}`,
-    `  held back   by the file ${share(held.command, heldTotal)}, axis speed ${share(held.axis_speed, heldTotal)}, acceleration ${share(held.acceleration, heldTotal)}, corners ${share(held.corner, heldTotal)}`,
+    `  time        ${clock(facts.time_s)} by the motion model, ` +
+      `${clock(facts.constant_speed_s)} if nothing had to ` +
+      `accelerate${annotated.time_s === null ? '' : `, ${clock(annotated.time_s)} by its own word`}`,
+    `  speed       asked for up to ${number(speed.commanded_max, 0, 'mm/s')}, reached up to ` +
+      `${number(speed.reached_max, 0, 'mm/s')}; half the time at most ` +
+      `${number(speed.reached_p50, 0, 'mm/s')}; at the speed asked for ` +
+      `${speed.at_commanded_share === null ? 'never' : share(speed.at_commanded_share, 1)} of ` +
+      'the time',
+    `  flow        reached up to ${number(flow.reached_max, 1, 'mm³/s')}, 95 % of the time at ` +
+      `most ${number(flow.reached_p95, 1, 'mm³/s')}`,
+    `  held back   by the file ${share(held.command, heldTotal)}, axis speed ` +
+      `${share(held.axis_speed, heldTotal)}, acceleration ` +
+      `${share(held.acceleration, heldTotal)}, corners ${share(held.corner, heldTotal)}`,
     `  layers      ${facts.layers}, ${number(facts.layer_heights_mm.median, 3, 'mm')} each`,
-    `  filament    ${number(facts.filament_mm, 1, 'mm')}, ${number(facts.filament_g, 2, 'g')}; ${facts.retractions} retractions, ${facts.tool_changes} tool changes`,
+    `  filament    ${number(facts.filament_mm, 1, 'mm')}, ${number(facts.filament_g, 2, 'g')}; ` +
+      `${facts.retractions} retractions, ${facts.tool_changes} tool changes`,
     `  roles       ${roles.map(([role, time]) => `${role} ${clock(time)}`).join(', ')}`,
   ];
   if (facts.claim) lines.push(`  claim       ${sayClaim(facts.claim)}`);

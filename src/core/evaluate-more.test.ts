@@ -221,10 +221,14 @@ describe('ladders, functions, waste, noise and claims', () => {
     // Of two that were tried on the second step one passes and one breaks: half pass. Two more break.
     const tried = (broken: number) =>
       smallStudy({
-        ...{ ...TWO_SIDES, ladders: study.tables.ladders, ladder_steps: study.tables.ladder_steps },
+        ...TWO_SIDES,
+        ladders: study.tables.ladders,
+        ladder_steps: study.tables.ladder_steps,
         prints: [print('p1', 'C')],
         specimens: Array.from({ length: 1 + broken }, (_, at) => ({
-          ...{ specimen_id: `s${at}`, print_id: 'p1', copy: at + 1 },
+          specimen_id: `s${at}`,
+          print_id: 'p1',
+          copy: at + 1,
         })),
         ladder_results: [
           result('s0', 1, 'clear'),

@@ -21,7 +21,8 @@ interface NumberBounds {
 const ends = new WeakMap<z.ZodType, NumberBounds>();
 
 function endsOf(schema: z.ZodType): NumberBounds {
-  const found = ends.get(schema) ?? (z.toJSONSchema(schema, { unrepresentable: 'any' }) as NumberBounds); // prettier-ignore
+  const found =
+    ends.get(schema) ?? (z.toJSONSchema(schema, { unrepresentable: 'any' }) as NumberBounds);
   ends.set(schema, found);
   return found;
 }

@@ -37,7 +37,9 @@ export function keepConnection(
   };
   function open(): void {
     const own = new SteadyClient({
-      ...{ connectionString: databaseUrl, keepAlive: true, query_timeout: ALIVE_MS },
+      connectionString: databaseUrl,
+      keepAlive: true,
+      query_timeout: ALIVE_MS,
     });
     client = own;
     own.on('error', () => again(own));

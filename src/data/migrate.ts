@@ -14,7 +14,8 @@ export class NewerDatabaseError extends Error {
   override name = 'NewerDatabaseError';
   constructor(steps: readonly string[]) {
     super(
-      `The database is newer than this program: it has ${steps.join(', ')}. Start a program that knows them, or restore an older backup. Nothing was changed.`,
+      `The database is newer than this program: it has ${steps.join(', ')}. Start a program that ` +
+        'knows them, or restore an older backup. Nothing was changed.',
     );
   }
 }

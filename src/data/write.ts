@@ -91,7 +91,9 @@ export function writeStudy<Result>(
     if (found.length === 0) throw new NotFoundError(`There is no study ${studyId.slice(0, 80)}.`);
     const touched = new Set<StudyPart>();
     const result = await work({
-      ...{ db: bound, studyId, who },
+      db: bound,
+      studyId,
+      who,
       touch: (part) => touched.add(part),
     });
     if (touched.size > 0) {

@@ -22,7 +22,8 @@ describe('parts in a zip', () => {
       fc.asyncProperty(fc.array(file, { maxLength: 6 }), async (files) => {
         const zip = await packed(
           files.map(({ isPacked, pieces }, at) => ({
-            ...{ path: `folder/${at}.bin`, isPacked },
+            path: `folder/${at}.bin`,
+            isPacked,
             content: each(pieces),
           })),
         );
@@ -40,8 +41,11 @@ describe('parts in a zip', () => {
     const line = new TextEncoder().encode('G1 X10 Y20 E0.5\n'.repeat(4096));
     let taken = 0;
     const content = (async function* () {
-      for (; taken < 200; taken += 1) yield await Promise.resolve(new Uint8Array([...line.subarray(0, 32), ...randomBytes(32_000)]));
-    })(); // prettier-ignore
+      for (; taken < 200; taken += 1)
+        yield await Promise.resolve(
+          new Uint8Array([...line.subarray(0, 32), ...randomBytes(32_000)]),
+        );
+    })();
     const zip = zipParts(each([{ path: 'a.gcode', isPacked: true, content }]));
     await zip.next();
     await zip.next();

@@ -9,8 +9,12 @@ const [light = '', dark = ''] = css.split('@media');
 function inSheet(text: string): Colours {
   const of = (name: string) => new RegExp(`--${name}: (#[0-9a-f]{6});`).exec(text)?.[1] ?? '';
   return {
-    ...{ sheet: of('sheet'), ink: of('ink'), second: of('ink-2'), line: of('line') },
-    ...{ band: of('band'), accent: of('plum') },
+    sheet: of('sheet'),
+    ink: of('ink'),
+    second: of('ink-2'),
+    line: of('line'),
+    band: of('band'),
+    accent: of('plum'),
     hues: Array.from({ length: 8 }, (_, at) => of(`hue-${at}`)),
   };
 }

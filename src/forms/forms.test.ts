@@ -10,7 +10,8 @@ import { cardSubjects, drawCard, drawFigure, markdownOf, pageOf, SMALLEST } from
 
 /** Text that would be markup, a script or a way out of a file name wherever it is not guarded. */
 const HOSTILE =
-  '</script><script>alert(1)</script><img src=x onerror=alert(2)> "\'& [a](javascript:alert(3)) | `x` ../../etc \u202e Ω 漢字 🙂';
+  '</script><script>alert(1)</script><img src=x onerror=alert(2)> "\'& ' +
+  '[a](javascript:alert(3)) | `x` ../../etc \u202e Ω 漢字 🙂';
 
 function hostileModel(): ReportModel {
   const text = HOSTILE;
@@ -32,18 +33,41 @@ function hostileModel(): ReportModel {
       marks: [{ machine_id: 'mr', aspect: 'noise', sign: 'minus', text }],
       borrowed: [{ borrowed_id: 'b', machine_id: 'mc', source: text, statement: text }],
       verdicts: [
-        { verdict_id: 'v1', kind: 'answer', order: 1, text, evidence: `${text} pairs:C:ln_print_s` },
+        {
+          verdict_id: 'v1',
+          kind: 'answer',
+          order: 1,
+          text,
+          evidence: `${text} pairs:C:ln_print_s`,
+        },
         { verdict_id: 'v2', kind: 'caveat', contender_id: 'C', order: 1, text },
       ],
     },
     {
-      ...{ title: text, question: text, name: 'small' },
+      title: text,
+      question: text,
+      name: 'small',
       report: { author: text, disclosure: text },
-      scorecard: { name: text, criteria: [{ key: 'price', weight: 1, points: [[0, 1], [900, 0]] }] },
+      scorecard: {
+        name: text,
+        criteria: [
+          {
+            key: 'price',
+            weight: 1,
+            points: [
+              [0, 1],
+              [900, 0],
+            ],
+          },
+        ],
+      },
     },
-  ); // prettier-ignore
+  );
   return buildReport(openReport(study, evaluate(study)), {
-    ...{ number: 1, frozen_at: '2026-03-28T17:20:00+01:00', drawings: new Map(), since: null },
+    number: 1,
+    frozen_at: '2026-03-28T17:20:00+01:00',
+    drawings: new Map(),
+    since: null,
     data: { sha256: 'a'.repeat(64), bytes: 1, tables: { prints: 4 }, files: {} },
   });
 }
@@ -73,14 +97,18 @@ describe('the report as programs read it', () => {
 describe('hostile words', () => {
   it('are text on the page, whatever they look like', () => {
     const root = parse(pageOf(hostileModel()), { comment: true });
-    const scripts = root.querySelectorAll('script').map((one) => one.getAttribute('type') ?? one.getAttribute('src')); // prettier-ignore
+    const scripts = root
+      .querySelectorAll('script')
+      .map((one) => one.getAttribute('type') ?? one.getAttribute('src'));
     expect(scripts).toEqual(['application/ld+json', 'application/json', 'report.js']);
     expect(root.querySelectorAll('img')).toEqual([]);
     for (const element of root.querySelectorAll('*')) {
       const names = Object.keys(element.attributes);
       expect(names.filter((name) => /^on|^style$/i.test(name))).toEqual([]);
-      expect(element.getAttribute('href') ?? '').toMatch(/^(?:$|#|[a-z/.-]+\.(?:zip|json|css|svg)$|figures\/[\w-]+\.svg$|data:,$)/);
-    } // prettier-ignore
+      expect(element.getAttribute('href') ?? '').toMatch(
+        /^(?:$|#|[a-z/.-]+\.(?:zip|json|css|svg)$|figures\/[\w-]+\.svg$|data:,$)/,
+      );
+    }
     expect(root.querySelector('h1')?.text).toBe(HOSTILE);
     for (const data of root.querySelectorAll('script[type]')) {
       expect(() => JSON.parse(data.textContent) as unknown).not.toThrow();
@@ -193,7 +221,7 @@ describe('letters', () => {
           if (shown === text) return;
           const head = shown.slice(0, -1);
           expect(text.startsWith(head)).toBe(true);
-          const [first = '', next = ''] = [...text.slice(head.length)];
+          const [first = '', next = ''] = text.slice(head.length);
           const longer = head === '' ? `${first}${next}` : `${head}${first}`;
           // Blanks at the end are not shown, and take no place.
           if (longer.trimEnd() === longer)

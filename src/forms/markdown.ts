@@ -22,7 +22,8 @@ export function markdownOf(model: ReportModel): string {
   const out: string[] = [
     `# ${safe(model.title)}`,
     ...(model.question === null ? [] : [safe(model.question)]),
-    `${model.author === null ? '' : `${safe(model.author)} · `}report ${model.number} of ${dayOf(model.frozen_at)} · SHA-256 of the data: \`${model.data.sha256}\``,
+    `${model.author === null ? '' : `${safe(model.author)} · `}report ${model.number} of ` +
+      `${dayOf(model.frozen_at)} · SHA-256 of the data: \`${model.data.sha256}\``,
   ];
   for (const { title, blocks } of model.sections) {
     out.push(`## ${safe(title)}`, ...blocks.flatMap((block) => blockOf(model, block, say)));
@@ -112,7 +113,9 @@ function blockOf(model: ReportModel, block: Block, say: (text: Text) => string):
       return card(model);
     case 'data':
       return [
-        `\`data.zip\` holds the study as it was frozen (SHA-256 \`${model.data.sha256}\`), \`figures.json\` every printed figure with its address. \`vergleich verify\` computes all of them anew.`,
+        `\`data.zip\` holds the study as it was frozen (SHA-256 \`${model.data.sha256}\`), ` +
+          '`figures.json` every printed figure with its address. `vergleich verify` computes all ' +
+          'of them anew.',
       ];
   }
 }

@@ -7,11 +7,27 @@ const known = (value: number) => ({ value, low: null, high: null, z: 0, bound: n
 const CARD: Card = {
   name: 'our bench',
   criteria: [
-    { key: 'accuracy_mm', weight: 60, points: [[0, 1], [0.1, 0]] },
-    { key: 'price', weight: 40, points: [[0, 1], [1000, 0]] },
+    {
+      key: 'accuracy_mm',
+      weight: 60,
+      points: [
+        [0, 1],
+        [0.1, 0],
+      ],
+    },
+    {
+      key: 'price',
+      weight: 40,
+      points: [
+        [0, 1],
+        [1000, 0],
+      ],
+    },
   ],
-  ...{ gates: [{ key: 'price', op: '<=', value: 900 }], draws: 20_000, concentration: 50 },
-}; // prettier-ignore
+  gates: [{ key: 'price', op: '<=', value: 900 }],
+  draws: 20_000,
+  concentration: 50,
+};
 /** B is true and dear, A coarse and cheap; C costs too much to be in. */
 const EVIDENCE: EvidenceOfCriteria = {
   accuracy_mm: { A: known(0.08), B: known(0.01), C: known(0.01) },
@@ -25,9 +41,14 @@ async function open(hasCard = true): Promise<void> {
   const weight = (key: string, label: string, value: number) =>
     `<tr data-criterion="${key}"><th>${label}</th><td class="number">${value} %</td></tr>`;
   const data = {
-    ...{ card: CARD, evidence: EVIDENCE, contenders: ['A', 'B', 'C'], seed: 1 },
+    card: CARD,
+    evidence: EVIDENCE,
+    contenders: ['A', 'B', 'C'],
+    seed: 1,
     contenderMarks: ['A', 'B', 'C'].map((id) => ({
-      ...{ contender_id: id, machineName: `Machine ${id}`, variant: 'stock' },
+      contender_id: id,
+      machineName: `Machine ${id}`,
+      variant: 'stock',
     })),
   };
   document.body.innerHTML = `<nav><ol><li>Contents</li></ol></nav>

@@ -12,8 +12,18 @@ export const plainText = ({ contenders }: Contenders, text: Text): string =>
   textOf(text, nameOfMarks(contenders));
 
 const MONTHS = [
-  ...['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August'],
-  ...['September', 'October', 'November', 'December'],
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
 ];
 
 /** A day as people write it: `28 March 2026`. */

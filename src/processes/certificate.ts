@@ -44,7 +44,9 @@ function readOwn(folder: string, names: Iterable<string>): Certificate | null {
     const key = readFileSync(join(folder, 'key.pem'));
     const known = new X509Certificate(cert);
     const left = Date.parse(known.validTo) - Date.now();
-    const lacks = [...names].some((name) => !(isIP(name) ? known.checkIP(name) : known.checkHost(name))); // prettier-ignore
+    const lacks = [...names].some(
+      (name) => !(isIP(name) ? known.checkIP(name) : known.checkHost(name)),
+    );
     if (left < RENEW_DAYS * 86_400_000 || lacks) return null;
     return { cert, key, fingerprint: known.fingerprint256, isOwn: true };
   } catch {
@@ -65,15 +67,19 @@ export async function certificateFor(
   names: ReadonlySet<string>,
 ): Promise<Certificate> {
   if (env.TLS_CERT || env.TLS_KEY) {
-    if (!env.TLS_CERT || !env.TLS_KEY) throw new Error('TLS_CERT and TLS_KEY belong together: set both.'); // prettier-ignore
+    if (!env.TLS_CERT || !env.TLS_KEY)
+      throw new Error('TLS_CERT and TLS_KEY belong together: set both.');
     return readGiven(env.TLS_CERT, env.TLS_KEY);
   }
-  const all = ['localhost', '127.0.0.1', '::1', ...names].map((name) => name.replace(/^\[|\]$/g, ''));
+  const all = ['localhost', '127.0.0.1', '::1', ...names].map((name) =>
+    name.replace(/^\[|\]$/g, ''),
+  );
   const own = readOwn(folder, all);
   if (own) return own;
   const { generate } = await import('selfsigned');
   const made = await generate([{ name: 'commonName', value: all[3] ?? 'localhost' }], {
-    ...{ keyType: 'ec', algorithm: 'sha256' },
+    keyType: 'ec',
+    algorithm: 'sha256',
     notAfterDate: new Date(Date.now() + DAYS * 86_400_000),
     extensions: [
       {
@@ -88,4 +94,4 @@ export async function certificateFor(
   writeFileSync(join(folder, 'key.pem'), made.private, { mode: 0o600 });
   writeFileSync(join(folder, 'certificate.pem'), made.cert);
   return { cert: made.cert, key: made.private, fingerprint: fingerprintOf(made.cert), isOwn: true };
-} // prettier-ignore
+}

@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { createServer, type IncomingMessage, type RequestListener, type Server, type ServerResponse } from 'node:http'; // prettier-ignore
+import {
+  createServer,
+  type IncomingMessage,
+  type RequestListener,
+  type Server,
+  type ServerResponse,
+} from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import compression from 'compression';
 import { doors } from '../server/access/doors';

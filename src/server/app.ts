@@ -91,11 +91,15 @@ function openApp(): App {
     }),
     photographers: new Piscina({
       filename: join(folder, 'photo.js'),
-      ...{ minThreads: 0, maxThreads: 1, idleTimeout: 60_000 },
+      minThreads: 0,
+      maxThreads: 1,
+      idleTimeout: 60_000,
     }),
     reporters: new Piscina({
       filename: join(folder, 'report.js'),
-      ...{ minThreads: 0, maxThreads: 2, idleTimeout: 60_000 },
+      minThreads: 0,
+      maxThreads: 2,
+      idleTimeout: 60_000,
     }),
     jobs: null,
     presence: null,

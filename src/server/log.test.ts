@@ -10,12 +10,17 @@ function written(): { lines: Record<string, unknown>[]; write: (text: string) =>
 it('an error is written down with its words and place, without what hangs on it', () => {
   const to = written();
   const error = Object.assign(new Error('terminating connection'), {
-    ...{ code: '57P01', client: { secretKey: 4711, password: 'let me in' } },
+    code: '57P01',
+    client: { secretKey: 4711, password: 'let me in' },
     parameters: ['20.03', 'a reading'],
   });
   openLog('warn', to).error(error, 'job queue');
   const [line] = to.lines;
-  expect(line).toMatchObject({ level: 50, msg: 'job queue', err: { message: 'terminating connection', code: '57P01' } }); // prettier-ignore
+  expect(line).toMatchObject({
+    level: 50,
+    msg: 'job queue',
+    err: { message: 'terminating connection', code: '57P01' },
+  });
   expect(line?.err).toHaveProperty('stack', expect.stringContaining('log.test.ts'));
   expect(JSON.stringify(line)).not.toMatch(/4711|let me in|20\.03/);
 });

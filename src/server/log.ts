@@ -1,7 +1,10 @@
 import { pino, type DestinationStream, type Logger } from 'pino';
 import { presentRequest } from './http/scope';
 
-/** What is written down of an error: an error of the database holds its whole connection too, with what lets one in there. */
+/**
+ * What is written down of an error: an error of the database holds its whole connection too, with
+ * what lets one in there.
+ */
 function plainError(error: unknown): object {
   if (!(error instanceof Error)) return { message: String(error) };
   const { name, message, stack } = error;

@@ -11,7 +11,9 @@ export async function migrateDatabase(): Promise<void> {
   try {
     await migrate(app().db.sequelize);
     // Rows that are older than the workshop get their things.
-    await transact(app().db, (bound) => tieRows(bound, null, { knownAt: new Date(), isKept: false })); // prettier-ignore
+    await transact(app().db, (bound) =>
+      tieRows(bound, null, { knownAt: new Date(), isKept: false }),
+    );
   } catch (error) {
     if (!isDatabaseAway(error)) throw error;
     const why = error instanceof Error && error.message !== '' ? error.message : 'no answer';

@@ -260,7 +260,9 @@ test('a sweep says how far a speed can be taken, and is set up from one contende
     return ((await answer.json()) as { smallest_difference: object }).smallest_difference;
   };
   await expect.poll(kept).toMatchObject({
-    ...{ time_pct: 6, accuracy_mm: 0.03, surface: 5 },
+    time_pct: 6,
+    accuracy_mm: 0.03,
+    surface: 5,
     'photo:echo-wall/ringing/raking-left/x': 0.01,
   });
 });

@@ -178,12 +178,22 @@ test('what is no mesh, or no whole artefact, is refused in words, and quickly', 
   const bomb = zipSync({ '3D/3dmodel.model': new Uint8Array(30 * 1024 * 1024) }, { level: 9 });
   expect(await mesh(bomb, 'x.3mf')).toContain('unpacks to');
   const artefact = {
-    ...{ artefact_id: 'half', name: 'Half', version: '1', mesh: null },
-    ...{ mesh_sha256: null, notes: null },
+    artefact_id: 'half',
+    name: 'Half',
+    version: '1',
+    mesh: null,
+    mesh_sha256: null,
+    notes: null,
   };
   const place = {
-    ...{ artefact_id: 'half', dimension_id: 'nowhere', x1_mm: 0, y1_mm: 0, z1_mm: 0 },
-    ...{ x2_mm: 1, y2_mm: 0, z2_mm: 0 },
+    artefact_id: 'half',
+    dimension_id: 'nowhere',
+    x1_mm: 0,
+    y1_mm: 0,
+    z1_mm: 0,
+    x2_mm: 1,
+    y2_mm: 0,
+    z2_mm: 0,
   };
   const half = JSON.stringify({ artefact, dimension_places: [place] });
   expect(await send('artefacts', half, 'application/json')).toContain(

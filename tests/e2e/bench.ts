@@ -39,7 +39,9 @@ export const test = base.extend<object, { bench: Bench; ownBench: string }>({
         start: async () => {
           const linkPort = Number(new URL(link).port);
           ({ child, port, link } = await startServer(databaseUrl, {
-            ...{ studies: DEMO_STUDIES, port, linkPort },
+            studies: DEMO_STUDIES,
+            port,
+            linkPort,
           }));
         },
       });

@@ -43,7 +43,9 @@ test('from open doors to a phone that is signed in by a code, as what it was han
   await expectAccessible(page);
   await expect(page.getByLabel('at the bench')).toHaveValue('KM');
   // The study's station, and from there the code that leads a phone to the same place.
-  const studies = (await (await page.request.get(`${house.url}/api/v1/studies`)).json()) as { study_id: string }[]; // prettier-ignore
+  const studies = (await (await page.request.get(`${house.url}/api/v1/studies`)).json()) as {
+    study_id: string;
+  }[];
   const study = `${house.url}/studies/${studies[0]?.study_id}`;
   await open(page, `${study}/line-up`);
   await page.getByRole('link', { name: 'Kim owner' }).click();
@@ -51,7 +53,9 @@ test('from open doors to a phone that is signed in by a code, as what it was han
   await page.getByRole('button', { name: 'Show the code' }).press('Enter');
   await expect(page.getByRole('img', { name: 'Code that signs a device in' })).toBeVisible();
   await expectAccessible(page);
-  const path = /\/enter\/[\w-]{43}/.exec((await page.getByRole('link', { name: /\/enter\// }).getAttribute('href')) ?? '')?.[0]; // prettier-ignore
+  const path = /\/enter\/[\w-]{43}/.exec(
+    (await page.getByRole('link', { name: /\/enter\// }).getAttribute('href')) ?? '',
+  )?.[0];
   const device = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const phone = await device.newPage();
   await open(phone, house.url + String(path));
@@ -84,7 +88,10 @@ test('from open doors to a phone that is signed in by a code, as what it was han
   await expect(phone.getByRole('button', { name: 'Delete' })).toHaveCount(0);
   // Signed out from the owner's list, it is at the door again.
   await open(page, `${house.url}/devices`);
-  await page.getByRole('button', { name: /^Sign out phone|^Sign out computer/ }).first().press('Enter'); // prettier-ignore
+  await page
+    .getByRole('button', { name: /^Sign out phone|^Sign out computer/ })
+    .first()
+    .press('Enter');
   await expect(page.getByRole('button', { name: /^Sign out/ })).toHaveCount(1);
   await open(phone, `${study}/runs`);
   await expect(phone).toHaveURL(/\/sign-in/);
@@ -98,8 +105,12 @@ test('a passkey lets in without the password, until it is taken away', async ({ 
   await client.send('WebAuthn.enable');
   const { authenticatorId } = await client.send('WebAuthn.addVirtualAuthenticator', {
     options: {
-      ...{ protocol: 'ctap2', transport: 'internal', hasResidentKey: true },
-      ...{ hasUserVerification: true, isUserVerified: true, automaticPresenceSimulation: true },
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
     },
   });
   await open(page, url + String(house.enter));
@@ -137,14 +148,31 @@ test('a passkey lets in without the password, until it is taken away', async ({ 
   // An answer that was used once opens nothing a second time, nor does one for another name.
   const answers = await page.evaluate(async () => {
     const ask = (method: string, content?: object) =>
-      fetch('/api/v1/sign-in/passkey', { method, ...(content && { body: JSON.stringify(content), headers: { 'content-type': 'application/json' } }) });
+      fetch('/api/v1/sign-in/passkey', {
+        method,
+        ...(content && {
+          body: JSON.stringify(content),
+          headers: { 'content-type': 'application/json' },
+        }),
+      });
     const options = (await (await ask('POST')).json()) as { challenge: string };
-    const bytes = (text: string) => Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (one) => one.charCodeAt(0));
+    const bytes = (text: string) =>
+      Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (one) =>
+        one.charCodeAt(0),
+      );
     const credential = (await navigator.credentials.get({
       publicKey: { challenge: bytes(options.challenge), userVerification: 'required' },
     })) as PublicKeyCredential;
     const { response } = credential.toJSON() as { response: object };
-    const said = { response: { id: credential.id, rawId: credential.id, type: 'public-key', clientExtensionResults: {}, response } };
+    const said = {
+      response: {
+        id: credential.id,
+        rawId: credential.id,
+        type: 'public-key',
+        clientExtensionResults: {},
+        response,
+      },
+    };
     const once = await ask('PUT', said);
     const twice = await ask('PUT', said);
     const unknown = await ask('PUT', { response: { ...said.response, id: 'AAAA', rawId: 'AAAA' } });
@@ -158,4 +186,4 @@ test('a passkey lets in without the password, until it is taken away', async ({ 
   await page.getByRole('button', { name: 'Use a passkey' }).click();
   await expect(page.getByRole('alert')).toContainText('not known here');
   await client.send('WebAuthn.removeVirtualAuthenticator', { authenticatorId });
-}); // prettier-ignore
+});

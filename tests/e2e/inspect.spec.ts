@@ -113,8 +113,11 @@ test('a finding is boxed on the specimen’s photo, and hands are timed', async 
     .toMatchObject({
       findings: [
         {
-          ...{ defect: 'ringing', grade: 2, view: 'front' },
-          ...{ path: 'photos/K7-081-front-raking-left.jpg', w_mm: expect.any(Number) },
+          defect: 'ringing',
+          grade: 2,
+          view: 'front',
+          path: 'photos/K7-081-front-raking-left.jpg',
+          w_mm: expect.any(Number),
         },
       ],
     });

@@ -7,7 +7,9 @@ test.use({ ownBench: 'panels' });
 /** A judge's phone: a browser of its own, with a finger. */
 async function phone(browser: Browser, link: string): Promise<Page> {
   const context = await browser.newContext({
-    ...{ viewport: { width: 390, height: 760 }, hasTouch: true, isMobile: true },
+    viewport: { width: 390, height: 760 },
+    hasTouch: true,
+    isMobile: true,
   });
   const page = await context.newPage();
   await open(page, link);

@@ -76,7 +76,8 @@ test('photos file themselves by their sticker, or with a key each', async ({ pag
   await expect(page.getByRole('heading', { name: /K7-\d+$/ })).toBeVisible();
   // What is no photo says so, and stays in nobody’s way.
   await page.getByLabel('Photos', { exact: true }).setInputFiles({
-    ...{ name: 'drawing.svg', mimeType: 'image/svg+xml' },
+    name: 'drawing.svg',
+    mimeType: 'image/svg+xml',
     buffer: Buffer.from('<svg onload="alert(1)"/>'),
   });
   await expect(page.getByRole('alert')).toContainText('JPEG, PNG or WebP');

@@ -99,20 +99,31 @@ test('speed and reliability say what they prove', async ({ page, bench }) => {
 });
 
 const PAGES = [
-  ...['/question', '/line-up', '/plan', '/runs', '/measure', '/measure/ladders', '/inspect'],
-  ...['/inspect/photos', '/inspect/side-by-side', '/inspect/agreement'],
-  ...['/results/accuracy', '/results/speed', '/results/limits', '/results/reliability'],
-  ...['/results/glance', '/results/head-to-head', '/results/machine-or-profile'],
-  ...[
-    '/results/scorecard',
-    '/results/cost',
-    '/results/surface',
-    '/machines/gannet',
-    '/materials',
-    '/sheets',
-    '/follow-ups',
-    '/report',
-  ],
+  '/question',
+  '/line-up',
+  '/plan',
+  '/runs',
+  '/measure',
+  '/measure/ladders',
+  '/inspect',
+  '/inspect/photos',
+  '/inspect/side-by-side',
+  '/inspect/agreement',
+  '/results/accuracy',
+  '/results/speed',
+  '/results/limits',
+  '/results/reliability',
+  '/results/glance',
+  '/results/head-to-head',
+  '/results/machine-or-profile',
+  '/results/scorecard',
+  '/results/cost',
+  '/results/surface',
+  '/machines/gannet',
+  '/materials',
+  '/sheets',
+  '/follow-ups',
+  '/report',
 ];
 
 test('the list of studies is accessible', async ({ page, bench }) => {
@@ -122,7 +133,12 @@ test('the list of studies is accessible', async ({ page, bench }) => {
 
 /** Pages of every kind of mark and chart: what is readable there in the dark is elsewhere. */
 const ALSO_DARK = new Set([
-  ...['/results/accuracy', '/results/glance', '/results/scorecard', '/runs', '/report', '/measure'],
+  '/results/accuracy',
+  '/results/glance',
+  '/results/scorecard',
+  '/runs',
+  '/report',
+  '/measure',
 ]);
 
 for (const path of PAGES) {

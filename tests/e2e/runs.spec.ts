@@ -74,7 +74,11 @@ test('what cannot be is refused with the reason', async ({ bench }) => {
     return { status: response.status, answer: (await response.json()) as { detail?: string } };
   };
   const print = (id: string, more: object) => ({
-    ...{ print_id: id, contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
+    print_id: id,
+    contender_id: 'c-1',
+    artefact_id: 'clip',
+    material_id: 'pla',
+    repeat: 1,
     started_at: '2026-03-02T09:00:00+01:00',
     ...more,
   });

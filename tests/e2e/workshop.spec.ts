@@ -12,7 +12,7 @@ test('anything is found by its name or code, by keys alone', async ({ page, benc
   await page.keyboard.press('ArrowDown');
   for (let at = 0; at < 12; at += 1) {
     const chosen = list.locator('[aria-selected="true"]');
-    if (/^Gannet X24machine/.test((await chosen.textContent()) ?? '')) break;
+    if ((await chosen.textContent())?.startsWith('Gannet X24machine')) break;
     await page.keyboard.press('ArrowDown');
   }
   await page.keyboard.press('Enter');
@@ -151,7 +151,11 @@ test('at the machine, what is unpacked, tried and promised is written down by ke
   await expect(step.getByLabel(/minutes/)).not.toHaveValue('');
   await step.getByLabel(/^snag/).fill('2');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('listitem').filter({ hasText: /^unpack · unpack · minutes 0\.0\d+ · snag, 0–4 2/ })).toBeVisible(); // prettier-ignore
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /^unpack · unpack · minutes 0\.0\d+ · snag, 0–4 2/ }),
+  ).toBeVisible();
   // The next step stands ready.
   await page.keyboard.type('level');
   await step.getByLabel('kind').selectOption('level');

@@ -95,7 +95,10 @@ const send = (
     const content = more.body === undefined ? undefined : JSON.stringify(more.body);
     const request = (url.protocol === 'https:' ? https : http).request(
       {
-        ...{ host: more.at ?? '127.0.0.1', port: url.port, path, rejectUnauthorized: false },
+        host: more.at ?? '127.0.0.1',
+        port: url.port,
+        path,
+        rejectUnauthorized: false,
         method: more.method ?? (content === undefined ? 'GET' : 'POST'),
         headers: {
           host: more.host ?? url.host,
@@ -148,7 +151,10 @@ async function speaksByKey(open: Server, port: number, cookie: string): Promise<
   const come = (username: string, password: string, clientId = `${username}/rack`) =>
     mqtt.connectAsync(`mqtts://127.0.0.2:${port}`, {
       clientId,
-      ...{ username, password, rejectUnauthorized: false, reconnectPeriod: 0 },
+      username,
+      password,
+      rejectUnauthorized: false,
+      reconnectPeriod: 0,
     });
   for (const [user, password] of [
     ['m-1', 'A'.repeat(43)],
@@ -414,7 +420,8 @@ describe('what is entered', () => {
     await send({ cookie: pia.cookie }, own);
     await send({ key: keys.evaluator }, others);
     const rows = await query(
-      `select reading_id, operator, entered_by from readings where reading_id in ('${own}', '${others}') order by reading_id`,
+      `select reading_id, operator, entered_by from readings where reading_id in ('${own}', ` +
+        `'${others}') order by reading_id`,
     );
     expect(rows[0]).toMatchObject({ operator: 'XX', entered_by: `person:${pia.personId}` });
     expect(rows[1]?.entered_by).toMatch(/^key:/);

@@ -8,22 +8,25 @@ let base: string;
 beforeAll(async () => {
   base = `/studies/${await createFleet(url(), 1)}`;
   await call('POST', `${base}/rows/prints`, {
-    ...{ print_id: 'P-1', contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla' },
-    ...{ repeat: 1, order: 1, outcome: 'success' },
+    print_id: 'P-1',
+    contender_id: 'c-1',
+    artefact_id: 'clip',
+    material_id: 'pla',
+    repeat: 1,
+    order: 1,
+    outcome: 'success',
   });
   await call('POST', `${base}/rows/specimens`, { specimen_id: 'S-1', print_id: 'P-1', copy: 1 });
 });
 
 const work = (more: object) =>
   call('POST', `${base}/aftercare`, {
-    ...{
-      specimen_id: 'S-1',
-      kind: 'support',
-      minutes: 2,
-      damage: null,
-      operator: 'KM',
-      note: null,
-    },
+    specimen_id: 'S-1',
+    kind: 'support',
+    minutes: 2,
+    damage: null,
+    operator: 'KM',
+    note: null,
     ...more,
   });
 

@@ -77,7 +77,8 @@ describe('weights', () => {
     );
     const change = { scorecard: { ...before.scorecard, criteria } };
     const { status } = await call('PATCH', `/studies/${bench}`, {
-      ...{ version: before.row_version, change },
+      version: before.row_version,
+      change,
     });
     expect(status).toBe(200);
     interface Kept {
@@ -143,7 +144,8 @@ describe('weights', () => {
   ])('that cannot be are refused in words: %j', async (scorecard, words) => {
     const { row_version } = await get<About>(`/studies/${bench}`);
     const answer = await call('PATCH', `/studies/${bench}`, {
-      ...{ version: row_version, change: { scorecard } },
+      version: row_version,
+      change: { scorecard },
     });
     expect(answer.status).toBeGreaterThanOrEqual(400);
     expect(answer.status).toBeLessThan(500);
@@ -157,7 +159,8 @@ describe('a sweep set up from one contender', () => {
 
   beforeAll(async () => {
     const made = await call('POST', '/studies', {
-      ...{ title: 'A sweep of walls', intent: 'machines' },
+      title: 'A sweep of walls',
+      intent: 'machines',
     });
     study = String(made.content.study_id);
     const rows: [string, object][] = [
@@ -190,7 +193,8 @@ describe('a sweep set up from one contender', () => {
   it('cannot be asked for without its steps', async () => {
     const { row_version } = await get<About>(`/studies/${study}`);
     const answer = await call('PATCH', `/studies/${study}`, {
-      ...{ version: row_version, change: { intent: 'sweep' } },
+      version: row_version,
+      change: { intent: 'sweep' },
     });
     expect(answer.status).toBe(422);
     expect(JSON.stringify(answer.content)).toContain('set them up below');
@@ -216,13 +220,16 @@ describe('a sweep set up from one contender', () => {
     );
     const own = settings.filter((row) => row.profile_id === 'p-200');
     expect(own.map(({ key, value }) => `${key} ${value}`).sort()).toEqual([
-      ...['speed_outer_wall_mm_s 200', 'walls 3'],
+      'speed_outer_wall_mm_s 200',
+      'walls 3',
     ]);
     const plan = await get<{ contender_id: string; repeats: number }[]>(
       `/studies/${study}/rows/planned`,
     );
     expect(plan.map(({ contender_id, repeats }) => `${contender_id} ${repeats}`).sort()).toEqual([
-      ...['B-tuned 3', 'B-tuned-160 3', 'B-tuned-200 3'],
+      'B-tuned 3',
+      'B-tuned-160 3',
+      'B-tuned-200 3',
     ]);
   });
 
@@ -242,7 +249,8 @@ describe('a sweep set up from one contender', () => {
     expect(gone.status).toBe(422);
     const { row_version } = await get<About>(`/studies/${study}`);
     const turned = await call('PATCH', `/studies/${study}`, {
-      ...{ version: row_version, change: { reference: 'B-tuned-200' } },
+      version: row_version,
+      change: { reference: 'B-tuned-200' },
     });
     expect(JSON.stringify(turned.content)).toContain('is its first step, B-tuned');
     const { text } = await page(`${study}/results/sweep`);
@@ -252,8 +260,14 @@ describe('a sweep set up from one contender', () => {
 
 describe('marks by hand', () => {
   const mark = {
-    ...{ machine_id: 'gannet', aspect: 'looks', sign: 'plus', value: 8, text: 'clear' },
-    ...{ evidence: null, operator: 'KM', at: null },
+    machine_id: 'gannet',
+    aspect: 'looks',
+    sign: 'plus',
+    value: 8,
+    text: 'clear',
+    evidence: null,
+    operator: 'KM',
+    at: null,
   };
   const marks = () => get<object[]>(`/studies/${bench}/rows/marks`);
   const weighed = async () => {

@@ -32,22 +32,50 @@ async function smallStudy(): Promise<string> {
   await add('machines', { machine_id: 'auklet', name: 'Auklet 19' });
   await add('profiles', { profile_id: 'stock', name: 'Stock', kind: 'stock' });
   await add('materials', { material_id: 'pla', type: 'PLA' });
-  await add('contenders', { contender_id: 'a', label: 'Auklet', machine_id: 'auklet', profile_id: 'stock' }); // prettier-ignore
+  await add('contenders', {
+    contender_id: 'a',
+    label: 'Auklet',
+    machine_id: 'auklet',
+    profile_id: 'stock',
+  });
   await add('artefacts', { artefact_id: 'clip', name: 'Clip' });
-  await add('dimensions', { artefact_id: 'clip', dimension_id: 'width', name: 'width', axis: 'x', kind: 'external', nominal_mm: 20 }); // prettier-ignore
-  await add('instruments', { instrument_id: 'cal', name: 'Caliper', kind: 'caliper', resolution_mm: 0.01 }); // prettier-ignore
+  await add('dimensions', {
+    artefact_id: 'clip',
+    dimension_id: 'width',
+    name: 'width',
+    axis: 'x',
+    kind: 'external',
+    nominal_mm: 20,
+  });
+  await add('instruments', {
+    instrument_id: 'cal',
+    name: 'Caliper',
+    kind: 'caliper',
+    resolution_mm: 0.01,
+  });
   return study;
 }
 const ended = (at: number) => ({
   print: {
-    ...{ print_id: `P-${at}`, contender_id: 'a', artefact_id: 'clip', material_id: 'pla' },
-    ...{ repeat: at, outcome: 'success', print_s: 600 + at },
+    print_id: `P-${at}`,
+    contender_id: 'a',
+    artefact_id: 'clip',
+    material_id: 'pla',
+    repeat: at,
+    outcome: 'success',
+    print_s: 600 + at,
   },
   specimens: [{ specimen_id: `S-${at}`, print_id: `P-${at}`, copy: 1 }],
 });
 const reading = (specimen: string, value_mm: number) => ({
-  ...{ reading_id: uuid(), specimen_id: specimen, dimension_id: 'width', trial: 1, value_mm },
-  ...{ instrument_id: 'cal', operator: 'TS', at: '2026-03-02T09:12:00+01:00' },
+  reading_id: uuid(),
+  specimen_id: specimen,
+  dimension_id: 'width',
+  trial: 1,
+  value_mm,
+  instrument_id: 'cal',
+  operator: 'TS',
+  at: '2026-03-02T09:12:00+01:00',
 });
 
 describe('a client that is made of the description', () => {
@@ -67,31 +95,73 @@ describe('a client that is made of the description', () => {
       if (!operation) throw new Error(`The description has no ${name}.`);
       const { status, data } = await operation(parameters as never, content);
       const { path, method } = maker.getOperation(name) ?? {};
-      const place = ['paths', path ?? '', method ?? '', 'responses', String(status), 'content', 'application/json', 'schema']; // prettier-ignore
-      const pointer = place.map((part) => encodeURIComponent(part.replaceAll('~', '~0').replaceAll('/', '~1'))); // prettier-ignore
+      const place = [
+        'paths',
+        path ?? '',
+        method ?? '',
+        'responses',
+        String(status),
+        'content',
+        'application/json',
+        'schema',
+      ];
+      const pointer = place.map((part) =>
+        encodeURIComponent(part.replaceAll('~', '~0').replaceAll('/', '~1')),
+      );
       const check = ajv.getSchema(`api#/${pointer.join('/')}`);
       expect([name, check?.(data), check?.errors]).toEqual([name, true, null]);
       return data as Record<string, unknown>;
     };
-    const { study_id: study } = await ask('post_studies', null, { title: 'Clips', intent: 'machines' }); // prettier-ignore
-    const row = (table: string, content: object) => ask(`post_studies_study_rows_table_${table}`, { study }, content); // prettier-ignore
+    const { study_id: study } = await ask('post_studies', null, {
+      title: 'Clips',
+      intent: 'machines',
+    });
+    const row = (table: string, content: object) =>
+      ask(`post_studies_study_rows_table_${table}`, { study }, content);
     await row('machines', { machine_id: 'auklet', name: 'Auklet 19' });
     await row('machines', { machine_id: 'dunlin', name: 'Dunlin 18' });
     await row('profiles', { profile_id: 'stock', name: 'Stock', kind: 'stock' });
     await row('materials', { material_id: 'pla', type: 'PLA' });
     await row('artefacts', { artefact_id: 'clip', name: 'Clip' });
-    await row('dimensions', { artefact_id: 'clip', dimension_id: 'width', name: 'width', axis: 'x', kind: 'external', nominal_mm: 20 }); // prettier-ignore
-    await row('instruments', { instrument_id: 'cal', name: 'Caliper', kind: 'caliper', resolution_mm: 0.01 }); // prettier-ignore
+    await row('dimensions', {
+      artefact_id: 'clip',
+      dimension_id: 'width',
+      name: 'width',
+      axis: 'x',
+      kind: 'external',
+      nominal_mm: 20,
+    });
+    await row('instruments', {
+      instrument_id: 'cal',
+      name: 'Caliper',
+      kind: 'caliper',
+      resolution_mm: 0.01,
+    });
     const readings: object[] = [];
-    for (const [contender_id, machine_id, off] of [['a', 'auklet', 0.1], ['d', 'dunlin', -0.05]] as const) {
+    for (const [contender_id, machine_id, off] of [
+      ['a', 'auklet', 0.1],
+      ['d', 'dunlin', -0.05],
+    ] as const) {
       await row('contenders', { contender_id, label: machine_id, machine_id, profile_id: 'stock' });
       for (const repeat of [1, 2, 3]) {
         const print_id = `${contender_id}-${repeat}`;
-        const print = { print_id, contender_id, artefact_id: 'clip', material_id: 'pla', repeat, outcome: 'success', print_s: 600 }; // prettier-ignore
-        await ask('post_studies_study_prints', { study }, { print, specimens: [{ specimen_id: print_id, print_id, copy: 1 }] }); // prettier-ignore
+        const print = {
+          print_id,
+          contender_id,
+          artefact_id: 'clip',
+          material_id: 'pla',
+          repeat,
+          outcome: 'success',
+          print_s: 600,
+        };
+        await ask(
+          'post_studies_study_prints',
+          { study },
+          { print, specimens: [{ specimen_id: print_id, print_id, copy: 1 }] },
+        );
         readings.push(reading(print_id, 20 + off + 0.01 * (repeat - 2)));
       }
-    } // prettier-ignore
+    }
     await ask('post_studies_study_readings', { study }, readings[0]);
     await ask('post_studies_study_readings_batch', { study }, { readings: readings.slice(1) });
     expect(await ask('get_studies_study_readings', { study })).toHaveLength(6);
@@ -99,9 +169,13 @@ describe('a client that is made of the description', () => {
     const change = { version: about.row_version, change: { reference: 'a' } };
     await ask('patch_studies_study', { study }, change);
     const results = await ask('get_studies_study_results_section', { study, section: 'accuracy' });
-    const accuracy = results.accuracy as { contenders: { contender_id: string; mean_deviation_mm?: number }[] }; // prettier-ignore
+    const accuracy = results.accuracy as {
+      contenders: { contender_id: string; mean_deviation_mm?: number }[];
+    };
     expect(JSON.stringify(accuracy)).toContain('"d"');
-    expect(await ask('get_studies', null)).toMatchObject([{ study_id: study, prints: 6, readings: 6 }]); // prettier-ignore
+    expect(await ask('get_studies', null)).toMatchObject([
+      { study_id: study, prints: 6, readings: 6 },
+    ]);
   });
 });
 
@@ -111,7 +185,9 @@ describe('what is sent again with a key', () => {
   it('is done once and has the same answer, also when it comes twice at once', async () => {
     const sent = { title: 'Once', intent: 'machines' };
     const same = key();
-    const answers = await Promise.all([1, 2, 3, 4].map(() => api.call('POST', '/studies', sent, same)));
+    const answers = await Promise.all(
+      [1, 2, 3, 4].map(() => api.call('POST', '/studies', sent, same)),
+    );
     const again = await api.call('POST', '/studies', sent, same);
     const made = answers.filter(({ status }) => status === 201);
     expect(made.length).toBeGreaterThanOrEqual(1);
@@ -120,7 +196,7 @@ describe('what is sent again with a key', () => {
     expect(answers.every(({ status }) => status === 201 || status === 409)).toBe(true);
     const studies = await api.get<{ title: string }[]>('/studies');
     expect(studies.filter(({ title }) => title === 'Once')).toHaveLength(1);
-  }); // prettier-ignore
+  });
 
   it('is refused with another content, and free again where it was refused', async () => {
     const study = await smallStudy();
@@ -134,7 +210,10 @@ describe('what is sent again with a key', () => {
     expect(first.status).toBe(201);
     expect(await api.call('POST', at, right, own)).toEqual(first);
     const other = await api.call('POST', at, { ...right, repeats: 3 }, own);
-    expect(other).toMatchObject({ status: 422, content: { detail: expect.stringContaining('another request') as string } }); // prettier-ignore
+    expect(other).toMatchObject({
+      status: 422,
+      content: { detail: expect.stringContaining('another request') as string },
+    });
     expect((await api.call('POST', at, right, { 'idempotency-key': 'short' })).status).toBe(400);
   });
 
@@ -143,10 +222,15 @@ describe('what is sent again with a key', () => {
     const own = key();
     const at = `/studies/${study}/prints`;
     await api.call('POST', at, ended(1), own);
-    await execute(fresh.db, 'update kept_answers set status = null where key = $1', [own['idempotency-key']]);
+    await execute(fresh.db, 'update kept_answers set status = null where key = $1', [
+      own['idempotency-key'],
+    ]);
     const again = await api.call('POST', at, ended(1), own);
-    expect(again).toMatchObject({ status: 409, content: { detail: expect.stringContaining('done already') as string } }); // prettier-ignore
-  }); // prettier-ignore
+    expect(again).toMatchObject({
+      status: 409,
+      content: { detail: expect.stringContaining('done already') as string },
+    });
+  });
 });
 
 describe('entity tags', () => {
@@ -197,7 +281,10 @@ describe('lists', () => {
   it('are had page by page, and nothing that comes meanwhile hides or doubles an item', async () => {
     const study = await smallStudy();
     await api.call('POST', `/studies/${study}/prints`, ended(1));
-    const all = Array.from({ length: 23 }, (_, at) => ({ ...reading('S-1', 20 + at / 100), trial: at + 1 }));
+    const all = Array.from({ length: 23 }, (_, at) => ({
+      ...reading('S-1', 20 + at / 100),
+      trial: at + 1,
+    }));
     const path = `/studies/${study}/readings`;
     expect((await api.call('POST', `${path}/batch`, { readings: all })).status).toBe(201);
     const found: string[] = [];
@@ -216,7 +303,7 @@ describe('lists', () => {
     }
     expect(found.slice(0, 23)).toEqual(all.map((one) => one.reading_id));
     expect(found).toHaveLength(24);
-  }); // prettier-ignore
+  });
 
   it('say what is no page', async () => {
     const at = `/studies?limit=`;

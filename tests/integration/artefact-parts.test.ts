@@ -30,7 +30,10 @@ describe('a dimension that is set on a part', () => {
     const { status, content } = await own.add('dimensions', dimension('Löffel, groß'));
     expect(status).toBe(201);
     const key = { artefact_id: 'clip', dimension_id: 'loffel-gross' };
-    expect(content).toMatchObject({ dimension: { ...key, nominal_mm: 20 }, place: { ...key, x2_mm: 20 } }); // prettier-ignore
+    expect(content).toMatchObject({
+      dimension: { ...key, nominal_mm: 20 },
+      place: { ...key, x2_mm: 20 },
+    });
     expect(await own.rows('dimensions')).toMatchObject([key]);
     expect(await own.rows('dimension_places')).toMatchObject([key]);
     expect(Number(await own.revision())).toBe(before + 1);
@@ -43,7 +46,14 @@ describe('a dimension that is set on a part', () => {
     );
     expect(answers.map(({ status }) => status)).toEqual(Array(6).fill(201));
     const ids = (await own.rows('dimension_places')).map((row) => row.dimension_id);
-    expect(ids.toSorted()).toEqual(['width', 'width-2', 'width-3', 'width-4', 'width-5', 'width-6']); // prettier-ignore
+    expect(ids.toSorted()).toEqual([
+      'width',
+      'width-2',
+      'width-3',
+      'width-4',
+      'width-5',
+      'width-6',
+    ]);
   });
 
   it('has not the id of one that is retired', async () => {
@@ -61,8 +71,11 @@ describe('a dimension that is set on a part', () => {
       dimension('width', { lower_tol_mm: 0.2, upper_tol_mm: 0.1 }),
       dimension('width', { nominal_mm: -1 }),
       { ...dimension('width'), place: { x1_mm: 0 } },
-      { ...dimension('width'), dimension: { ...dimension('width').dimension, dimension_id: 'mine' } },
-    ]; // prettier-ignore
+      {
+        ...dimension('width'),
+        dimension: { ...dimension('width').dimension, dimension_id: 'mine' },
+      },
+    ];
     for (const one of wrong) {
       expect((await own.add('dimensions', one)).status).toBeGreaterThanOrEqual(400);
     }
@@ -85,7 +98,9 @@ describe('a zone that is drawn on a part', () => {
       zone: { zone_id: 'front-face', weight: 1 },
       place: { zone_id: 'front-face', side: 'front' },
     });
-    expect((await own.add('zones', zone('Front face'))).content.zone).toMatchObject({ zone_id: 'front-face-2' }); // prettier-ignore
+    expect((await own.add('zones', zone('Front face'))).content.zone).toMatchObject({
+      zone_id: 'front-face-2',
+    });
     expect((await own.add('zones', zone('Back face', { side: 'inside' }))).status).toBe(400);
     expect(await own.rows('zones')).toHaveLength(2);
     expect(await own.rows('zone_places')).toHaveLength(2);
@@ -95,7 +110,16 @@ describe('a zone that is drawn on a part', () => {
 describe('an artefact', () => {
   it('gets an id made of its name where it brings none, however many come at once', async () => {
     const { study, rows } = await bench();
-    const parts = [{ artefact_id: 'whatever', dimension_id: 'x1', name: 'x1', axis: 'x', kind: 'external', nominal_mm: 20 }];
+    const parts = [
+      {
+        artefact_id: 'whatever',
+        dimension_id: 'x1',
+        name: 'x1',
+        axis: 'x',
+        kind: 'external',
+        nominal_mm: 20,
+      },
+    ];
     const answers = await Promise.all(
       Array.from({ length: 4 }, () =>
         call('POST', `${study}/artefacts`, { artefact: { name: 'Clip' }, dimensions: parts }),
@@ -105,7 +129,9 @@ describe('an artefact', () => {
     expect(ids.toSorted()).toEqual(['clip-2', 'clip-3', 'clip-4', 'clip-5']);
     expect(new Set((await rows('dimensions')).map((row) => row.artefact_id))).toEqual(new Set(ids));
     // Who names one means that one.
-    const taken = await call('POST', `${study}/artefacts`, { artefact: { artefact_id: 'clip', name: 'Another' } });
+    const taken = await call('POST', `${study}/artefacts`, {
+      artefact: { artefact_id: 'clip', name: 'Another' },
+    });
     expect(taken.status).toBe(409);
-  }); // prettier-ignore
+  });
 });

@@ -66,16 +66,19 @@ describe('a backup', () => {
   it('is of one moment, though readings arrive while it is made', async () => {
     let isMade = false;
     const reading = (at: number) => ({
-      ...{
-        reading_id: `0193b3c0-3333-7000-8000-${String(at).padStart(12, '0')}`,
-        dimension_id: 'x1',
-      },
-      ...{ specimen_id: 'K7-001', trial: 40 + at, value_mm: 20.01, instrument_id: 'caliper-1' },
-      ...{ operator: 'KM', at: '2026-10-01T10:00:00Z' },
+      reading_id: `0193b3c0-3333-7000-8000-${String(at).padStart(12, '0')}`,
+      dimension_id: 'x1',
+      specimen_id: 'K7-001',
+      trial: 40 + at,
+      value_mm: 20.01,
+      instrument_id: 'caliper-1',
+      operator: 'KM',
+      at: '2026-10-01T10:00:00Z',
     });
     const [place] = await rowsOf(
       app.databaseUrl(),
-      `select s.specimen_id from specimens s join prints p using (study_id, print_id) where s.study_id = '${study}' and p.artefact_id = 'stair-block' limit 1`,
+      'select s.specimen_id from specimens s join prints p using (study_id, print_id) where ' +
+        `s.study_id = '${study}' and p.artefact_id = 'stair-block' limit 1`,
     );
     const [instrument] = await rowsOf(
       app.databaseUrl(),
@@ -154,7 +157,8 @@ describe('a backup', () => {
         transaction: holding,
       });
       const child = spawn(process.execPath, ['bin/vergleich.mjs', 'backup', '--to', target], {
-        ...{ env: { ...process.env, DATABASE_URL: app.databaseUrl() }, stdio: 'ignore' },
+        env: { ...process.env, DATABASE_URL: app.databaseUrl() },
+        stdio: 'ignore',
       });
       await expect.poll(dumps, { timeout: 20_000 }).toHaveLength(1);
       child.kill('SIGKILL');

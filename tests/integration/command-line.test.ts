@@ -76,9 +76,11 @@ describe('evaluate', () => {
     expect(Object.keys(results.pairs ?? {})).toEqual(['accuracy_mm', 'surface', 'ln_print_s']);
     expect(Object.keys(results.accuracy?.['A-stock'] as object)).toEqual(
       expect.arrayContaining(
-        'prints specimens dimensions readings bias_mm mae_mm rmse_mm max_abs_mm mean_abs_pct repeatability_mm systematic_mm it_grade it_value it_basis tolerance by_axis by_kind fit cells'.split(
-          ' ',
-        ),
+        (
+          'prints specimens dimensions readings bias_mm mae_mm rmse_mm max_abs_mm mean_abs_pct ' +
+          'repeatability_mm systematic_mm it_grade it_value it_basis tolerance by_axis by_kind fit ' +
+          'cells'
+        ).split(' '),
       ),
     );
   });
@@ -94,11 +96,19 @@ describe('evaluate', () => {
     const results = JSON.parse(out) as Record<string, Record<string, unknown> | null>;
     expect(Object.keys(results.sweep ?? {})).toEqual(
       expect.arrayContaining([
-        ...['setting', 'unit', 'reference', 'figures', 'holds_to', 'limited_by', 'gain'],
+        'setting',
+        'unit',
+        'reference',
+        'figures',
+        'holds_to',
+        'limited_by',
+        'gain',
       ]),
     );
     expect(results.sweep).toMatchObject({
-      ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s', holds_to: 'B-200' },
+      setting: 'speed_outer_wall_mm_s',
+      unit: 'mm/s',
+      holds_to: 'B-200',
       limited_by: [
         { figure: 'surface', why: 'lost', prints_needed: null },
         { figure: 'photo:echo-wall/ringing/raking-left/x', why: 'lost', prints_needed: null },
@@ -245,7 +255,8 @@ describe('import and export', () => {
       expect(await held()).toEqual(whole);
       const lost = 'domain_db_a_%';
       await own.db.sequelize.query(
-        `do $$ begin execute (select format('alter table noise drop constraint %I', conname) from pg_constraint where conname like '${lost}'); end $$`,
+        `do $$ begin execute (select format('alter table noise drop constraint %I', conname) from ` +
+          `pg_constraint where conname like '${lost}'); end $$`,
       );
       expect(await held()).toHaveLength(whole.length - 1);
       expect((await run('import', join('demo', 'winter-stock'), on)).code).toBe(0);

@@ -9,8 +9,13 @@ beforeAll(async () => {
   base = `/studies/${await createFleet(url(), 1)}`;
   const print = (print_id: string, repeat: number) =>
     call('POST', `${base}/rows/prints`, {
-      ...{ print_id, contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla' },
-      ...{ repeat, order: repeat, outcome: 'success' },
+      print_id,
+      contender_id: 'c-1',
+      artefact_id: 'clip',
+      material_id: 'pla',
+      repeat,
+      order: repeat,
+      outcome: 'success',
     });
   await print('K7-002', 1);
   await print('P-2', 2);

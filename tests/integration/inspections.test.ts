@@ -19,7 +19,10 @@ beforeEach(async () => {
 
 const say = (findings: object[] | null, more: object = {}) =>
   call('POST', `${base}/inspections`, {
-    ...{ specimen_id: 's-1', zone_id: 'face', inspector: 'LK', at: '2026-03-02T10:00:00Z' },
+    specimen_id: 's-1',
+    zone_id: 'face',
+    inspector: 'LK',
+    at: '2026-03-02T10:00:00Z',
     findings,
     ...more,
   });
@@ -63,7 +66,9 @@ describe('what an inspector says of a zone', () => {
     await say([{ defect: 'ringing', grade: 3 }]);
     await say([{ defect: 'ringing', grade: 1 }]);
     const key = 'specimen_id=s-1&zone_id=face&inspector=LK&defect=ringing';
-    const changes = await get<{ after: { grade: number } }[]>(`${base}/history?table=findings&${key}`); // prettier-ignore
+    const changes = await get<{ after: { grade: number } }[]>(
+      `${base}/history?table=findings&${key}`,
+    );
     expect(changes.map(({ after }) => after.grade)).toEqual([1, 3]);
   });
 
@@ -91,7 +96,15 @@ describe('what an inspector says of a zone', () => {
     ['a grade that is none', [{ defect: 'ringing', grade: 5 }], {}, 400],
     ['a defect that is none', [{ defect: 'beauty', grade: 1 }], {}, 400],
     ['nobody', [], { inspector: '' }, 400],
-    ['a defect twice', [{ defect: 'seam', grade: 1 }, { defect: 'seam', grade: 2 }], {}, 400], // prettier-ignore
+    [
+      'a defect twice',
+      [
+        { defect: 'seam', grade: 1 },
+        { defect: 'seam', grade: 2 },
+      ],
+      {},
+      400,
+    ],
   ])('of %s is refused and nothing is kept', async (_, findings, more, status) => {
     const answer = await say(findings, more);
     expect(answer.status, JSON.stringify(answer.content)).toBe(status);

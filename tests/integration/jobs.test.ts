@@ -60,13 +60,21 @@ it('what a process was doing that is gone is taken up by another, and what one d
     photo: () => Promise.resolve(),
     report: () => Promise.resolve(),
   });
-  const dying = await openQueue(url, { db, log, presence: one, isWorking: true }, handlers('one', held)); // prettier-ignore
+  const dying = await openQueue(
+    url,
+    { db, log, presence: one, isWorking: true },
+    handlers('one', held),
+  );
   // Both of its hands are full, so that it takes none of them a second time.
   for (const name of ['long', 'longer']) await dying.send('sliced-file', { name }, name, true);
   await expect.poll(() => begun, { timeout: 15_000 }).toBe(2);
   // It is at it still, and nobody takes it away.
   expect(await listOrphans(db)).toEqual([]);
-  const next = await openQueue(url, { db, log, presence: another, isWorking: true }, handlers('another', Promise.resolve())); // prettier-ignore
+  const next = await openQueue(
+    url,
+    { db, log, presence: another, isWorking: true },
+    handlers('another', Promise.resolve()),
+  );
   await one.end();
   await expect.poll(() => done, { timeout: 20_000 }).toEqual(['another', 'another']);
   letGo?.();
@@ -94,12 +102,22 @@ it('a job that ended and could not say so is done by its own process, one that i
   await queue.send('sliced-file', { name: 'mute' }, 'mute', true);
   await expect.poll(() => done, { timeout: 15_000 }).toEqual(['mute']);
   const state = async () =>
-    (await select<{ state: string }>(db, `select state from jobs.job where singleton_key = 'mute'`))[0]?.state; // prettier-ignore
+    (
+      await select<{ state: string }>(db, `select state from jobs.job where singleton_key = 'mute'`)
+    )[0]?.state;
   await expect.poll(state).toBe('completed');
   await queue.send('sliced-file', { name: 'slow' }, 'slow', true);
   // As it stands when the database went away before the end could be told.
-  await execute(db, `update jobs.job set state = 'active', completed_on = null where singleton_key = 'mute'`); // prettier-ignore
-  await execute(db, `insert into jobs_at_work (job_id, queue, process) select id, name, $1 from jobs.job where singleton_key = 'mute' on conflict (job_id) do update set process = excluded.process`, [presence.number]); // prettier-ignore
+  await execute(
+    db,
+    `update jobs.job set state = 'active', completed_on = null where singleton_key = 'mute'`,
+  );
+  await execute(
+    db,
+    'insert into jobs_at_work (job_id, queue, process) select id, name, $1 from jobs.job where ' +
+      `singleton_key = 'mute' on conflict (job_id) do update set process = excluded.process`,
+    [presence.number],
+  );
   await expect.poll(() => done, { timeout: 30_000 }).toEqual(['mute', 'mute']);
   // What is under way is known by its key, and nobody begins it anew.
   expect([...(await openJobKeys(db, 'sliced-file'))]).toContain('slow');
@@ -119,7 +137,11 @@ it('a process that leaves jobs to others hands them in and does none', async () 
   });
   const web = await openQueue(url, { db, log, presence, isWorking: false }, handlers('web'));
   await web.send('sliced-file', { name: 'a' }, 'a', true);
-  const working = await openQueue(url, { db, log, presence: worker, isWorking: true }, handlers('worker')); // prettier-ignore
+  const working = await openQueue(
+    url,
+    { db, log, presence: worker, isWorking: true },
+    handlers('worker'),
+  );
   await expect.poll(() => done, { timeout: 15_000 }).toEqual(['worker']);
   await Promise.all([web.stop(), working.stop()]);
   await Promise.all([presence.end(), worker.end()]);

@@ -39,10 +39,26 @@ async function opened(judges: number) {
     return photo && isIn ? [{ specimen_id, path: photo.path }] : [];
   });
   const draft = {
-    ...{ panel_id, kind: 'paired', aspect: 'Which one is cleaner?', artefact_id: 'spire-pair' },
-    ...{ target: null, names: 'numbers', judges, questions: 3, asked_again: 0, effect: 0.65 },
-    ...{ closes_at: null, shown_as: 'photos', view: 'front', light: 'flat', levels: 'matched' },
-    ...{ x_mm: -20, y_mm: 5, w_mm: 40, h_mm: 30, items },
+    panel_id,
+    kind: 'paired',
+    aspect: 'Which one is cleaner?',
+    artefact_id: 'spire-pair',
+    target: null,
+    names: 'numbers',
+    judges,
+    questions: 3,
+    asked_again: 0,
+    effect: 0.65,
+    closes_at: null,
+    shown_as: 'photos',
+    view: 'front',
+    light: 'flat',
+    levels: 'matched',
+    x_mm: -20,
+    y_mm: 5,
+    w_mm: 40,
+    h_mm: 30,
+    items,
   };
   expect((await call('POST', `/studies/${study}/panels`, draft)).status).toBe(201);
   const path = `/studies/${study}/panels/${panel_id}`;

@@ -30,8 +30,15 @@ afterAll(() => drop());
 beforeEach(async () => {
   study = uuid();
   await createStudy(db, study, {
-    ...{ name: 'link', title: 'Link', intent: 'machines', description: null, question: null },
-    ...{ reference: null, cost: null, scorecard: null, smallest_difference: {} },
+    name: 'link',
+    title: 'Link',
+    intent: 'machines',
+    description: null,
+    question: null,
+    reference: null,
+    cost: null,
+    scorecard: null,
+    smallest_difference: {},
     created: new Date().toISOString(),
   });
   const add = (table: TableName, row: object) =>
@@ -49,7 +56,10 @@ beforeEach(async () => {
   ] as const) {
     await add('contenders', { contender_id, label: contender_id, machine_id: 'm', profile_id });
     await add('planned', {
-      ...{ contender_id, artefact_id: 'clip', material_id: 'pla', repeats: 1 },
+      contender_id,
+      artefact_id: 'clip',
+      material_id: 'pla',
+      repeats: 1,
       toolpath: `sliced/clip-${contender_id}.gcode`,
     });
   }
@@ -64,7 +74,10 @@ const say = (
   more: Partial<MachineMessage> = {},
 ): Promise<string> =>
   applyMachine(db, study, 'm', {
-    ...{ session: 's', sequence: ++sequence, at: at(minute), state },
+    session: 's',
+    sequence: ++sequence,
+    at: at(minute),
+    state,
     ...(state !== 'idle' && { job: 'j1' }),
     ...more,
   });
@@ -86,7 +99,11 @@ describe('a machine on the bench link', () => {
     const [print] = await rows('prints');
     // 4 min heating; 26 min to the end, 2 of them paused.
     expect(print).toMatchObject({
-      ...{ outcome: 'success', heat_s: 240, print_s: 1440, paused_s: 120, progress_pct: 100 },
+      outcome: 'success',
+      heat_s: 240,
+      print_s: 1440,
+      paused_s: 120,
+      progress_pct: 100,
       ended_at: at(30),
     });
     const events = (await rows('print_events')).map(({ kind, source }) => `${kind} ${source}`);
@@ -123,7 +140,11 @@ describe('a machine on the bench link', () => {
     expect((await rows('prints'))[0]).toMatchObject({ outcome: 'failed', progress_pct: 42 });
     expect(await rows('incidents')).toMatchObject([
       {
-        ...{ machine_id: 'm', mode: 'clogged', cause: 'unknown', at: at(12), progress_pct: 42 },
+        machine_id: 'm',
+        mode: 'clogged',
+        cause: 'unknown',
+        at: at(12),
+        progress_pct: 42,
         note: 'from the bench link, to be confirmed',
       },
     ]);

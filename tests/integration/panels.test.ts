@@ -17,19 +17,32 @@ const THREE = ['A-stock', 'B-stock', 'B-tuned'];
 beforeAll(async () => {
   const studies = await get<{ study_id: string; name: string }[]>('/studies');
   study = studies.find(({ name }) => name === 'clip-bench')?.study_id ?? '';
-  const photos = await get<{ path: string; filed: { specimen_id: string } | null }[]>(`/studies/${study}/photos`); // prettier-ignore
-  const facts = await get<{ specimen_id: string; contender_id: string; artefact_id: string }[]>(`/studies/${study}/specimens`); // prettier-ignore
+  const photos = await get<{ path: string; filed: { specimen_id: string } | null }[]>(
+    `/studies/${study}/photos`,
+  );
+  const facts = await get<{ specimen_id: string; contender_id: string; artefact_id: string }[]>(
+    `/studies/${study}/specimens`,
+  );
   for (const { specimen_id, contender_id, artefact_id } of facts) {
     ownerOf.set(specimen_id, contender_id);
     const photo = photos.find((one) => one.filed?.specimen_id === specimen_id);
     if (artefact_id !== 'spire-pair' || !photo) continue;
-    spires.set(contender_id, [...(spires.get(contender_id) ?? []), { specimen_id, path: photo.path }]);
+    spires.set(contender_id, [
+      ...(spires.get(contender_id) ?? []),
+      { specimen_id, path: photo.path },
+    ]);
   }
-}); // prettier-ignore
+});
 
 const PHOTOS = {
-  ...{ shown_as: 'photos', view: 'front', light: 'flat', levels: 'matched' },
-  ...{ x_mm: -20, y_mm: 5, w_mm: 40, h_mm: 30 },
+  shown_as: 'photos',
+  view: 'front',
+  light: 'flat',
+  levels: 'matched',
+  x_mm: -20,
+  y_mm: 5,
+  w_mm: 40,
+  h_mm: 30,
 };
 
 let count = 0;
@@ -38,9 +51,19 @@ async function opened(more: object = {}, of: readonly string[] = THREE) {
   count += 1;
   const panel_id = `panel-${count}`;
   const draft = {
-    ...{ panel_id, kind: 'paired', aspect: 'Which one is cleaner?', artefact_id: 'spire-pair' },
-    ...{ target: null, names: 'numbers', judges: 24, questions: 3, asked_again: 1, effect: 0.65 },
-    ...{ closes_at: null, ...PHOTOS, items: of.flatMap((id) => spires.get(id) ?? []) },
+    panel_id,
+    kind: 'paired',
+    aspect: 'Which one is cleaner?',
+    artefact_id: 'spire-pair',
+    target: null,
+    names: 'numbers',
+    judges: 24,
+    questions: 3,
+    asked_again: 1,
+    effect: 0.65,
+    closes_at: null,
+    ...PHOTOS,
+    items: of.flatMap((id) => spires.get(id) ?? []),
     ...more,
   };
   const planned = await call('POST', `/studies/${study}/panels`, draft);
@@ -63,7 +86,11 @@ function browser(link: string) {
   const ask = async (method: string, content?: object, query = '') => {
     const response = await fetch(`${url()}/api/v1/judging/${link}${query}`, {
       method,
-      headers: { cookie, connection: 'close', ...(content && { 'content-type': 'application/json' }) },
+      headers: {
+        cookie,
+        connection: 'close',
+        ...(content && { 'content-type': 'application/json' }),
+      },
       ...(content && { body: JSON.stringify(content) }),
     });
     cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
@@ -74,21 +101,25 @@ function browser(link: string) {
   const picture = async (address: string) => {
     const response = await fetch(url() + address, { headers: { cookie, connection: 'close' } });
     const bytes = new Uint8Array(await response.arrayBuffer());
-    const headers = [...response.headers].filter(([name]) => name !== 'date' && name !== 'x-request-id' && name !== 'etag').map((pair) => pair.join(': ')); // prettier-ignore
+    const headers = [...response.headers]
+      .filter(([name]) => name !== 'date' && name !== 'x-request-id' && name !== 'etag')
+      .map((pair) => pair.join(': '));
     received.push({ headers, length: bytes.length, address });
     return { status: response.status, bytes };
   };
   return { ask, picture, received, texts, cookie: () => cookie };
-} // prettier-ignore
+}
 
 /** What the questions of a panel show in truth, by their codes. */
 const truth = async (panel: string) => {
-  const [rows] = (await api.db().sequelize.query(
-    'select items, codes from panel_questions join panel_judges using (judge_id) where panel_id = $1',
-    { bind: [panel] },
-  )) as unknown as [{ items: string[]; codes: string[] }[]];
+  const [rows] = (await api
+    .db()
+    .sequelize.query(
+      'select items, codes from panel_questions join panel_judges using (judge_id) where panel_id = $1',
+      { bind: [panel] },
+    )) as unknown as [{ items: string[]; codes: string[] }[]];
   return new Map(rows.map((row) => [row.codes.join(' '), row]));
-}; // prettier-ignore
+};
 
 /** The parts of a JPEG before its pixels, but for comments: what a decoder is told. */
 function headsOf(bytes: Uint8Array): string {
@@ -115,7 +146,15 @@ describe('a panel of 24 judges', () => {
     const { panel_id, link } = await opened();
     const seen = { of: new Map<string, number>(), left: new Map<string, number>() };
     const add = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
-    const pictures: { contender: string; address: string; length: number; headers: string; heads: string; place: number; code: string }[] = [];
+    const pictures: {
+      contender: string;
+      address: string;
+      length: number;
+      headers: string;
+      heads: string;
+      place: number;
+      code: string;
+    }[] = [];
     const texts: string[] = [];
     for (let number = 1; number <= 24; number += 1) {
       const judge = browser(link);
@@ -133,7 +172,15 @@ describe('a panel of 24 judges', () => {
         for (const [place, address] of addresses.entries()) {
           const { bytes } = await judge.picture(address);
           const { headers, length } = judge.received.at(-1) ?? { headers: [], length: 0 };
-          pictures.push({ contender: owners[place] ?? '', address: address.split('/').at(-1) ?? '', length, headers: headers.sort().join('\n'), heads: headsOf(bytes), place, code: codes[place] ?? '' });
+          pictures.push({
+            contender: owners[place] ?? '',
+            address: address.split('/').at(-1) ?? '',
+            length,
+            headers: headers.sort().join('\n'),
+            heads: headsOf(bytes),
+            place,
+            code: codes[place] ?? '',
+          });
         }
         const [a = '', b = ''] = [...owners].sort();
         const couple = `${a} ${b}`;
@@ -143,7 +190,14 @@ describe('a panel of 24 judges', () => {
         if (again === undefined && owners[0] === a) add(seen.left, couple);
         const shown = seen.of.get(couple) ?? 0;
         const [first = 0, ties = 0] = PREFERRED[couple] ?? [];
-        const wanted = again ?? (shown <= first ? items[owners.indexOf(a)] : shown <= first + ties ? 'none' : items[owners.indexOf(b)]) ?? '';
+        const wanted =
+          again ??
+          (shown <= first
+            ? items[owners.indexOf(a)]
+            : shown <= first + ties
+              ? 'none'
+              : items[owners.indexOf(b)]) ??
+          '';
         said.set([...items].sort().join(' '), wanted);
         const answer = wanted === 'none' ? 'none' : (codes[items.indexOf(wanted)] ?? '');
         state = (await judge.ask('PUT', { question, answer })).content;
@@ -164,7 +218,8 @@ describe('a panel of 24 judges', () => {
     expect(new Set(pictures.map((one) => one.heads)).size).toBe(1);
     // no address and no two codes of a judge come twice;
     expect(new Set(pictures.map((one) => one.address)).size).toBe(pictures.length);
-    // the digits of addresses and codes are spread over contenders as chance would (chi-square at 1 in a thousand million, so that chance never fails);
+    // the digits of addresses and codes are spread over contenders as chance would (chi-square at 1
+    // in a thousand million, so that chance never fails);
     const digits = (of: (one: (typeof pictures)[number]) => string, at: number) => {
       const table = new Map<string, number[]>();
       for (const one of pictures) {
@@ -187,14 +242,18 @@ describe('a panel of 24 judges', () => {
     const all = texts.join('\n');
     for (const [contender, own] of spires) {
       expect(all).not.toContain(contender);
-      for (const { specimen_id, path } of own) for (const name of [specimen_id, path]) expect(all).not.toContain(name);
+      for (const { specimen_id, path } of own)
+        for (const name of [specimen_id, path]) expect(all).not.toContain(name);
     }
-    for (const name of ['Auklet', 'Gannet', 'spire', 'K7-', 'stock', 'tuned']) expect(all).not.toContain(name);
+    for (const name of ['Auklet', 'Gannet', 'spire', 'K7-', 'stock', 'tuned'])
+      expect(all).not.toContain(name);
 
     // Closed by its number, the result is blind; then the names come in, and are the figures put in.
     const blind = await page(panel_id);
     expect(blind).toMatchObject({ state: 'closed', setup: { closed_by: 'number' }, link: null });
-    expect(Object.keys(blind.result?.panel.kind === 'paired' ? blind.result.panel.abilities : {}).sort()).toEqual(['P', 'Q', 'R']);
+    expect(
+      Object.keys(blind.result?.panel.kind === 'paired' ? blind.result.panel.abilities : {}).sort(),
+    ).toEqual(['P', 'Q', 'R']);
     expect((await panelResults())[panel_id]).toMatchObject({ ballots: 0 });
     expect((await step(panel_id, { do: 'reveal' })).status).toBe(200);
     const found = (await page(panel_id)).result;
@@ -203,10 +262,14 @@ describe('a panel of 24 judges', () => {
     const own = (await panelResults())[panel_id];
     if (own?.kind !== 'paired') throw new Error('it is paired');
     // Without the questions asked again it would be 72 ballots with 5 ties; those asked again say the same.
-    const ballots = (await get<{ panel_id: string; item_1: string; item_2: string; choice: string }[]>(`/studies/${study}/rows/ballots`)).filter((row) => row.panel_id === panel_id);
+    const ballots = (
+      await get<{ panel_id: string; item_1: string; item_2: string; choice: string }[]>(
+        `/studies/${study}/rows/ballots`,
+      )
+    ).filter((row) => row.panel_id === panel_id);
     const firsts = new Set<string>();
     const counted = { wins: 0, ties: 0 };
-    for (const row of ballots as (typeof ballots[number] & { judge: string })[]) {
+    for (const row of ballots as ((typeof ballots)[number] & { judge: string })[]) {
       const key = [row.judge, ...[row.item_1, row.item_2].sort()].join(' ');
       const owners = [row.item_1, row.item_2].map((item) => ownerOf.get(item));
       if (firsts.has(key) || !owners.includes('A-stock') || !owners.includes('B-stock')) continue;
@@ -223,7 +286,7 @@ describe('a panel of 24 judges', () => {
     expect(tuned?.log_ability?.estimate).toBeLessThan(1.6);
     expect(tuned?.log_ability_by_judge?.low).toBeGreaterThan(0);
   }, 180_000);
-}); // prettier-ignore
+});
 
 /** The section of the study's results, waited for where it is being made anew. */
 async function panelResults(): Promise<NonNullable<Results['panels']>> {
@@ -238,7 +301,9 @@ async function panelResults(): Promise<NonNullable<Results['panels']>> {
 
 /** Pearson's statistic of a table of counts. */
 function chiSquare(rows: readonly (readonly number[])[]): number {
-  const columns = (rows[0] ?? []).map((_, at) => rows.reduce((sum, row) => sum + (row[at] ?? 0), 0));
+  const columns = (rows[0] ?? []).map((_, at) =>
+    rows.reduce((sum, row) => sum + (row[at] ?? 0), 0),
+  );
   const all = columns.reduce((sum, count) => sum + count, 0);
   let statistic = 0;
   for (const row of rows) {
@@ -249,11 +314,16 @@ function chiSquare(rows: readonly (readonly number[])[]): number {
     }
   }
   return statistic;
-} // prettier-ignore
+}
 
 describe('a judge', () => {
   it('goes on after a break, changes their mind, and counts once however often it is sent', async () => {
-    const { panel_id, link } = await opened({ judges: 2, questions: 2, asked_again: null, names: 'initials' }); // prettier-ignore
+    const { panel_id, link } = await opened({
+      judges: 2,
+      questions: 2,
+      asked_again: null,
+      names: 'initials',
+    });
     const judge = browser(link);
     expect((await judge.ask('POST', {})).status).toBe(422);
     // What others are called by is nobody's initials.
@@ -263,11 +333,16 @@ describe('a judge', () => {
     // The same browser that begins again is the same judge.
     expect((await judge.ask('POST', { initials: 'KM' })).content).toEqual(first);
     const [left = '', right = ''] = first.question?.codes ?? [];
-    const sent = await Promise.all(Array.from({ length: 8 }, () => judge.ask('PUT', { question: 1, answer: left }))); // prettier-ignore
+    const sent = await Promise.all(
+      Array.from({ length: 8 }, () => judge.ask('PUT', { question: 1, answer: left })),
+    );
     expect(sent.map(({ status }) => status)).toEqual(Array(8).fill(200));
     expect((await judge.ask('GET')).content.question).toMatchObject({ number: 2, answer: null });
     // Back one, and another answer takes the place of the first.
-    expect((await judge.ask('GET', undefined, '?question=1')).content.question).toMatchObject({ number: 1, answer: left }); // prettier-ignore
+    expect((await judge.ask('GET', undefined, '?question=1')).content.question).toMatchObject({
+      number: 1,
+      answer: left,
+    });
     await judge.ask('PUT', { question: 1, answer: right });
     expect((await judge.ask('GET', undefined, '?question=1')).content.question?.answer).toBe(right);
     // One question further than they have come there is nothing to see.
@@ -287,7 +362,13 @@ describe('a judge', () => {
   });
 
   it('is refused what is not in the panel', async () => {
-    const { link } = await opened({ judges: 2, kind: 'guess', target: 'B-tuned', questions: 1, asked_again: null }); // prettier-ignore
+    const { link } = await opened({
+      judges: 2,
+      kind: 'guess',
+      target: 'B-tuned',
+      questions: 1,
+      asked_again: null,
+    });
     const judge = browser(link);
     expect(await judge.ask('PUT', { question: 1, answer: '123' })).toMatchObject({ status: 401 });
     const state = (await judge.ask('POST', {})).content;
@@ -332,9 +413,18 @@ describe('a judge', () => {
 describe('an organiser', () => {
   it('plans again and again until it is opened, and then it stays', async () => {
     const draft = {
-      ...{ panel_id: 'plan', kind: 'triangle', aspect: 'Which one is not like the others?' },
-      ...{ artefact_id: 'spire-pair', target: null, names: 'numbers', judges: 6, questions: 1 },
-      ...{ asked_again: 0, effect: 0.3, closes_at: null, ...PHOTOS },
+      panel_id: 'plan',
+      kind: 'triangle',
+      aspect: 'Which one is not like the others?',
+      artefact_id: 'spire-pair',
+      target: null,
+      names: 'numbers',
+      judges: 6,
+      questions: 1,
+      asked_again: 0,
+      effect: 0.3,
+      closes_at: null,
+      ...PHOTOS,
       items: ['A-stock', 'B-stock'].flatMap((id) => (spires.get(id) ?? []).slice(0, 1)),
     };
     const base = `/studies/${study}/panels`;
@@ -347,7 +437,10 @@ describe('an organiser', () => {
       [{ kind: 'paired', w_mm: null }, 'which place of it is shown'],
       [{ kind: 'paired', items: [draft.items[0], draft.items[0]] }, 'stands twice'],
       [{ kind: 'paired', artefact_id: 'stair-block' }, 'is no specimen of this artefact'],
-      [{ kind: 'paired', items: draft.items.map((one) => ({ ...one, path: 'photos/x.jpg' })) }, 'has no such photo'],
+      [
+        { kind: 'paired', items: draft.items.map((one) => ({ ...one, path: 'photos/x.jpg' })) },
+        'has no such photo',
+      ],
     ];
     for (const [more, words] of faults) {
       const answer = await call('POST', base, { ...draft, ...more });
@@ -355,9 +448,13 @@ describe('an organiser', () => {
     }
     expect((await call('POST', base, { ...draft, kind: 'paired', aspect: ' ' })).status).toBe(400);
     expect((await call('POST', base, { ...draft, kind: 'paired' })).status).toBe(201);
-    expect((await call('PUT', `${base}/plan`, { ...draft, kind: 'paired', w_mm: 4000 })).status).toBe(204);
+    expect(
+      (await call('PUT', `${base}/plan`, { ...draft, kind: 'paired', w_mm: 4000 })).status,
+    ).toBe(204);
     // A place that a photo does not show is found when the pictures are made, and nothing is opened.
-    expect((await step('plan', { do: 'open' })).content.detail).toContain('does not show all of the place');
+    expect((await step('plan', { do: 'open' })).content.detail).toContain(
+      'does not show all of the place',
+    );
     expect((await page('plan')).state).toBe('draft');
     expect((await call('DELETE', `${base}/plan`)).status).toBe(204);
     const { panel_id, draft: planned } = await opened({ judges: 2 });
@@ -365,21 +462,50 @@ describe('an organiser', () => {
     expect((await call('DELETE', `${base}/${panel_id}`)).status).toBe(409);
     expect((await step(panel_id, { do: 'open' })).status).toBe(409);
     // Nor can it be changed beside its page.
-    for (const [table, key] of [['panels', panel_id], ['panel_setups', panel_id]]) {
+    for (const [table, key] of [
+      ['panels', panel_id],
+      ['panel_setups', panel_id],
+    ]) {
       const change = { version: 1, change: {} };
-      expect((await call('PATCH', `/studies/${study}/rows/${table}/${key}`, change)).status).toBe(409);
+      expect((await call('PATCH', `/studies/${study}/rows/${table}/${key}`, change)).status).toBe(
+        409,
+      );
     }
     const [a, b] = planned.items;
-    const ballot = { panel_id, judge: 'me', item_1: a?.specimen_id, item_2: b?.specimen_id, choice: '1' };
+    const ballot = {
+      panel_id,
+      judge: 'me',
+      item_1: a?.specimen_id,
+      item_2: b?.specimen_id,
+      choice: '1',
+    };
     expect((await call('POST', `/studies/${study}/rows/ballots`, ballot)).status).toBe(409);
   });
 
   it('names a panel after its question, and two at once are two', async () => {
-    const draft = { kind: 'paired', aspect: 'Which of these is neater?', artefact_id: 'spire-pair', target: null, shown_as: 'parts', names: 'numbers', judges: 2, questions: 1, items: (spires.get('A-stock') ?? []).slice(0, 1).concat((spires.get('B-stock') ?? []).slice(0, 1)) };
-    const made = await Promise.all([1, 2, 3].map(() => call('POST', `/studies/${study}/panels`, draft)));
+    const draft = {
+      kind: 'paired',
+      aspect: 'Which of these is neater?',
+      artefact_id: 'spire-pair',
+      target: null,
+      shown_as: 'parts',
+      names: 'numbers',
+      judges: 2,
+      questions: 1,
+      items: (spires.get('A-stock') ?? [])
+        .slice(0, 1)
+        .concat((spires.get('B-stock') ?? []).slice(0, 1)),
+    };
+    const made = await Promise.all(
+      [1, 2, 3].map(() => call('POST', `/studies/${study}/panels`, draft)),
+    );
     expect(made.map(({ status }) => status)).toEqual([201, 201, 201]);
-    expect(made.map(({ content }) => content.panel_id).sort()).toEqual(['of-these-is-neater', 'of-these-is-neater-2', 'of-these-is-neater-3']);
-  }); // prettier-ignore
+    expect(made.map(({ content }) => content.panel_id).sort()).toEqual([
+      'of-these-is-neater',
+      'of-these-is-neater-2',
+      'of-these-is-neater-3',
+    ]);
+  });
 
   it('neither looks nor ends nor takes anything out without a reason that stays', async () => {
     const { panel_id, link, draft } = await opened({ judges: 5 });
@@ -393,13 +519,29 @@ describe('an organiser', () => {
     state = (await judge.ask('PUT', { question: 1, answer: 'none' })).content;
     // A photo that judges see is not taken back under their hands.
     const { path = '' } = draft.items.find((one) => one.specimen_id === shown) ?? {};
-    const refused = await call('DELETE', `/studies/${study}/photos?path=${encodeURIComponent(path)}`);
-    expect([refused.status, refused.content.detail]).toEqual([409, expect.stringContaining('Judges see this photo')]);
+    const refused = await call(
+      'DELETE',
+      `/studies/${study}/photos?path=${encodeURIComponent(path)}`,
+    );
+    expect([refused.status, refused.content.detail]).toEqual([
+      409,
+      expect.stringContaining('Judges see this photo'),
+    ]);
     // Taken out with a reason, it is passed over, and what was said of it does not count.
     const of = state.question?.of ?? 0;
-    expect((await step(panel_id, { do: 'take-out', specimen_id: shown, note: 'wrong part in the picture' })).status).toBe(200);
+    expect(
+      (
+        await step(panel_id, {
+          do: 'take-out',
+          specimen_id: shown,
+          note: 'wrong part in the picture',
+        })
+      ).status,
+    ).toBe(200);
     expect((await judge.ask('GET')).content.question?.of).toBeLessThan(of);
-    expect((await step(panel_id, { do: 'look', note: 'to see whether it works' })).status).toBe(200);
+    expect((await step(panel_id, { do: 'look', note: 'to see whether it works' })).status).toBe(
+      200,
+    );
     expect((await step(panel_id, { do: 'end', note: 'the shop closes' })).status).toBe(200);
     expect((await judge.ask('GET')).content.state).toBe('closed');
     await step(panel_id, { do: 'reveal' });
@@ -426,9 +568,25 @@ describe('an organiser', () => {
     expect((await judge.ask('GET')).content.state).toBe('closed');
     expect((await judge.ask('PUT', { question: 1, answer: 'none' })).status).toBe(409);
     expect(await page(panel_id)).toMatchObject({ state: 'closed', setup: { closed_by: 'date' } });
-    const past = { ...PHOTOS, panel_id: 'past', kind: 'paired', aspect: 'x', artefact_id: 'spire-pair', target: null, names: 'numbers', judges: 2, questions: 1, asked_again: null, effect: null, closes_at: '2026-01-01T00:00:00Z', items: THREE.flatMap((id) => spires.get(id) ?? []) };
+    const past = {
+      ...PHOTOS,
+      panel_id: 'past',
+      kind: 'paired',
+      aspect: 'x',
+      artefact_id: 'spire-pair',
+      target: null,
+      names: 'numbers',
+      judges: 2,
+      questions: 1,
+      asked_again: null,
+      effect: null,
+      closes_at: '2026-01-01T00:00:00Z',
+      items: THREE.flatMap((id) => spires.get(id) ?? []),
+    };
     await call('POST', `/studies/${study}/panels`, past);
-    expect((await step('past', { do: 'open' })).content.detail).toContain('closed before it begins');
+    expect((await step('past', { do: 'open' })).content.detail).toContain(
+      'closed before it begins',
+    );
   });
 
   it('closes it when as many as were wanted have gone, and not before', async () => {
@@ -437,10 +595,12 @@ describe('an organiser', () => {
     await judge.ask('POST', {});
     await judge.ask('PUT', { question: 1, answer: 'none' });
     const answered = (minutes: number) =>
-      api.db().sequelize.query(
-        'update panel_judges set answered_at = now() - make_interval(mins => $2) where panel_id = $1',
-        { bind: [panel_id, minutes] },
-      );
+      api
+        .db()
+        .sequelize.query(
+          'update panel_judges set answered_at = now() - make_interval(mins => $2) where panel_id = $1',
+          { bind: [panel_id, minutes] },
+        );
     await answered(59);
     expect((await judge.ask('GET')).content.state).toBe('asking');
     expect((await page(panel_id)).judges).toMatchObject([{ state: 'at it', answered: 1, of: 2 }]);
@@ -451,18 +611,28 @@ describe('an organiser', () => {
   });
 
   it('has parts laid out at places, each with its own sheet', async () => {
-    const { panel_id, link } = await opened({ shown_as: 'parts', kind: 'triangle', judges: 3, questions: 2, asked_again: null }, ['A-stock', 'B-stock']);
+    const { panel_id, link } = await opened(
+      { shown_as: 'parts', kind: 'triangle', judges: 3, questions: 2, asked_again: null },
+      ['A-stock', 'B-stock'],
+    );
     const judge = browser(link);
-    expect((await judge.ask('GET')).content).toMatchObject({ state: 'new', free_places: [1, 2, 3] });
+    expect((await judge.ask('GET')).content).toMatchObject({
+      state: 'new',
+      free_places: [1, 2, 3],
+    });
     expect((await judge.ask('POST', {})).status).toBe(422);
     const state = (await judge.ask('POST', { place: 2 })).content;
     expect(state.question).toMatchObject({ pictures: [], codes: { length: 3 } });
     const other = browser(link);
     expect((await other.ask('POST', { place: 2 })).content.detail).toContain('sits at place 2');
     expect((await other.ask('GET')).content.free_places).toEqual([1, 3]);
-    expect((await page(panel_id)).judges.map((one) => one.state)).toEqual(['waiting', 'at it', 'waiting']);
+    expect((await page(panel_id)).judges.map((one) => one.state)).toEqual([
+      'waiting',
+      'at it',
+      'waiting',
+    ]);
   });
-}); // prettier-ignore
+});
 
 describe('a thousand from one address', () => {
   it('are let in as a class would be, then wait; whoever judges goes on', async () => {

@@ -46,7 +46,18 @@ function photo(
 ) {
   const { status, stdout, stderr } = spawnSync(
     process.execPath,
-    ['bin/vergleich.mjs', 'photo', at(name), '--measure', measure, '--region', region, '--px-per-mm', String(S), ...more], // prettier-ignore
+    [
+      'bin/vergleich.mjs',
+      'photo',
+      at(name),
+      '--measure',
+      measure,
+      '--region',
+      region,
+      '--px-per-mm',
+      String(S),
+      ...more,
+    ],
     { encoding: 'utf8' },
   );
   return { status, stdout, stderr };
@@ -71,7 +82,11 @@ beforeAll(async () => {
   await raw(3).png({ palette: true, colours: 256 }).toFile(at('palette.png'));
   await raw(3).jpeg({ quality: 95 }).toFile(at('photo.jpg'));
   await raw(3).webp({ lossless: true }).toFile(at('photo.webp'));
-  await raw(3).rotate(270).jpeg({ quality: 95 }).withMetadata({ orientation: 6 }).toFile(at('turned.jpg')); // prettier-ignore
+  await raw(3)
+    .rotate(270)
+    .jpeg({ quality: 95 })
+    .withMetadata({ orientation: 6 })
+    .toFile(at('turned.jpg'));
   await raw(3).toColourspace('cmyk').jpeg({ quality: 95 }).toFile(at('cmyk.jpg'));
 });
 

@@ -20,8 +20,13 @@ beforeAll(async () => {
   ]) {
     const print_id = `P-${code}`;
     await row('prints', {
-      ...{ print_id, contender_id: contender, artefact_id: 'clip', material_id: 'pla' },
-      ...{ repeat: 1, order: 1, outcome: 'success' },
+      print_id,
+      contender_id: contender,
+      artefact_id: 'clip',
+      material_id: 'pla',
+      repeat: 1,
+      order: 1,
+      outcome: 'success',
     });
     await row('specimens', { specimen_id: code, print_id, copy: 1, code });
   }
@@ -91,7 +96,10 @@ describe('photos come in', () => {
     const one = await sendPhoto(api, study, 'a.jpg', await wall('K7-002'));
     const other = await sendPhoto(api, study, 'b.jpg', await wall(null));
     expect(await made(api, study, String(one.content.path))).toMatchObject({
-      ...{ state: 'ready', width: 800, height: 400, codes: ['K7-002'] },
+      state: 'ready',
+      width: 800,
+      height: 400,
+      codes: ['K7-002'],
       filed: { specimen_id: 'K7-002', view: null, light: null },
     });
     expect((await made(api, study, String(other.content.path))).filed).toBeNull();
@@ -102,14 +110,20 @@ describe('photos come in', () => {
     expect((await made(api, study, paths[0] ?? '')).filed).toBeNull();
     await call('PATCH', base(), { paths, specimen_id: 'K7-001', light: 'back' });
     expect((await made(api, study, paths[0] ?? '')).filed).toMatchObject({
-      ...{ specimen_id: 'K7-001', view: 'top', light: 'back', session: 'noon' },
+      specimen_id: 'K7-001',
+      view: 'top',
+      light: 'back',
+      session: 'noon',
     });
   });
 
   it('the picture of an incident that is a photo too stays when the photo is taken out', async () => {
     const content = await wall(null);
     await row('incidents', {
-      ...{ incident_id: 'I-1', machine_id: 'm-1', mode: 'tangled', cause: 'operator' },
+      incident_id: 'I-1',
+      machine_id: 'm-1',
+      mode: 'tangled',
+      cause: 'operator',
     });
     const incident = `/studies/${study}/incidents/I-1/photos`;
     const kept = await call('PUT', incident, content as BodyInit);
@@ -161,7 +175,10 @@ describe('photos come in', () => {
     expect(answer.headers.get('content-type')).toBe('image/jpeg');
     const shown = await sharp(Buffer.from(await answer.arrayBuffer())).metadata();
     expect([shown.width, shown.height, shown.orientation, shown.exif]).toEqual([
-      ...[200, 300, undefined, undefined],
+      200,
+      300,
+      undefined,
+      undefined,
     ]);
     const original = await fetch(address.replace('/part?level=0&', '/original?'));
     expect(original.headers.get('content-type')).toBe('application/octet-stream');
@@ -200,7 +217,9 @@ describe('photos come in', () => {
   ])('a picture of %s is read', async (_, make) => {
     const { content } = await sendPhoto(api, study, 'odd', await make());
     expect(await made(api, study, String(content.path))).toMatchObject({
-      ...{ state: 'ready', width: 64, height: 48 },
+      state: 'ready',
+      width: 64,
+      height: 48,
     });
   });
 
@@ -229,7 +248,9 @@ describe('a filed photo', () => {
     expect(tile.status).toBe(200);
     expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(512);
     const found = await call('POST', `${base()}/measures`, {
-      ...{ measure: 'ringing', ...REGION, photos: [{ path: photo.path, speed_mm_s: 120 }] },
+      measure: 'ringing',
+      ...REGION,
+      photos: [{ path: photo.path, speed_mm_s: 120 }],
       feature: 'x',
     });
     expect(found.status).toBe(201);
@@ -263,7 +284,9 @@ describe('a filed photo', () => {
     const photo = await filed('K7-002', 0);
     await call('PUT', `${base()}/marks`, { path: photo.path, marks: MARKS });
     const { content } = await call('POST', `${base()}/measures`, {
-      ...{ measure: 'ringing', ...REGION, photos: [{ path: photo.path }] },
+      measure: 'ringing',
+      ...REGION,
+      photos: [{ path: photo.path }],
     });
     const [{ values } = { values: {} }] = content as unknown as Measured[];
     expect(values).toMatchObject({ found: false, wavelength_mm: null, amplitude: null });
@@ -295,8 +318,14 @@ describe('a filed photo', () => {
     const photo = await filed('K7-001');
     const measure = (more: object) =>
       call('POST', `${base()}/measures`, {
-        ...{ photos: [{ path: photo.path }], measure: 'gaps', unit: 'px' },
-        ...{ x: 0, y: 0, w: 100, h: 100, ...more },
+        photos: [{ path: photo.path }],
+        measure: 'gaps',
+        unit: 'px',
+        x: 0,
+        y: 0,
+        w: 100,
+        h: 100,
+        ...more,
       });
     expect((await measure({})).content.detail).toContain('scale is not known');
     expect((await measure({ unit: 'mm' })).content.detail).toContain('tied to its view');
@@ -311,7 +340,9 @@ describe('a filed photo', () => {
     const [one, two] = [await filed('K7-001'), await filed('K7-002', 0)];
     const measure = () =>
       call('POST', `${base()}/measures`, {
-        ...{ measure: 'ringing', ...REGION, photos: [{ path: one.path }, { path: two.path }] },
+        measure: 'ringing',
+        ...REGION,
+        photos: [{ path: one.path }, { path: two.path }],
       });
     await call('PUT', `${base()}/marks`, { path: one.path, marks: MARKS });
     // The second is not tied yet: the first is not measured either.
@@ -322,7 +353,9 @@ describe('a filed photo', () => {
     expect((await made(api, study, one.path)).measures).toMatchObject([{ found: 'true' }]);
     expect((await made(api, study, two.path)).measures).toMatchObject([{ found: 'false' }]);
     const twice = await call('POST', `${base()}/measures`, {
-      ...{ measure: 'ringing', ...REGION, photos: [{ path: one.path }, { path: one.path }] },
+      measure: 'ringing',
+      ...REGION,
+      photos: [{ path: one.path }, { path: one.path }],
     });
     expect(twice.content.detail).toContain('a photo stands twice');
   });
@@ -364,7 +397,8 @@ describe('marks are proposed', () => {
       x > left && x < left + 60 * times * SCALE && y < bottom && y > bottom - 40 * times * SCALE;
     const far = 200 - 6 - 18;
     const codes = corners.map((corner) => ({
-      ...{ text: cardText(corner), module: 6 },
+      text: cardText(corner),
+      module: 6,
       left: Math.round((corner.endsWith('L') ? 6 : far) * SCALE) - 18,
       top: Math.round((corner.startsWith('T') ? 6 : 140 - 6 - 18) * SCALE) - 18,
     }));
@@ -384,8 +418,13 @@ describe('marks are proposed', () => {
     const kept = await call('POST', `/studies/${study}/meshes?name=block.stl`, mesh);
     await row('artefacts', { artefact_id: 'block', name: 'Block', mesh: kept.content.path });
     await row('prints', {
-      ...{ print_id: 'P-BLOCK', contender_id: 'c-1', artefact_id: 'block', material_id: 'pla' },
-      ...{ repeat: 1, order: 9, outcome: 'success' },
+      print_id: 'P-BLOCK',
+      contender_id: 'c-1',
+      artefact_id: 'block',
+      material_id: 'pla',
+      repeat: 1,
+      order: 9,
+      outcome: 'success',
     });
     await row('specimens', { specimen_id: 'K7-BLOCK', print_id: 'P-BLOCK', copy: 1 });
   });
@@ -412,12 +451,10 @@ describe('marks are proposed', () => {
     expect(content.from).toBe('card');
     const marks = content.marks as Record<string, number>[];
     expect(marks.map(({ x_mm, y_mm }) => [x_mm, y_mm])).toEqual([
-      ...[
-        [0, 40],
-        [60, 40],
-        [60, 0],
-        [0, 0],
-      ],
+      [0, 40],
+      [60, 40],
+      [60, 0],
+      [0, 0],
     ]);
     expect(Math.abs((marks[3]?.u_px ?? 0) - 34 * SCALE)).toBeLessThan(4);
   });

@@ -19,7 +19,10 @@ async function incidents() {
   const of = async () => {
     const incident_id = uuid();
     await call('POST', `/studies/${study}/rows/incidents`, {
-      ...{ incident_id, machine_id: 'm-1', mode: 'tangled', cause: 'operator' },
+      incident_id,
+      machine_id: 'm-1',
+      mode: 'tangled',
+      cause: 'operator',
     });
     return `/studies/${study}/incidents/${incident_id}/photos`;
   };

@@ -151,7 +151,8 @@ describe('what was published', () => {
     const about = await api.get<{ row_version: number }>(`/studies/${study}`);
     const change = { report: { author: 'Another club', disclosure: 'Bought.', frozen: FROZEN } };
     const { status } = await api.call('PATCH', `/studies/${study}`, {
-      ...{ version: about.row_version, change },
+      version: about.row_version,
+      change,
     });
     expect(status).toBe(200);
     await api.call('PATCH', `${at()}/revisions/2`, { publish: true, name: 'gannet-update' });
@@ -167,7 +168,11 @@ describe('what was published', () => {
     };
     expect(await rail()).toBe('2/3');
     await api.call('PUT', `${at()}/words`, {
-      ...{ verdict_id: 'a', contender_id: null, kind: 'answer', text: 'Yes.', rests_on: [] },
+      verdict_id: 'a',
+      contender_id: null,
+      kind: 'answer',
+      text: 'Yes.',
+      rests_on: [],
       version: null,
     });
     expect(await rail()).toBe('3/3');
@@ -219,7 +224,11 @@ describe('what was published', () => {
       [study],
     );
     const { status, content } = await api.call('PUT', `${at()}/words`, {
-      ...{ verdict_id: 'one-more', contender_id: null, kind: 'plus', text: 'And?', rests_on: [] },
+      verdict_id: 'one-more',
+      contender_id: null,
+      kind: 'plus',
+      text: 'And?',
+      rests_on: [],
       version: null,
     });
     expect([status, content.detail]).toEqual([422, 'A report has at most 500 sentences.']);

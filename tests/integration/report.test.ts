@@ -448,9 +448,13 @@ describe('more evidence', () => {
       .slice(0, 3)
       .map((row, index) => ({
         reading_id: `0190a000-0000-7000-8000-00000000000${index}`,
-        ...{ specimen_id: specimen, dimension_id: row.dimension_id, trial: 40 },
-        ...{ value_mm: row.nominal_mm + 9, instrument_id: instruments[0]?.instrument_id },
-        ...{ operator: 'KM', at: '2026-04-20T10:00:00Z' },
+        specimen_id: specimen,
+        dimension_id: row.dimension_id,
+        trial: 40,
+        value_mm: row.nominal_mm + 9,
+        instrument_id: instruments[0]?.instrument_id,
+        operator: 'KM',
+        at: '2026-04-20T10:00:00Z',
       }));
     for (const reading of readings) {
       const { status } = await call('POST', `/studies/${study}/readings`, reading);
@@ -545,7 +549,8 @@ describe('settings and words', () => {
     const about = await get<{ row_version: number }>(`/studies/${study}`);
     const report = { author: 'A club', disclosure: 'Bought.', parts: ['answer', 'data'] };
     const { status } = await call('PATCH', `/studies/${study}`, {
-      ...{ version: about.row_version, change: { report } },
+      version: about.row_version,
+      change: { report },
     });
     expect(status).toBe(200);
     const twice = await call('PATCH', `/studies/${study}`, {
@@ -578,7 +583,9 @@ describe('without a browser that prints', () => {
     try {
       const api = `${other.url}/api/v1${at()}/revisions`;
       const post = await fetch(api, {
-        ...{ method: 'POST', body: '{}', headers: { 'content-type': 'application/json' } },
+        method: 'POST',
+        body: '{}',
+        headers: { 'content-type': 'application/json' },
       });
       const { number } = (await post.json()) as { number: number };
       let one: RevisionSeen | undefined;

@@ -106,8 +106,13 @@ describe('results that are kept', () => {
     );
     const known = readings.find((row) => parts.has(row.specimen_id));
     const reading = await call('POST', `/studies/${study}/readings`, {
-      ...{ reading_id: uuid(), specimen_id: known?.specimen_id, dimension_id: known?.dimension_id },
-      ...{ trial: 90, value_mm: (known?.value_mm ?? 0) + 1, instrument_id: null, operator: 'T' },
+      reading_id: uuid(),
+      specimen_id: known?.specimen_id,
+      dimension_id: known?.dimension_id,
+      trial: 90,
+      value_mm: (known?.value_mm ?? 0) + 1,
+      instrument_id: null,
+      operator: 'T',
       at: '2026-03-20T10:00:00Z',
     });
     expect(reading.status).toBe(201);
@@ -208,9 +213,14 @@ describe('results that are kept', () => {
     const held = await db.sequelize.transaction();
     try {
       const { status } = await call('POST', `/studies/${study}/readings`, {
-        ...{ reading_id: uuid(), trial: 91, value_mm: (known?.value_mm ?? 0) + 2 },
-        ...{ specimen_id: known?.specimen_id, dimension_id: known?.dimension_id },
-        ...{ instrument_id: null, operator: 'T', at: '2026-03-20T11:00:00Z' },
+        reading_id: uuid(),
+        trial: 91,
+        value_mm: (known?.value_mm ?? 0) + 2,
+        specimen_id: known?.specimen_id,
+        dimension_id: known?.dimension_id,
+        instrument_id: null,
+        operator: 'T',
+        at: '2026-03-20T11:00:00Z',
       });
       expect(status).toBe(201);
       // Nothing newer can be made now.

@@ -11,8 +11,14 @@ type Row = Record<string, unknown>;
 
 const AT = '2026-03-02T08:00:00Z';
 const print = (print_id: string, more: Row = {}) => ({
-  ...{ print_id, contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
-  ...{ started_at: AT, outcome: 'success', ...more },
+  print_id,
+  contender_id: 'c-1',
+  artefact_id: 'clip',
+  material_id: 'pla',
+  repeat: 1,
+  started_at: AT,
+  outcome: 'success',
+  ...more,
 });
 
 /** A study of two machines with a part that has one dimension, and what is done in it. */
@@ -29,7 +35,9 @@ async function bench() {
     nominal_mm: 20,
   });
   return {
-    ...{ study, base, add },
+    study,
+    base,
+    add,
     rows: (table: string) => get<Row[]>(`${base}/rows/${table}`),
     end: (
       row: Row,
@@ -45,8 +53,15 @@ async function bench() {
 }
 
 const reading = (specimen_id: string, value_mm: number, more: Row = {}) => ({
-  ...{ reading_id: uuid(), specimen_id, dimension_id: 'width', trial: 1, value_mm },
-  ...{ instrument_id: null, operator: 'LK', at: AT, ...more },
+  reading_id: uuid(),
+  specimen_id,
+  dimension_id: 'width',
+  trial: 1,
+  value_mm,
+  instrument_id: null,
+  operator: 'LK',
+  at: AT,
+  ...more,
 });
 const detail = (answer: { content: Row }) => String(answer.content.detail);
 const codesOf = (answer: { content: Row }) =>
@@ -82,7 +97,8 @@ describe('a sticker', () => {
     const [, second] = await own.rows('specimens');
     expect(second?.code).toBe('K7-010');
     const change = await call('PATCH', `${own.base}/rows/specimens/s-p-2`, {
-      ...{ version: 1, change: { code: 'K7-009' } },
+      version: 1,
+      change: { code: 'K7-009' },
     });
     expect(change.status).toBe(409);
     await expect(
@@ -187,7 +203,8 @@ describe('a print that was wrong', () => {
       cause: 'machine',
     });
     const moved = await call('PATCH', `${own.base}/rows/prints/p-1`, {
-      ...{ version: 1, change: { contender_id: 'c-2', repeat: 2 } },
+      version: 1,
+      change: { contender_id: 'c-2', repeat: 2 },
     });
     expect(moved.status).toBe(200);
     expect(await own.rows('incidents')).toMatchObject([{ machine_id: 'm-2' }]);
@@ -288,7 +305,12 @@ describe('a study that compares materials', () => {
 
 describe('a change of firmware', () => {
   const change = (at: string, what: string) => ({
-    ...{ change_id: uuid(), machine_id: 'm-1', at, kind: 'firmware', what, operator: 'LK' },
+    change_id: uuid(),
+    machine_id: 'm-1',
+    at,
+    kind: 'firmware',
+    what,
+    operator: 'LK',
   });
 
   it('is the machine’s from its time on; prints before it keep the one that they had', async () => {

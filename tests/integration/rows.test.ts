@@ -24,12 +24,22 @@ async function bench(machines = 2) {
 }
 
 const DIMENSION = {
-  ...{ artefact_id: 'clip', dimension_id: 'x1', name: 'x1', axis: 'x', kind: 'external' },
+  artefact_id: 'clip',
+  dimension_id: 'x1',
+  name: 'x1',
+  axis: 'x',
+  kind: 'external',
   nominal_mm: 20,
 };
 const PLACE = {
-  ...{ artefact_id: 'clip', dimension_id: 'x1' },
-  ...{ x1_mm: 0, y1_mm: 0, z1_mm: 0, x2_mm: 20, y2_mm: 0, z2_mm: 0 },
+  artefact_id: 'clip',
+  dimension_id: 'x1',
+  x1_mm: 0,
+  y1_mm: 0,
+  z1_mm: 0,
+  x2_mm: 20,
+  y2_mm: 0,
+  z2_mm: 0,
 };
 
 /** A dimension with its place, a print with a specimen of it. */
@@ -37,8 +47,12 @@ async function measured(own: Awaited<ReturnType<typeof bench>>) {
   const dimension = await own.must('dimensions', DIMENSION);
   await own.must('dimension_places', PLACE);
   const print = {
-    ...{ print_id: 'p-1', contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla' },
-    ...{ repeat: 1, outcome: 'success' },
+    print_id: 'p-1',
+    contender_id: 'c-1',
+    artefact_id: 'clip',
+    material_id: 'pla',
+    repeat: 1,
+    outcome: 'success',
   };
   await own.must('prints', print);
   await own.must('specimens', { specimen_id: 's-1', print_id: 'p-1', code: 'K-001' });
@@ -46,15 +60,25 @@ async function measured(own: Awaited<ReturnType<typeof bench>>) {
 }
 
 const reading = (value_mm: number, more = {}) => ({
-  ...{ reading_id: uuid(), specimen_id: 's-1', dimension_id: 'x1', trial: 1, value_mm },
-  ...{ instrument_id: null, operator: 'LK', at: '2026-03-02T10:00:00Z', ...more },
+  reading_id: uuid(),
+  specimen_id: 's-1',
+  dimension_id: 'x1',
+  trial: 1,
+  value_mm,
+  instrument_id: null,
+  operator: 'LK',
+  at: '2026-03-02T10:00:00Z',
+  ...more,
 });
 
 describe('a row that is written', () => {
   it('names only rows that are there, and the answer says which it does not', async () => {
     const own = await bench();
     const answer = await own.add('contenders', {
-      ...{ contender_id: 'c-9', label: 'Nine', machine_id: 'm-9', profile_id: 'p-9' },
+      contender_id: 'c-9',
+      label: 'Nine',
+      machine_id: 'm-9',
+      profile_id: 'p-9',
     });
     expect(answer.status).toBe(422);
     expect((answer.content.issues as { path: string }[]).map(({ path }) => path)).toEqual([
@@ -70,7 +94,8 @@ describe('a row that is written', () => {
     expect((await own.add('dimensions', tight)).content.detail).toContain('lower_tol_mm');
     const { row_version } = await own.must('dimensions', {
       ...DIMENSION,
-      ...{ lower_tol_mm: -0.1, upper_tol_mm: 0.1 },
+      lower_tol_mm: -0.1,
+      upper_tol_mm: 0.1,
     });
     const changed = await own.change('dimensions/clip/x1', row_version, { lower_tol_mm: 0.2 });
     expect(changed.status).toBe(422);
@@ -102,7 +127,9 @@ describe('a row that is written', () => {
     const elsewhere = await own.add('incidents', { ...incident, machine_id: 'm-2' });
     expect(elsewhere.content.detail).toContain('is not the machine of this print (m-1)');
     const nowhere = await own.add('incidents', {
-      ...{ ...incident, print_id: 'p-9', machine_id: 'm-1' },
+      ...incident,
+      print_id: 'p-9',
+      machine_id: 'm-1',
     });
     expect(nowhere.status).toBe(422);
     await own.must('incidents', { ...incident, machine_id: 'm-1' });

@@ -9,7 +9,11 @@ const { call, db, get, url } = sharedServed();
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 2, 8, minute)).toISOString();
 
 const print = (print_id: string, contender_id = 'c-1', more = {}) => ({
-  ...{ print_id, contender_id, artefact_id: 'clip', material_id: 'pla', repeat: 1 },
+  print_id,
+  contender_id,
+  artefact_id: 'clip',
+  material_id: 'pla',
+  repeat: 1,
   started_at: at(0),
   ...more,
 });
@@ -23,7 +27,12 @@ async function bench() {
     start: (row: object) => call('POST', `${base}/rows/open_prints`, row),
     note: (print_id: string, kind: string, minute: number, event_id = uuid()) =>
       call('POST', `${base}/rows/print_events`, {
-        ...{ event_id, print_id, kind, at: at(minute), source: 'person', operator: 'LK' },
+        event_id,
+        print_id,
+        kind,
+        at: at(minute),
+        source: 'person',
+        operator: 'LK',
       }),
     end: (row: object, specimens: object[] = []) =>
       call('POST', `${base}/prints`, { print: row, specimens }),
@@ -147,7 +156,9 @@ describe('a print that ends', () => {
   it('takes nothing in where a part’s code is taken', async () => {
     const own = await bench();
     const part = (specimen_id: string, print_id: string) => ({
-      ...{ specimen_id, print_id, code: 'K-001' },
+      specimen_id,
+      print_id,
+      code: 'K-001',
     });
     await own.end(print('p-1', 'c-1', { outcome: 'success' }), [part('s-1', 'p-1')]);
     await own.start(print('p-2', 'c-2'));

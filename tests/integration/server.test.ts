@@ -73,7 +73,7 @@ describe('a program that watches over it', () => {
   const measures = async () => {
     const answer = await fetch(`${server.url}/metrics`);
     expect(answer.headers.get('content-type')).toMatch(/^text\/plain; version=0\.0\.4/);
-    const lines = (await answer.text()).split('\n').filter((line) => /^vergleich_/.test(line));
+    const lines = (await answer.text()).split('\n').filter((line) => line.startsWith('vergleich_'));
     return new Map(lines.map((line) => line.split(/ (?=[^ ]+$)/) as [string, string]));
   };
 
@@ -100,7 +100,15 @@ describe('a program that watches over it', () => {
 
   it('is not told by a name that somebody else points here', async () => {
     const status = await new Promise((resolve, reject) => {
-      request({ host: '127.0.0.1', port: server.port, path: '/metrics', headers: { host: 'evil.example' } }, (answer) => resolve(answer.resume().statusCode)) // prettier-ignore
+      request(
+        {
+          host: '127.0.0.1',
+          port: server.port,
+          path: '/metrics',
+          headers: { host: 'evil.example' },
+        },
+        (answer) => resolve(answer.resume().statusCode),
+      )
         .on('error', reject)
         .end();
     });
@@ -144,7 +152,10 @@ async function withIncident(): Promise<{ study: string; incident: string }> {
   const study = await createFleet(server.url, 1);
   const incident = uuid();
   const row = {
-    ...{ incident_id: incident, machine_id: 'm-1', mode: 'tangled', cause: 'operator' },
+    incident_id: incident,
+    machine_id: 'm-1',
+    mode: 'tangled',
+    cause: 'operator',
     at: '2026-03-02T08:00:00Z',
   };
   expect((await call('POST', `/studies/${study}/rows/incidents`, row)).status).toBe(201);
@@ -185,13 +196,17 @@ describe('files that arrive at once', () => {
       call('POST', base, { name: `f${at}.gcode`, bytes, sha256: sha256(strToU8(`file ${at}`)) });
     for (let at = 0; at < 100; at += 1) expect((await begin(at)).status).toBe(200);
     const more = await begin(100);
-    expect([more.status, more.content.detail]).toEqual([409, expect.stringContaining('begun to send 100 files')]);
+    expect([more.status, more.content.detail]).toEqual([
+      409,
+      expect.stringContaining('begun to send 100 files'),
+    ]);
     // One that was begun goes on, and where one is given up there is room.
     expect((await begin(7)).content).toEqual({ received: 0 });
     await call('DELETE', `${base}/uploads/${sha256(strToU8('file 7'))}`);
     expect((await begin(100)).status).toBe(200);
-    for (let at = 0; at <= 100; at += 1) await call('DELETE', `${base}/uploads/${sha256(strToU8(`file ${at}`))}`);
-  }); // prettier-ignore
+    for (let at = 0; at <= 100; at += 1)
+      await call('DELETE', `${base}/uploads/${sha256(strToU8(`file ${at}`))}`);
+  });
 
   it('bytes whose answer was lost may be sent once more, and make no second file', async () => {
     const study = await createFleet(server.url, 1);
@@ -228,12 +243,13 @@ describe('writers at once', () => {
     });
     const readings = Array.from({ length: 24 }, (_, at) =>
       call('POST', `/studies/${demo}/readings`, {
-        ...{
-          reading_id: uuid(),
-          specimen_id: known?.specimen_id,
-          dimension_id: known?.dimension_id,
-        },
-        ...{ trial: 100 + at, value_mm: 10 + at / 100, instrument_id: null, operator: 'T' },
+        reading_id: uuid(),
+        specimen_id: known?.specimen_id,
+        dimension_id: known?.dimension_id,
+        trial: 100 + at,
+        value_mm: 10 + at / 100,
+        instrument_id: null,
+        operator: 'T',
         at: '2026-03-20T10:00:00Z',
       }),
     );
@@ -247,7 +263,10 @@ describe('writers at once', () => {
   it('the same incident twenty times at once is one incident', async () => {
     const study = await createFleet(server.url, 1);
     const row = {
-      ...{ incident_id: uuid(), machine_id: 'm-1', mode: 'clogged', cause: 'machine' },
+      incident_id: uuid(),
+      machine_id: 'm-1',
+      mode: 'clogged',
+      cause: 'machine',
       at: '2026-03-02T08:00:00Z',
     };
     const answers = await Promise.all(
@@ -268,7 +287,8 @@ describe('one action', () => {
     await untilRead(study);
     const before = await revisionOf(study);
     const filled = await call('POST', `/studies/${study}/profile-settings`, {
-      ...{ path, new: { name: 'From the file', kind: 'tuned', parent_id: null } },
+      path,
+      new: { name: 'From the file', kind: 'tuned', parent_id: null },
     });
     expect(filled.status).toBe(200);
     expect(await revisionOf(study)).toBe(before + 1);
@@ -385,7 +405,9 @@ describe('requests that nobody means', () => {
       (resolve, reject) => {
         const sent = request(
           {
-            ...{ host: '127.0.0.1', port: server.port, method },
+            host: '127.0.0.1',
+            port: server.port,
+            method,
             path: path.replace('STUDY', demo),
             headers: { 'content-type': 'application/json' },
           },
@@ -394,7 +416,8 @@ describe('requests that nobody means', () => {
             response.on('data', (chunk: Buffer) => (text += chunk.toString()));
             response.on('end', () =>
               resolve({
-                ...{ status: response.statusCode ?? 0, text },
+                status: response.statusCode ?? 0,
+                text,
                 type: response.headers['content-type'] ?? '',
               }),
             );

@@ -26,7 +26,8 @@ const api = [0, 1].map((at) => apiOf(() => servers[at]?.url ?? ''));
 beforeAll(async () => {
   fresh = await freshDatabase();
   const certificate = await generate([{ name: 'commonName', value: 'a broker' }], {
-    ...{ keyType: 'ec', algorithm: 'sha256' },
+    keyType: 'ec',
+    algorithm: 'sha256',
     extensions: [{ name: 'subjectAltName', altNames: [{ type: 7, ip: '127.0.0.1' }] }],
   });
   const ca = join(folder, 'broker.pem');
@@ -34,15 +35,16 @@ beforeAll(async () => {
   broker = await outsideBroker({ key: certificate.private, cert: certificate.cert });
   const env = {
     JOBS: 'elsewhere',
-    ...{
-      MQTT_URL: broker.secure,
-      MQTT_USERNAME: BROKER_USER.name,
-      MQTT_PASSWORD: BROKER_USER.password,
-      MQTT_CA: ca,
-    },
+    MQTT_URL: broker.secure,
+    MQTT_USERNAME: BROKER_USER.name,
+    MQTT_PASSWORD: BROKER_USER.password,
+    MQTT_CA: ca,
   };
   // At once, on an empty database: one makes its tables, the other waits.
-  const [first, worker] = await Promise.all([startServer(fresh.url, { env }), startWorker(fresh.url)]); // prettier-ignore
+  const [first, worker] = await Promise.all([
+    startServer(fresh.url, { env }),
+    startWorker(fresh.url),
+  ]);
   servers.push(first);
   workers.push(worker);
   while (broker.came.length === 0) await new Promise((resolve) => setTimeout(resolve, 50));
@@ -72,11 +74,15 @@ describe('several processes on one database', () => {
         from: new Date('2026-03-02T06:00:00Z'),
       }),
     );
-    await expect.poll(async () => (await rows('prints')).length, { timeout: 60_000 }).toBeGreaterThanOrEqual(4); // prettier-ignore
+    await expect
+      .poll(async () => (await rows('prints')).length, { timeout: 60_000 })
+      .toBeGreaterThanOrEqual(4);
     // The one that listens dies in the middle of it, and the other one is there under the same name.
     const listener = broker.came[0];
     await kill(servers[0]?.child as ChildProcess);
-    await expect.poll(() => broker.came.filter((name) => name === listener).length, { timeout: 20_000 }).toBe(2); // prettier-ignore
+    await expect
+      .poll(() => broker.came.filter((name) => name === listener).length, { timeout: 20_000 })
+      .toBe(2);
     await Promise.all(machines);
     await expect.poll(async () => (await rows('prints')).length, { timeout: 60_000 }).toBe(24);
     const prints = await rows('prints');
@@ -92,7 +98,10 @@ describe('several processes on one database', () => {
     const study = await createFleet(url, 1);
     const base = `/studies/${study}/sliced-files`;
     const send = async (name: string) => {
-      const layers = Array.from({ length: 4000 }, (_, at) => `G1 X${at % 90} Y${(at * 7) % 90} E0.1 F${1800 + at}`); // prettier-ignore
+      const layers = Array.from(
+        { length: 4000 },
+        (_, at) => `G1 X${at % 90} Y${(at * 7) % 90} E0.1 F${1800 + at}`,
+      );
       const bytes = new TextEncoder().encode([`; ${name}`, 'G28', ...layers, ''].join('\n'));
       const sha256 = createHash('sha256').update(bytes).digest('hex');
       await api[1]?.call('POST', base, { name, bytes: bytes.length, sha256 });

@@ -122,7 +122,9 @@ describe('the reading of a file', () => {
     await setReading(db, studyId, path, 'failed', 0, 'it cannot be read');
     await setReadShare(db, studyId, path, 0.9);
     expect(await findSlicedFile(db, studyId, path)).toMatchObject({
-      ...{ state: 'failed', read_share: 0, message: 'it cannot be read' },
+      state: 'failed',
+      read_share: 0,
+      message: 'it cannot be read',
     });
   });
 });

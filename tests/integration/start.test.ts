@@ -43,7 +43,9 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 describe('what is missing or wrong', () => {
   it('is said first, all of it at once', async () => {
     const { code, stdout, stderr } = await node([join('scripts', 'start.mjs')], {
-      ...{ PORT: 'abc', MQTTS_PORT: '70000', DATABASE_URL: 'nonsense' },
+      PORT: 'abc',
+      MQTTS_PORT: '70000',
+      DATABASE_URL: 'nonsense',
       VERGLEICH_DATA: join(folder, 'untouched'),
     });
     expect(code).toBe(1);
@@ -151,7 +153,8 @@ describe('the own cluster', () => {
 
   it('is stopped before the process ends, and the process ends with the code that was meant', async () => {
     const { code } = await node(['--input-type=module', '-e', CLUSTER], {
-      ...{ VERGLEICH_DATA: join(folder, 'half'), CODE: '3' },
+      VERGLEICH_DATA: join(folder, 'half'),
+      CODE: '3',
     });
     expect(code).toBe(3);
     expect(existsSync(join(folder, 'half', 'own', 'data', 'postmaster.pid'))).toBe(false);
@@ -161,7 +164,8 @@ describe('the own cluster', () => {
     const home = join(folder, 'killed');
     const env = { ...process.env, VERGLEICH_DATA: home, STAY: '1', FOR_TESTS: '' };
     const child = spawn(process.execPath, ['--input-type=module', '-e', CLUSTER], {
-      ...{ env, stdio: ['pipe', 'pipe', 'inherit'] },
+      env,
+      stdio: ['pipe', 'pipe', 'inherit'],
     });
     let said = '';
     child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()));

@@ -173,10 +173,17 @@ describe('import and export', () => {
     const [sample] = content.study.tables.prints;
     if (!sample) throw new Error('the demo has no prints');
     const prints = texts.map((plate, at) => ({
-      ...{ ...sample, print_id: `odd-${at}`, repeat: 100 + at, order: null, plate },
+      ...sample,
+      print_id: `odd-${at}`,
+      repeat: 100 + at,
+      order: null,
+      plate,
       ...(at % 2 === 0 && { extras: { more: plate } }),
     }));
-    const study = { ...content.study, tables: { ...content.study.tables, prints: [...content.study.tables.prints, ...prints] } }; // prettier-ignore
+    const study = {
+      ...content.study,
+      tables: { ...content.study.tables, prints: [...content.study.tables.prints, ...prints] },
+    };
     const id = uuid();
     await transact(db, (bound) =>
       storeStudy(bound, id, { study, packageExtras: {}, files: new Map(), history: [] }),
@@ -196,7 +203,8 @@ describe('import and export', () => {
     const id = await importDemo();
     // Rows that were changed lie elsewhere than they did.
     await db.sequelize.query(
-      `update machines set name = name || '.' where study_id = $1 and machine_id = (select min(machine_id) from machines where study_id = $1)`,
+      `update machines set name = name || '.' where study_id = $1 and machine_id = (select ` +
+        'min(machine_id) from machines where study_id = $1)',
       { bind: [id] },
     );
     const [{ study }, sent] = await Promise.all([
@@ -231,16 +239,25 @@ describe('import and export', () => {
     const { study } = await loadStudy(db, id);
     const { tables } = study;
     const artefactOf = new Map(
-      tables.specimens.map((row) => [row.specimen_id, tables.prints.find((print) => print.print_id === row.print_id)?.artefact_id]),
-    ); // prettier-ignore
-    const retired = new Set(tables.retired_dimensions.map((row) => `${row.artefact_id}/${row.dimension_id}`)); // prettier-ignore
+      tables.specimens.map((row) => [
+        row.specimen_id,
+        tables.prints.find((print) => print.print_id === row.print_id)?.artefact_id,
+      ]),
+    );
+    const retired = new Set(
+      tables.retired_dimensions.map((row) => `${row.artefact_id}/${row.dimension_id}`),
+    );
     const needed = new Set(
       tables.specimens.flatMap((part) =>
         tables.dimensions
-          .filter((row) => row.artefact_id === artefactOf.get(part.specimen_id) && !retired.has(`${row.artefact_id}/${row.dimension_id}`))
+          .filter(
+            (row) =>
+              row.artefact_id === artefactOf.get(part.specimen_id) &&
+              !retired.has(`${row.artefact_id}/${row.dimension_id}`),
+          )
           .map((row) => `${part.specimen_id}/${row.dimension_id}`),
       ),
-    ); // prettier-ignore
+    );
     const done = new Set(
       [...tables.readings.filter((row) => row.superseded_at === null), ...tables.unmeasured]
         .map((row) => `${row.specimen_id}/${row.dimension_id}`)
@@ -251,7 +268,9 @@ describe('import and export', () => {
     );
     expect(needed.size).toBeGreaterThan(done.size);
     expect(await countProgress(db, id)).toMatchObject({
-      ...{ cells_needed: needed.size, cells_measured: done.size, zones_needed: zones.length },
+      cells_needed: needed.size,
+      cells_measured: done.size,
+      zones_needed: zones.length,
     });
   });
 
@@ -286,7 +305,8 @@ describe('import and export', () => {
       const [reading] = content?.study.tables.readings ?? [];
       if (!content || !reading) throw new Error('no study was read');
       const readings = Array.from({ length: 1200 }, (_, at) => ({
-        ...{ ...reading, trial: at + 1 },
+        ...reading,
+        trial: at + 1,
         ...(at === 1100 && change),
       }));
       const own = [...content.study.tables.incidents, ...incidents];

@@ -15,7 +15,9 @@ const FILES = readdirSync('src/pages', { recursive: true, encoding: 'utf8' })
 
 /** What stands in an address for each of its parts. */
 const PARTS: Record<string, string> = {
-  ...{ artefact: 'stair-block', machine: 'gannet', token: 'A'.repeat(43) },
+  artefact: 'stair-block',
+  machine: 'gannet',
+  token: 'A'.repeat(43),
 };
 const uids: Record<string, string> = {};
 let sweep = '';
@@ -26,7 +28,9 @@ beforeAll(async () => {
   sweep = studies.find(({ name }) => name !== 'clip-bench')?.study_id ?? '';
   const files = await get<{ path: string }[]>(`/studies/${PARTS.study}/sliced-files`);
   PARTS['...path'] = files[0]?.path ?? '';
-  const instruments = await get<{ instrument_id: string }[]>(`/studies/${PARTS.study}/rows/instruments`); // prettier-ignore
+  const instruments = await get<{ instrument_id: string }[]>(
+    `/studies/${PARTS.study}/rows/instruments`,
+  );
   PARTS.instrument = instruments[0]?.instrument_id ?? '';
   for (const table of ['machines', 'artefacts', 'materials', 'instruments', 'profiles']) {
     const rows = await get<{ uid: string }[]>(`/studies/${PARTS.study}/rows/${table}`);
@@ -43,23 +47,30 @@ const QUERIES: Record<string, string> = {
 
 /** Pages that say why there is nothing to see; cards are made of a report, and are read where there is one. */
 const STATUS: Record<string, number> = {
-  ...{ '404.astro': 404, '500.astro': 500, 'refused.astro': 403, 'enter/[token].astro': 410 },
+  '404.astro': 404,
+  '500.astro': 500,
+  'refused.astro': 403,
+  'enter/[token].astro': 410,
   'studies/[study]/report/cards.astro': 404,
 };
 
 async function planGauge() {
-  const dimensions = await get<{ artefact_id: string; dimension_id: string }[]>(`/studies/${PARTS.study}/rows/dimensions`); // prettier-ignore
-  const specimens = await get<{ specimen_id: string; artefact_id: string }[]>(`/studies/${PARTS.study}/specimens`); // prettier-ignore
+  const dimensions = await get<{ artefact_id: string; dimension_id: string }[]>(
+    `/studies/${PARTS.study}/rows/dimensions`,
+  );
+  const specimens = await get<{ specimen_id: string; artefact_id: string }[]>(
+    `/studies/${PARTS.study}/specimens`,
+  );
   const { artefact_id, dimension_id } = dimensions[0]!;
   const parts = specimens.filter((one) => one.artefact_id === artefact_id).slice(0, 3);
   const made = await call('POST', `/studies/${PARTS.study}/rows/gauge_plans`, {
-    ...{
-      gauge_plan_id: 'caliper-width',
-      instrument_id: PARTS.instrument,
-      artefact_id,
-      dimension_id,
-    },
-    ...{ specimens: parts.map((one) => one.specimen_id).join(' '), operators: 'AB CD', trials: 2 },
+    gauge_plan_id: 'caliper-width',
+    instrument_id: PARTS.instrument,
+    artefact_id,
+    dimension_id,
+    specimens: parts.map((one) => one.specimen_id).join(' '),
+    operators: 'AB CD',
+    trials: 2,
   });
   expect(made.status).toBe(201);
 }
@@ -67,12 +78,21 @@ async function planGauge() {
 /** A panel of parts that is open: it has a link for judges, and sheets. */
 async function openPanel() {
   const panels = `/studies/${PARTS.study}/panels`;
-  const specimens = await get<{ specimen_id: string; artefact_id: string }[]>(`/studies/${PARTS.study}/specimens`); // prettier-ignore
+  const specimens = await get<{ specimen_id: string; artefact_id: string }[]>(
+    `/studies/${PARTS.study}/specimens`,
+  );
   const blocks = specimens.filter((one) => one.artefact_id === 'stair-block');
   PARTS.panel = 'whose-block';
   await call('POST', panels, {
-    ...{ panel_id: PARTS.panel, kind: 'paired', aspect: 'Which block is neater?', target: null },
-    ...{ artefact_id: 'stair-block', shown_as: 'parts', names: 'numbers', judges: 2, questions: 1 },
+    panel_id: PARTS.panel,
+    kind: 'paired',
+    aspect: 'Which block is neater?',
+    target: null,
+    artefact_id: 'stair-block',
+    shown_as: 'parts',
+    names: 'numbers',
+    judges: 2,
+    questions: 1,
     items: blocks.map(({ specimen_id }) => ({ specimen_id, path: null })),
   });
   await call('POST', `${panels}/${PARTS.panel}`, { do: 'open' });

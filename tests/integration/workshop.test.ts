@@ -486,8 +486,16 @@ describe('a feature of a machine', () => {
 describe('a step of the set-up', () => {
   it('has a number of its own, though two write down the next one at once; sent again it is one', async () => {
     const step = (what: string) => ({
-      ...{ machine_id: 'gannet', step: 1, kind: 'other', what, minutes: null, hands_s: null },
-      ...{ snag: null, help: null, at: `2026-10-01T10:00:0${what}+02:00`, note: null },
+      machine_id: 'gannet',
+      step: 1,
+      kind: 'other',
+      what,
+      minutes: null,
+      hands_s: null,
+      snag: null,
+      help: null,
+      at: `2026-10-01T10:00:0${what}+02:00`,
+      note: null,
     });
     const send = (what: string) => call('POST', `/studies/${winter}/rows/setup_steps`, step(what));
     const answers = await Promise.all(['1', '2', '3', '4'].map(send));

@@ -56,18 +56,20 @@ async function brokerOfDebian({ key, cert }: Certificate): Promise<OutsideBroker
     'broker.conf',
     [
       'per_listener_settings true',
-      ...[
-        'log_dest stderr',
-        'log_type notice',
-        'log_type information',
-        'max_queued_messages 100000',
-        'persistence false',
-      ],
+      'log_dest stderr',
+      'log_type notice',
+      'log_type information',
+      'max_queued_messages 100000',
+      'persistence false',
       // It would become another user, who may not read these files.
       `user ${process.env.USER ?? 'root'}`,
-      ...[`listener ${plain} 127.0.0.1`, 'allow_anonymous true'],
-      ...[`listener ${secure} 127.0.0.1`, 'allow_anonymous false', `password_file ${passwords}`],
-      ...[`certfile ${file('cert.pem', cert)}`, `keyfile ${file('key.pem', key)}`],
+      `listener ${plain} 127.0.0.1`,
+      'allow_anonymous true',
+      `listener ${secure} 127.0.0.1`,
+      'allow_anonymous false',
+      `password_file ${passwords}`,
+      `certfile ${file('cert.pem', cert)}`,
+      `keyfile ${file('key.pem', key)}`,
     ].join('\n'),
   );
   const child = spawn(DEBIANS, ['-c', configuration], { stdio: ['ignore', 'ignore', 'pipe'] });

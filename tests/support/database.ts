@@ -124,7 +124,9 @@ async function makeTemplate(studies: readonly string[]): Promise<string> {
       await kill(server.child);
     }
     // Its connections end a moment after it.
-    await ask(`select pg_terminate_backend(pid, 5000) from pg_stat_activity where datname = '${making}'`); // prettier-ignore
+    await ask(
+      `select pg_terminate_backend(pid, 5000) from pg_stat_activity where datname = '${making}'`,
+    );
     await ask(`alter database ${making} rename to ${name}`);
     return name;
   });

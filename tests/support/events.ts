@@ -27,5 +27,11 @@ export async function listenTo(address: string, headers: Record<string, string> 
     () => 'whole' as const,
     () => 'broken off' as const,
   );
-  return { status: response.status, headers: response.headers, heard, ended, close: () => gone.abort() };
-} // prettier-ignore
+  return {
+    status: response.status,
+    headers: response.headers,
+    heard,
+    ended,
+    close: () => gone.abort(),
+  };
+}

@@ -48,7 +48,11 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 export async function killAtRandom(
   databaseUrl: string,
   crash: () => Promise<void>,
-  { kills, seed, tell = () => undefined }: { kills: number; seed: number; tell?: (done: number) => void }, // prettier-ignore
+  {
+    kills,
+    seed,
+    tell = () => undefined,
+  }: { kills: number; seed: number; tell?: (done: number) => void },
 ): Promise<KillCount> {
   // What is written draws from a stream of its own: how far it came must not decide who dies.
   const random = seeded(seed);
@@ -62,17 +66,32 @@ export async function killAtRandom(
   const study = await createFleet(url, 1);
   const at = `${url}/api/v1/studies/${study}`;
   let isOver = false;
-  const sent = { readings: new Set<string>(), batches: [] as string[][], prints: new Set<string>(), keyed: new Set<string>(), files: new Map<string, string>() }; // prettier-ignore
+  const sent = {
+    readings: new Set<string>(),
+    batches: [] as string[][],
+    prints: new Set<string>(),
+    keyed: new Set<string>(),
+    files: new Map<string, string>(),
+  };
   const faults: string[] = [];
 
   /** Sends something until it is acknowledged. @returns its answer */
-  const insist = async (method: string, path: string, content: unknown, key?: string): Promise<Record<string, unknown>> => {
+  const insist = async (
+    method: string,
+    path: string,
+    content: unknown,
+    key?: string,
+  ): Promise<Record<string, unknown>> => {
     for (;;) {
       try {
         const isBytes = content instanceof Uint8Array;
         const answer = await fetch(at + path, {
           method,
-          headers: { connection: 'close', ...(!isBytes && { 'content-type': 'application/json' }), ...(key && { 'idempotency-key': key }) },
+          headers: {
+            connection: 'close',
+            ...(!isBytes && { 'content-type': 'application/json' }),
+            ...(key && { 'idempotency-key': key }),
+          },
           body: isBytes ? (content as BodyInit) : JSON.stringify(content),
           signal: AbortSignal.timeout(20_000),
         });
@@ -92,46 +111,106 @@ export async function killAtRandom(
       if (isOver && faults.length > 0) return {};
       await pause(50);
     }
-  }; // prettier-ignore
+  };
 
-  await insist('POST', '/rows/dimensions', { artefact_id: 'clip', dimension_id: 'w', name: 'w', axis: 'x', kind: 'external', nominal_mm: 20 }, uuid()); // prettier-ignore
-  await insist('POST', '/rows/instruments', { instrument_id: 'cal', name: 'Caliper', kind: 'caliper', resolution_mm: 0.01 }, uuid()); // prettier-ignore
+  await insist(
+    'POST',
+    '/rows/dimensions',
+    {
+      artefact_id: 'clip',
+      dimension_id: 'w',
+      name: 'w',
+      axis: 'x',
+      kind: 'external',
+      nominal_mm: 20,
+    },
+    uuid(),
+  );
+  await insist(
+    'POST',
+    '/rows/instruments',
+    { instrument_id: 'cal', name: 'Caliper', kind: 'caliper', resolution_mm: 0.01 },
+    uuid(),
+  );
   let repeat = 0;
   const reading = (specimen_id: string, trial: number) => ({
-    ...{ reading_id: uuid(), specimen_id, dimension_id: 'w', trial, value_mm: 20 + values() / 10 },
-    ...{ instrument_id: 'cal', operator: 'TS', at: '2026-03-02T09:12:00+01:00' },
+    reading_id: uuid(),
+    specimen_id,
+    dimension_id: 'w',
+    trial,
+    value_mm: 20 + values() / 10,
+    instrument_id: 'cal',
+    operator: 'TS',
+    at: '2026-03-02T09:12:00+01:00',
   });
   const write = async () => {
     while (!isOver) {
       repeat += 1;
       const print_id = `P-${repeat}`;
-      const specimens = [1, 2].map((copy) => ({ specimen_id: `${print_id}-${copy}`, print_id, copy }));
-      const print = { print_id, contender_id: 'c-1', artefact_id: 'clip', material_id: 'pla', repeat, outcome: 'success', print_s: 600 };
+      const specimens = [1, 2].map((copy) => ({
+        specimen_id: `${print_id}-${copy}`,
+        print_id,
+        copy,
+      }));
+      const print = {
+        print_id,
+        contender_id: 'c-1',
+        artefact_id: 'clip',
+        material_id: 'pla',
+        repeat,
+        outcome: 'success',
+        print_s: 600,
+      };
       await insist('POST', '/prints', { print, specimens });
       sent.prints.add(print_id);
       const single = reading(`${print_id}-1`, 1);
       await insist('POST', '/readings', single);
       sent.readings.add(single.reading_id);
-      const batch = Array.from({ length: BATCH }, (_, trial) => reading(`${print_id}-2`, trial + 1));
+      const batch = Array.from({ length: BATCH }, (_, trial) =>
+        reading(`${print_id}-2`, trial + 1),
+      );
       await insist('POST', '/readings/batch', { readings: batch });
       sent.batches.push(batch.map((one) => one.reading_id));
       const incident_id = `i-${print_id}`;
-      await insist('POST', '/rows/incidents', { incident_id, print_id, machine_id: 'm-1', at: '2026-03-02T09:12:00+01:00', mode: 'clogged', cause: 'machine' }, uuid());
+      await insist(
+        'POST',
+        '/rows/incidents',
+        {
+          incident_id,
+          print_id,
+          machine_id: 'm-1',
+          at: '2026-03-02T09:12:00+01:00',
+          mode: 'clogged',
+          cause: 'machine',
+        },
+        uuid(),
+      );
       sent.keyed.add(incident_id);
     }
-  }; // prettier-ignore
+  };
   const sendFiles = async () => {
     for (let file = 1; !isOver; file += 1) {
-      const bytes = new TextEncoder().encode(`; file ${file}\nG28\n${Array.from({ length: 300 }, (_, line) => `G1 X${line % 90} Y${(line * 7) % 90} E0.1 F1800\n`).join('')}`); // prettier-ignore
+      const bytes = new TextEncoder().encode(
+        `; file ${file}\nG28\n` +
+          `${Array.from({ length: 300 }, (_, line) => `G1 X${line % 90} Y${(line * 7) % 90} E0.1 F1800\n`).join('')}`,
+      );
       const sha256 = createHash('sha256').update(bytes).digest('hex');
       const name = `part-${file}.gcode`;
       await insist('POST', '/sliced-files', { name, bytes: bytes.length, sha256 });
       // What arrived before a kill need not be sent again: where it stands is asked anew.
       for (let isThere = false; !isThere;) {
-        const { received, path } = await insist('POST', '/sliced-files', { name, bytes: bytes.length, sha256 }); // prettier-ignore
+        const { received, path } = await insist('POST', '/sliced-files', {
+          name,
+          bytes: bytes.length,
+          sha256,
+        });
         if (path !== undefined) isThere = true;
         else {
-          await insist('PUT', `/sliced-files/uploads/${sha256}?offset=${Number(received)}`, bytes.subarray(Number(received))); // prettier-ignore
+          await insist(
+            'PUT',
+            `/sliced-files/uploads/${sha256}?offset=${Number(received)}`,
+            bytes.subarray(Number(received)),
+          );
         }
       }
       sent.files.set(name, sha256);
@@ -140,7 +219,13 @@ export async function killAtRandom(
   };
   const count: Record<Victim, number> = { server: 0, worker: 0, postmaster: 0 };
   const isEnough = () =>
-    Math.min(sent.readings.size, sent.batches.length, sent.prints.size, sent.keyed.size, sent.files.size) >= ENOUGH; // prettier-ignore
+    Math.min(
+      sent.readings.size,
+      sent.batches.length,
+      sent.prints.size,
+      sent.keyed.size,
+      sent.files.size,
+    ) >= ENOUGH;
   let left: Victim[] = [];
   const strike = async () => {
     for (let done = 0; done < kills; done += 1) {
@@ -172,27 +257,40 @@ export async function killAtRandom(
     const ask = <Row extends object>(sql: string) => select<Row>(db, sql, [study]);
     // What was sent is read to its end by whoever works now.
     for (let patience = 600; patience > 0; patience -= 1) {
-      const [left] = await ask<{ n: number }>(`select count(*)::int as n from sliced_files where study_id = $1 and state <> 'read'`); // prettier-ignore
+      const [left] = await ask<{ n: number }>(
+        `select count(*)::int as n from sliced_files where study_id = $1 and state <> 'read'`,
+      );
       if (left?.n === 0) break;
       if (patience === 1) faults.push(`${left?.n} files were never read`);
       await pause(100);
     }
-    const readings = await ask<{ reading_id: string; place: string }>(`select reading_id, specimen_id || ' ' || trial as place from readings where study_id = $1`); // prettier-ignore
+    const readings = await ask<{ reading_id: string; place: string }>(
+      `select reading_id, specimen_id || ' ' || trial as place from readings where study_id = $1`,
+    );
     const there = new Set(readings.map((row) => row.reading_id));
     const lost = [...sent.readings, ...sent.batches.flat()].filter((id) => !there.has(id));
     const expected = sent.readings.size + BATCH * sent.batches.length;
     if (lost.length > 0) faults.push(`${lost.length} acknowledged readings are lost`);
-    if (readings.length !== expected) faults.push(`${readings.length} readings are there, ${expected} were acknowledged`); // prettier-ignore
+    if (readings.length !== expected)
+      faults.push(`${readings.length} readings are there, ${expected} were acknowledged`);
     const places = new Set(readings.map((row) => row.place));
     if (places.size !== readings.length) faults.push('readings are there twice');
-    const prints = await ask<{ print_id: string; parts: number }>(`select p.print_id, (select count(*)::int from specimens s where s.study_id = p.study_id and s.print_id = p.print_id) as parts from prints p where study_id = $1`); // prettier-ignore
-    if (prints.length !== sent.prints.size) faults.push(`${prints.length} prints are there, ${sent.prints.size} were acknowledged`); // prettier-ignore
+    const prints = await ask<{ print_id: string; parts: number }>(
+      'select p.print_id, (select count(*)::int from specimens s where s.study_id = p.study_id ' +
+        'and s.print_id = p.print_id) as parts from prints p where study_id = $1',
+    );
+    if (prints.length !== sent.prints.size)
+      faults.push(`${prints.length} prints are there, ${sent.prints.size} were acknowledged`);
     const half = prints.filter(({ parts }) => parts !== 2);
     if (half.length > 0) faults.push(`${half.length} prints came without all of their parts`);
-    const incidents = await ask<{ incident_id: string }>('select incident_id from incidents where study_id = $1'); // prettier-ignore
-    if (incidents.length !== sent.keyed.size) faults.push(`${incidents.length} incidents are there, ${sent.keyed.size} were acknowledged`); // prettier-ignore
+    const incidents = await ask<{ incident_id: string }>(
+      'select incident_id from incidents where study_id = $1',
+    );
+    if (incidents.length !== sent.keyed.size)
+      faults.push(`${incidents.length} incidents are there, ${sent.keyed.size} were acknowledged`);
     const files = await ask<{ path: string }>('select path from sliced_files where study_id = $1');
-    if (files.length !== sent.files.size) faults.push(`${files.length} files are there, ${sent.files.size} were acknowledged`); // prettier-ignore
+    if (files.length !== sent.files.size)
+      faults.push(`${files.length} files are there, ${sent.files.size} were acknowledged`);
   } finally {
     await db.sequelize.close();
     await Promise.all([kill(server.child), kill(worker)]);
@@ -200,8 +298,11 @@ export async function killAtRandom(
   return {
     kills: count,
     acknowledged: {
-      ...{ readings: sent.readings.size, batches: sent.batches.length, prints: sent.prints.size },
-      ...{ keyed: sent.keyed.size, files: sent.files.size },
+      readings: sent.readings.size,
+      batches: sent.batches.length,
+      prints: sent.prints.size,
+      keyed: sent.keyed.size,
+      files: sent.files.size,
     },
     faults,
   };

@@ -47,7 +47,12 @@ export function startServer(
   });
   return new Promise((resolve, reject) => {
     child.once('message', (message) => {
-      const { port: at, link, scheme, enter } = message as { port: number; link: string; scheme: string; enter: string | null }; // prettier-ignore
+      const {
+        port: at,
+        link,
+        scheme,
+        enter,
+      } = message as { port: number; link: string; scheme: string; enter: string | null };
       resolve({ child, port: at, link, enter, url: `${scheme}://127.0.0.1:${at}` });
     });
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));

@@ -20,10 +20,22 @@ export function spreadsheet(rows: readonly (readonly (string | number)[])[]): Ui
         .join('')}</row>`,
   );
   const files = {
-    '[Content_Types].xml': `<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Override PartName="/xl/workbook.xml" ContentType="${types}.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="${types}.worksheet+xml"/></Types>`,
-    '_rels/.rels': `<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/officeDocument" Target="xl/workbook.xml"/></Relationships>`,
-    'xl/workbook.xml': `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Readings" sheetId="1" r:id="rId1"/></sheets></workbook>`,
-    'xl/_rels/workbook.xml.rels': `<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/worksheet" Target="worksheets/sheet1.xml"/></Relationships>`,
+    '[Content_Types].xml':
+      '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default ' +
+      'Extension="rels" ' +
+      'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default ' +
+      'Extension="xml" ContentType="application/xml"/><Override PartName="/xl/workbook.xml" ' +
+      `ContentType="${types}.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ` +
+      `ContentType="${types}.worksheet+xml"/></Types>`,
+    '_rels/.rels':
+      `<Relationships xmlns="${relations}"><Relationship Id="rId1" ` +
+      `Type="${office}/officeDocument" Target="xl/workbook.xml"/></Relationships>`,
+    'xl/workbook.xml':
+      `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Readings" sheetId="1" ` +
+      'r:id="rId1"/></sheets></workbook>',
+    'xl/_rels/workbook.xml.rels':
+      `<Relationships xmlns="${relations}"><Relationship Id="rId1" Type="${office}/worksheet" ` +
+      'Target="worksheets/sheet1.xml"/></Relationships>',
     'xl/worksheets/sheet1.xml': `<worksheet xmlns="${main}"><sheetData>${cells.join('')}</sheetData></worksheet>`,
   };
   return zipSync(

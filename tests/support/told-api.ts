@@ -15,9 +15,16 @@ export const json = (content: unknown, status = 200): Response =>
 type Answer = (body: unknown) => Response | Promise<Response>;
 
 /** A row that the API keeps, with its version: what is changed from an older one is refused, with how it stands. */
-export function keptRow<Row extends object>(first: Row): { row: () => Row & { row_version: number }; change: (change: Partial<Row>) => void; patch: Answer } {
+export function keptRow<Row extends object>(
+  first: Row,
+): {
+  row: () => Row & { row_version: number };
+  change: (change: Partial<Row>) => void;
+  patch: Answer;
+} {
   let row = { ...first, row_version: 1 };
-  const change = (more: Partial<Row>) => (row = { ...row, ...more, row_version: row.row_version + 1 });
+  const change = (more: Partial<Row>) =>
+    (row = { ...row, ...more, row_version: row.row_version + 1 });
   return {
     row: () => row,
     change,
@@ -25,12 +32,13 @@ export function keptRow<Row extends object>(first: Row): { row: () => Row & { ro
       // An answer takes its time.
       await new Promise((resolve) => setTimeout(resolve, 5));
       const { version, change: asked } = body as { version: number; change: Partial<Row> };
-      if (version !== row.row_version) return json({ detail: 'It was changed meanwhile.', current: row }, 409);
+      if (version !== row.row_version)
+        return json({ detail: 'It was changed meanwhile.', current: row }, 409);
       change(asked);
       return json(row);
     },
   };
-} // prettier-ignore
+}
 
 /**
  * An API that answers what a test tells it to, by method and path (`PATCH /things/u`), and remembers what

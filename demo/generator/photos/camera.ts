@@ -91,7 +91,9 @@ function planeToPicture(
   ];
   // Moved so that the middle of the box is the middle of the picture.
   const [top = [], side = [], depth = []] = rows.map(([a = 0, b = 0, c = 0]) => [
-    ...[a, b, c - a * mx - b * my],
+    a,
+    b,
+    c - a * mx - b * my,
   ]);
   const mix = (row: number[], shift: number) =>
     row.map((value, at) => value + shift * (depth[at] ?? 0));

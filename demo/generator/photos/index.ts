@@ -80,7 +80,10 @@ const BEHIND = { x: -52, y: 6, w: 26, h: 18 };
 
 const SHOTS: readonly Shot[] = [
   {
-    ...{ artefact: 'echo-wall', view: 'front', light: 'raking-left', box: WALL_BOX },
+    artefact: 'echo-wall',
+    view: 'front',
+    light: 'raking-left',
+    box: WALL_BOX,
     measures: [
       ['ringing', BEHIND, 'x'],
       ['layer-lines', { x: 0, y: 6, w: 25, h: 30 }],
@@ -90,35 +93,36 @@ const SHOTS: readonly Shot[] = [
     px_per_mm: 22,
   },
   {
-    ...{ artefact: 'echo-wall', view: 'front', light: 'flat', box: WALL_BOX },
+    artefact: 'echo-wall',
+    view: 'front',
+    light: 'flat',
+    box: WALL_BOX,
     measures: [['texture', { x: 0, y: 6, w: 25, h: 30 }]],
     scene: (draws, looks, code) => wall(draws, looks, 'flat', code),
     px_per_mm: 22,
   },
   {
-    ...{
-      artefact: 'spire-pair',
-      view: 'front',
-      light: 'flat',
-      box: { x: -25, y: 0, w: 50, h: 50 },
-    },
+    artefact: 'spire-pair',
+    view: 'front',
+    light: 'flat',
+    box: { x: -25, y: 0, w: 50, h: 50 },
     measures: [['strings', { x: -10, y: 5, w: 20, h: 40 }]],
     scene: spires,
     px_per_mm: 20,
   },
   {
-    ...{
-      artefact: 'tile-field',
-      view: 'detail',
-      light: 'flat',
-      box: { x: -20, y: -20, w: 40, h: 40 },
-    },
+    artefact: 'tile-field',
+    view: 'detail',
+    light: 'flat',
+    box: { x: -20, y: -20, w: 40, h: 40 },
     measures: [['gaps', { x: -17, y: -17, w: 34, h: 34 }]],
     scene: firstLayer,
     px_per_mm: 20,
   },
   {
-    ...{ artefact: 'echo-wall', view: 'left', light: 'raking-left' },
+    artefact: 'echo-wall',
+    view: 'left',
+    light: 'raking-left',
     box: { x: -10, y: 0, w: 20, h: 60 },
     measures: [['ringing', { x: -9, y: 6, w: 17, h: 48 }, 'y']],
     scene: flange,
@@ -144,7 +148,10 @@ export const CLIP_BENCH_SESSION: PhotoSession = {
 /** Photographs the demo's specimens, ties the photos to their views and measures on them. */
 export async function demoPhotos(bench: Bench, session: PhotoSession): Promise<DemoPhotos> {
   const tables: DemoPhotos['tables'] = {
-    ...{ photos: [], photo_marks: [], photo_measures: [], photo_values: [] },
+    photos: [],
+    photo_marks: [],
+    photo_measures: [],
+    photo_values: [],
   };
   const files = new Map<string, Uint8Array>();
   const folder = mkdtempSync(join(tmpdir(), 'vergleich-demo-'));
@@ -173,7 +180,11 @@ export async function demoPhotos(bench: Bench, session: PhotoSession): Promise<D
         files.set(path, new Uint8Array(photo.jpeg));
         const key = { specimen_id: specimen.specimen_id, path };
         tables.photos.push({
-          ...{ ...key, view: shot.view, light: shot.light, px_per_mm: null, taken_at: at },
+          ...key,
+          view: shot.view,
+          light: shot.light,
+          px_per_mm: null,
+          taken_at: at,
           session: `${shot.artefact}, ${shot.view === 'left' ? 'the flange' : shot.light}`,
         });
         const marks = marksOf(draws, photo, shot.box);
@@ -265,17 +276,19 @@ async function measure(
     const figure = FIGURE_OF[kind];
     tables.photo_measures.push(
       TABLES.photo_measures.row.parse({
-        ...{
-          ...key,
-          measure_id,
-          measure: kind,
-          ...region,
-          unit: 'mm',
-          layer_height_mm,
-          speed_mm_s,
-        },
-        ...{ background: null, feature, operator: 'KM', at },
-        ...{ value_key: figure, ...kept(values[figure] ?? null) },
+        ...key,
+        measure_id,
+        measure: kind,
+        ...region,
+        unit: 'mm',
+        layer_height_mm,
+        speed_mm_s,
+        background: null,
+        feature,
+        operator: 'KM',
+        at,
+        value_key: figure,
+        ...kept(values[figure] ?? null),
         found: typeof values.found === 'boolean' ? String(values.found) : null,
       }),
     );

@@ -40,8 +40,21 @@ const recipe = (
   ],
   [accel, nozzle_temp_c, flow, optimism]: readonly [number, number, number, number],
 ): Recipe => ({
-  ...{ contender, machine, profile, program, outer, inner, solid, infill, top, travel, first },
-  ...{ accel, nozzle_temp_c, flow, optimism },
+  contender,
+  machine,
+  profile,
+  program,
+  outer,
+  inner,
+  solid,
+  infill,
+  top,
+  travel,
+  first,
+  accel,
+  nozzle_temp_c,
+  flow,
+  optimism,
 });
 
 export const RECIPES: readonly Recipe[] = [

@@ -16,7 +16,9 @@ export function passwordFault(
   isCommon: (text: string) => boolean,
 ): string | null {
   const plain = password.normalize('NFKC');
-  const characters = [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(plain)].map(({ segment }) => segment); // prettier-ignore
+  const characters = [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(plain)].map(
+    ({ segment }) => segment,
+  );
   if (characters.length < FEWEST_CHARACTERS) {
     return `A password has at least ${FEWEST_CHARACTERS} characters; several words in a row are easy to keep.`;
   }

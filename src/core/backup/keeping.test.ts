@@ -20,17 +20,16 @@ describe('backups', () => {
     const files = daily(60);
     const kept = namesOf(files.filter((file) => !leftOver(files).includes(file)));
     expect(kept.map((name) => name.slice(0, 10))).toEqual([
-      ...[
-        '2026-11-26',
-        '2026-11-25',
-        '2026-11-24',
-        '2026-11-23',
-        '2026-11-22',
-        '2026-11-21',
-        '2026-11-20',
-      ],
+      '2026-11-26',
+      '2026-11-25',
+      '2026-11-24',
+      '2026-11-23',
+      '2026-11-22',
+      '2026-11-21',
+      '2026-11-20',
       // The Sundays before: the week of the 26th and that of the 22nd are among the days.
-      ...['2026-11-15', '2026-11-08'],
+      '2026-11-15',
+      '2026-11-08',
     ]);
   });
 

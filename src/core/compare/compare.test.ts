@@ -127,7 +127,10 @@ describe('prints that would show a difference as large as it looks', () => {
   });
   const rowOf = (shift: number, delta: number | null) =>
     compareFamily([sides(shift)], {
-      ...{ reference: 'R', alpha: 0.05, delta, isLargerBetter: false },
+      reference: 'R',
+      alpha: 0.05,
+      delta,
+      isLargerBetter: false,
     })[0];
 
   it('are fewer than what settles it either way, and not told where it looks small', () => {

@@ -3,17 +3,18 @@ import { withAfterWork } from './after-work';
 import type { Cost } from './cost';
 
 const COST: Cost = {
-  ...{
-    attempts: 4,
-    good_copies: 2,
-    material: 4,
-    energy: 0,
-    machine: 0,
-    upkeep: 0,
-    hands: 0,
-    total: 4,
-  },
-  ...{ per_good_part: 2, per_good_part_low: 1.7, per_good_part_high: 2.6, notes: [] },
+  attempts: 4,
+  good_copies: 2,
+  material: 4,
+  energy: 0,
+  machine: 0,
+  upkeep: 0,
+  hands: 0,
+  total: 4,
+  per_good_part: 2,
+  per_good_part_low: 1.7,
+  per_good_part_high: 2.6,
+  notes: [],
 };
 
 describe('after-work in the cost of a good part', () => {

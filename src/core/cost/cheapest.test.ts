@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { cheapestOf } from '.';
 
 const cost = (per_good_part: number | null, per_good_part_low: number | null) => ({
-  ...{ per_good_part, per_good_part_low },
+  per_good_part,
+  per_good_part_low,
 });
 
 describe('the cheapest', () => {

@@ -82,7 +82,8 @@ function worstOf(specimens: readonly InspectedSpecimen[]): Ability['worst'] {
   );
   const [worst] = [...grades]
     .map(([defect, own]) => ({
-      ...{ defect: defect as string, grade: sumOf(own, (one) => one.severity) / zones.length },
+      defect: defect as string,
+      grade: sumOf(own, (one) => one.severity) / zones.length,
     }))
     .filter(({ grade }) => grade > 0)
     .sort((a, b) =>

@@ -3,7 +3,12 @@ import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study
 import { toTestAgain } from '.';
 
 const trial = (trial_id: string, feature: string, at: string) => ({
-  ...{ trial_id, machine_id: 'mr', feature, provoked: 'x', outcome: 'as-promised', at },
+  trial_id,
+  machine_id: 'mr',
+  feature,
+  provoked: 'x',
+  outcome: 'as-promised',
+  at,
 });
 const given = {
   ...TWO_SIDES,
@@ -28,7 +33,9 @@ describe('since the last firmware', () => {
         print('5', 'R'),
       ],
     });
-    expect(toTestAgain(study, '2')).toEqual([{ what: 'Part', kind: 'prints', n: 2, firmware: '1' }]); // prettier-ignore
+    expect(toTestAgain(study, '2')).toEqual([
+      { what: 'Part', kind: 'prints', n: 2, firmware: '1' },
+    ]);
     expect(toTestAgain(study, null)).toEqual([]);
   });
 

@@ -19,10 +19,14 @@ export interface Again {
  */
 export function toTestAgain({ tables }: Pick<Study, 'tables'>, firmware: string | null): Again[] {
   const names = new Map(tables.artefacts.map((row) => [row.artefact_id, row.name]));
-  const old = new Map(outdatedPrints(tables.prints, firmware).map((one) => [one.print_id, one.firmware])); // prettier-ignore
+  const old = new Map(
+    outdatedPrints(tables.prints, firmware).map((one) => [one.print_id, one.firmware]),
+  );
   // What was printed again with today's firmware is tested again already.
   const again = new Set(
-    tables.prints.filter((row) => row.firmware !== null && row.firmware === firmware).map((row) => names.get(row.artefact_id)), // prettier-ignore
+    tables.prints
+      .filter((row) => row.firmware !== null && row.firmware === firmware)
+      .map((row) => names.get(row.artefact_id)),
   );
   const prints = groupBy(
     tables.prints.filter((row) => old.has(row.print_id)),
@@ -42,11 +46,16 @@ export function toTestAgain({ tables }: Pick<Study, 'tables'>, firmware: string 
     ...[...prints]
       .filter(([name]) => !again.has(name))
       .map(([what, own]): Again => ({
-        ...{ what, kind: 'prints', n: own.length },
+        what,
+        kind: 'prints',
+        n: own.length,
         firmware: old.get(own[0]?.print_id ?? '') ?? null,
       })),
     ...[...trials].map(([what, own]): Again => ({
-      ...{ what, kind: 'trials', n: own.length, firmware: null },
+      what,
+      kind: 'trials',
+      n: own.length,
+      firmware: null,
     })),
   ];
 }

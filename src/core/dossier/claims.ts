@@ -100,7 +100,8 @@ export function proposeFinding(
 }
 
 const atMost = (found: number, claimed: number, evidence: string): ProposedFinding => ({
-  ...{ finding: found <= claimed * (1 + SLACK) ? 'confirmed' : 'refuted', evidence },
+  finding: found <= claimed * (1 + SLACK) ? 'confirmed' : 'refuted',
+  evidence,
 });
 
 function ofSpeed(

@@ -10,7 +10,11 @@ const study = (more: Given) => smallStudy({ ...TWO_SIDES, prints: [print('r', 'R
 describe('set-up', () => {
   it('sums what is known, and says what is not', () => {
     const step = (number: number, more: object) => ({
-      ...{ machine_id: 'mr', step: number, kind: 'assemble', what: 'frame', ...more },
+      machine_id: 'mr',
+      step: number,
+      kind: 'assemble',
+      what: 'frame',
+      ...more,
     });
     const { setup } = evaluate(
       study({
@@ -41,7 +45,11 @@ describe('set-up', () => {
 
   it('has the median of heating by what and from where to where', () => {
     const heat = (seconds: number, to_c: number) => ({
-      ...{ machine_id: 'mr', what: 'bed', from_c: 20, to_c, seconds },
+      machine_id: 'mr',
+      what: 'bed',
+      from_c: 20,
+      to_c,
+      seconds,
     });
     const { setup } = evaluate(study({ heat_ups: [heat(90, 60), heat(300, 100), heat(110, 60)] }));
     expect(setup?.mr?.heat_up).toEqual([
@@ -54,20 +62,32 @@ describe('set-up', () => {
 describe('trials', () => {
   it('count outcomes, with the share as promised and the delay of those that reacted', () => {
     const trial = (id: number, outcome: string, delay_s?: number) => ({
-      ...{ trial_id: `t${id}`, machine_id: 'mr', feature: 'runout-sensor', provoked: 'cut' },
-      ...{ outcome, delay_s },
+      trial_id: `t${id}`,
+      machine_id: 'mr',
+      feature: 'runout-sensor',
+      provoked: 'cut',
+      outcome,
+      delay_s,
     });
     const { trials } = evaluate(
       study({
         trials: [
-          ...[trial(1, 'as-promised', 2), trial(2, 'late', 9), trial(3, 'partly')],
-          ...[trial(4, 'nothing', 100), trial(5, 'false-alarm')],
+          trial(1, 'as-promised', 2),
+          trial(2, 'late', 9),
+          trial(3, 'partly'),
+          trial(4, 'nothing', 100),
+          trial(5, 'false-alarm'),
         ],
       }),
     );
     expect(trials?.mr?.['runout-sensor']).toMatchObject({
-      ...{ trials: 5, as_promised: 1, late: 1, partly: 1, nothing: 1, false_alarm: 1 },
-      ...{ delay_s: 5.5 },
+      trials: 5,
+      as_promised: 1,
+      late: 1,
+      partly: 1,
+      nothing: 1,
+      false_alarm: 1,
+      delay_s: 5.5,
     });
     // Clopper–Pearson of 1 in 5, from tables.
     expect(trials?.mr?.['runout-sensor']?.share.estimate).toBeCloseTo(0.2, 12);
@@ -80,7 +100,11 @@ describe('trials', () => {
 describe('marks', () => {
   it('are means of the values given; words alone are no value', () => {
     const mark = (aspect: string, value?: number) => ({
-      ...{ machine_id: 'mr', aspect, sign: 'plus', text: 'words', value },
+      machine_id: 'mr',
+      aspect,
+      sign: 'plus',
+      text: 'words',
+      value,
     });
     const { marks } = evaluate(
       study({ marks: [mark('screen', 4), mark('screen', 7), mark('screen'), mark('parts')] }),
@@ -104,8 +128,11 @@ describe('ability', () => {
     ],
     incidents: [
       {
-        ...{ incident_id: 'i', machine_id: 'mr', print_id: '3' },
-        ...{ mode: 'storage-error', cause: 'operator' },
+        incident_id: 'i',
+        machine_id: 'mr',
+        print_id: '3',
+        mode: 'storage-error',
+        cause: 'operator',
       },
     ],
     specimens: [
@@ -122,7 +149,11 @@ describe('ability', () => {
       ['KM', 'ringing', 2],
       ['TS', 'blobs', 2],
     ].map(([inspector, defect, grade]) => ({
-      ...{ specimen_id: 's1', zone_id: 'front', inspector, defect, grade },
+      specimen_id: 's1',
+      zone_id: 'front',
+      inspector,
+      defect,
+      grade,
     })),
   };
 

@@ -33,9 +33,26 @@ describe('what happened to a machine', () => {
         print('2', 'R', { started_at: '2026-03-03T10:00:00Z', firmware: '2', outcome: 'failed' }),
         print('3', 'R'),
       ],
-      incidents: [{ incident_id: 'i', machine_id: 'mr', at: '2026-03-02T10:00:00Z', mode: 'layer-shift', cause: 'machine', note: 'belt' }],
-      machine_changes: [{ change_id: 'c', machine_id: 'mr', at: '2026-03-02T12:00:00Z', kind: 'part', what: 'belt' }],
-    }); // prettier-ignore
+      incidents: [
+        {
+          incident_id: 'i',
+          machine_id: 'mr',
+          at: '2026-03-02T10:00:00Z',
+          mode: 'layer-shift',
+          cause: 'machine',
+          note: 'belt',
+        },
+      ],
+      machine_changes: [
+        {
+          change_id: 'c',
+          machine_id: 'mr',
+          at: '2026-03-02T12:00:00Z',
+          kind: 'part',
+          what: 'belt',
+        },
+      ],
+    });
     expect(dossierEntries(study).map(({ kind, text, outcome }) => [kind, text, outcome])).toEqual([
       ['print', 'Part, repeat 1, R', 'failed'],
       ['change', 'firmware: prints name 2 from here on, 1 before', null],

@@ -21,7 +21,9 @@ export function dossierEntries({ tables }: Pick<Study, 'tables'>): DossierEntry[
         ? []
         : [
             {
-              ...{ at: row.started_at, kind: 'print', print_id: row.print_id },
+              at: row.started_at,
+              kind: 'print',
+              print_id: row.print_id,
               text: `${names.get(row.artefact_id) ?? ''}, repeat ${row.repeat}, ${labels.get(row.contender_id) ?? ''}`,
               outcome: row.outcome,
             },
@@ -32,17 +34,26 @@ export function dossierEntries({ tables }: Pick<Study, 'tables'>): DossierEntry[
         ? []
         : [
             {
-              ...{ at: row.at, kind: 'incident', print_id: row.print_id, outcome: row.cause },
+              at: row.at,
+              kind: 'incident',
+              print_id: row.print_id,
+              outcome: row.cause,
               text: [inWords(row.mode), row.note].filter(Boolean).join(': '),
             },
           ],
     ),
     ...tables.machine_changes.map((row): DossierEntry => ({
-      ...{ at: row.at, kind: 'change', print_id: null, outcome: null },
+      at: row.at,
+      kind: 'change',
+      print_id: null,
+      outcome: null,
       text: `${inWords(row.kind)}: ${row.what}`,
     })),
     ...firmwareTurns(tables.prints).map(({ at, firmware, before }): DossierEntry => ({
-      ...{ at, kind: 'change', print_id: null, outcome: null },
+      at,
+      kind: 'change',
+      print_id: null,
+      outcome: null,
       text: `firmware: prints name ${firmware} from here on, ${before} before`,
     })),
   ];

@@ -105,7 +105,8 @@ describe('type II analysis of variance', () => {
       ['B', 'tuned', 'p', 5],
     ] as const;
     expect(typeTwo(observed(cells))).toMatchObject({
-      ...{ machine: { df: 1, f: null, p: null, partial_omega2: null }, residual: { df: 0, ss: 0 } },
+      machine: { df: 1, f: null, p: null, partial_omega2: null },
+      residual: { df: 0, ss: 0 },
     });
     const twice = typeTwo(observed([...cells, ...cells]));
     expect(twice.residual).toEqual({ df: 4, ss: 0 });

@@ -129,7 +129,8 @@ function cellsOf(
     const [first] = own;
     const blocks = groupBy(own, ({ block }) => block);
     return {
-      ...{ machine: first?.machine ?? '', level: first?.level ?? '' },
+      machine: first?.machine ?? '',
+      level: first?.level ?? '',
       contenders: new Set(own.map(({ contender }) => contender)),
       values: new Map([...blocks].map(([block, all]) => [block, all.flatMap((one) => one.all)])),
     };

@@ -106,11 +106,17 @@ export function accuracyEvidence(
 ): Evidence {
   const cells = measurements.cellsOfContender.get(contenderId) ?? [];
   const values = printValues(specimenErrors(cells), 'mae_mm');
+  const over =
+    values.size === 1
+      ? 'of one artefact in one material'
+      : `over ${values.size} pairs of artefact and material`;
   return {
     title: 'Mean absolute deviation',
-    sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells, ${values.size === 1 ? 'of one artefact in one material' : `over ${values.size} pairs of artefact and material`}.`,
+    sentence: `${say(oneSideInterval(values, alpha), 'mm')} from ${cells.length} cells, ${over}.`,
     formula:
-      'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens to their print; the figure is the mean over strata of the means of their prints, the interval from t over prints.',
+      'Readings are averaged to a cell, |mean − nominal| over the cells of a specimen, specimens ' +
+      'to their print; the figure is the mean over strata of the means of their prints, the ' +
+      'interval from t over prints.',
     tables: [printsTable(index, cells), readingsTable(index, measurements, cells)],
     notes: [],
   };
@@ -138,7 +144,9 @@ export function groupEvidence(
         : `Mean deviation, ${by} ${group}`,
     sentence:
       by === 'axis'
-        ? `Plain mean over the ${cells.filter(isOutward).length} of ${cells.length} cells that are externals, bosses or heights: slots and holes shrink where these grow. Positive is too large.`
+        ? `Plain mean over the ${cells.filter(isOutward).length} of ${cells.length} cells that are ` +
+          'externals, bosses or heights: slots and holes shrink where these grow. Positive is too ' +
+          'large.'
         : `Plain mean over ${cells.length} cells; positive is too large.`,
     formula:
       by === 'size'
@@ -159,9 +167,11 @@ export function toleranceEvidence(
   return {
     title: 'Tolerances and tolerance class',
     sentence:
-      'The class is the finest ISO 286 grade whose symmetric zone would hold 95 % of the deviations (all of them with fewer than 20 cells).',
+      'The class is the finest ISO 286 grade whose symmetric zone would hold 95 % of the ' +
+      'deviations (all of them with fewer than 20 cells).',
     formula:
-      'value = 2000·|e|/i with i = 0.45·∛D + 0.001·D µm, D the geometric mean of the size range. A cell is undecided where a limit lies within two standard uncertainties.',
+      'value = 2000·|e|/i with i = 0.45·∛D + 0.001·D µm, D the geometric mean of the size range. ' +
+      'A cell is undecided where a limit lies within two standard uncertainties.',
     tables: [readingsTable(index, measurements, cells)],
     notes: [],
   };
@@ -173,7 +183,9 @@ export function fitEvidence(cells: readonly Cell[], axis: Axis): Evidence {
     title: `Why it is off, axis ${axis}`,
     sentence: 'Each row is one dimension: the mean over prints of the mean deviation of a print.',
     formula:
-      'e = β·nominal + δ·k + η·h by least squares: k = +1 for outer sizes and heights, −1 for inner ones, h = 1 for round holes. Scale is 1 + β, walls are δ too fat, holes lose η beyond that.',
+      'e = β·nominal + δ·k + η·h by least squares: k = +1 for outer sizes and heights, −1 for ' +
+      'inner ones, h = 1 for round holes. Scale is 1 + β, walls are δ too fat, holes lose η ' +
+      'beyond that.',
     tables: [
       evidenceTable(
         'Dimensions of the fit',
@@ -202,7 +214,10 @@ export function accuracyPairEvidence(
     sentence:
       'Only dimensions that both have measured take part; what one side lacks is left out on both.',
     formula:
-      'Difference = mean over common artefacts of the difference of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák. Better or worse: the interval leaves out 0. Indistinguishable: it lies inside ± the smallest difference of interest.',
+      'Difference = mean over common artefacts of the difference of the print means; interval ' +
+      'from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after ' +
+      'Šidák. Better or worse: the interval leaves out 0. Indistinguishable: it lies inside ± ' +
+      'the smallest difference of interest.',
     tables: [
       { ...printsTable(index, pair.contenderCells), title: 'Prints of the contender' },
       { ...printsTable(index, pair.referenceCells), title: 'Prints of the reference' },

@@ -56,7 +56,9 @@ describe('the evidence of printing times', () => {
     expect(column(tables[0], 'print')).toEqual(['p4', 'p1', 'p2']);
     // Those of one artefact in one material stand beside each other.
     expect(column(tables[0], 'artefact and material')).toEqual([
-      ...['Other in PLA', 'Part in PLA', 'Part in PLA'],
+      'Other in PLA',
+      'Part in PLA',
+      'Part in PLA',
     ]);
     expect(column(tables[0], 'actual/estimate')).toEqual(['0.900', '1.200', null]);
   });

@@ -6,7 +6,11 @@ import { evidenceTable, type Evidence } from './evidence';
  *
  * @returns null where there is no such panel
  */
-export function panelEvidence(index: StudyIndex, contenderId: string, panelId: string): Evidence | null {
+export function panelEvidence(
+  index: StudyIndex,
+  contenderId: string,
+  panelId: string,
+): Evidence | null {
   const panel = index.study.tables.panels.find((row) => row.panel_id === panelId);
   if (!panel) return null;
   const ownerOf = (id: string | null) =>
@@ -23,17 +27,24 @@ export function panelEvidence(index: StudyIndex, contenderId: string, panelId: s
   );
   const when = (row: (typeof own)[number]) => row.at ?? '';
   // As they were given: judge by judge, each in their order.
-  own.sort((a, b) => (a.judge === b.judge ? (when(a) < when(b) ? -1 : 1) : a.judge < b.judge ? -1 : 1));
+  own.sort((a, b) =>
+    a.judge === b.judge ? (when(a) < when(b) ? -1 : 1) : a.judge < b.judge ? -1 : 1,
+  );
   const chosen = (row: (typeof own)[number]): string =>
-    row.choice === 'tie' ? 'no difference' : (nameOf([row.item_1, row.item_2, row.item_3][Number(row.choice) - 1] ?? null) ?? '?');
+    row.choice === 'tie'
+      ? 'no difference'
+      : (nameOf([row.item_1, row.item_2, row.item_3][Number(row.choice) - 1] ?? null) ?? '?');
   const isTriangle = panel.kind === 'triangle';
   return {
     title: panel.aspect,
     sentence: `${counted(own.length, 'ballot')} showed a specimen of this contender.`,
     formula:
       panel.kind === 'paired'
-        ? 'Bradley–Terry by maximum likelihood, a ballot without a difference half a win each; ln of the ability over the reference’s. Where judges have several ballots, the variance is clustered by judge and the interval from t.'
-        : `Right answers against guessing alone (1/${isTriangle ? 3 : 2}), exact binomial; where a judge has several ballots, their first one counts for p.`,
+        ? 'Bradley–Terry by maximum likelihood, a ballot without a difference half a win each; ln of ' +
+          'the ability over the reference’s. Where judges have several ballots, the variance is ' +
+          'clustered by judge and the interval from t.'
+        : `Right answers against guessing alone (1/${isTriangle ? 3 : 2}), exact binomial; where a ` +
+          'judge has several ballots, their first one counts for p.',
     tables: [
       evidenceTable(
         'Ballots',
@@ -50,4 +61,4 @@ export function panelEvidence(index: StudyIndex, contenderId: string, panelId: s
     ],
     notes: [],
   };
-} // prettier-ignore
+}

@@ -45,7 +45,9 @@ export function speedEvidence(
   const artefact = artefactId === null ? null : index.artefacts.get(artefactId);
   return {
     title: artefact ? `Printing time, ${artefact.name}` : 'Printing time',
-    sentence: `${counted(prints.length, 'finished print')} whose printing time is known. Heating and pauses are kept apart.`,
+    sentence:
+      `${counted(prints.length, 'finished print')} whose printing time is known. Heating and ` +
+      'pauses are kept apart.',
     formula: 'Median of the printing times of prints that ended as success or rescued.',
     tables: [timesTable(index, 'Prints', prints)],
     notes: [],
@@ -63,7 +65,9 @@ export function timePairEvidence(
     sentence:
       'The ratio of geometric mean printing times, over the artefacts, each in one material, that both have finished.',
     formula:
-      'exp of the difference of the logarithms of printing times, averaged over the artefacts and materials in common; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+      'exp of the difference of the logarithms of printing times, averaged over the artefacts ' +
+      'and materials in common; interval from t with Satterthwaite’s degrees of freedom, shared ' +
+      'out over the comparisons after Šidák.',
     tables: [
       timesTable(index, 'Prints of the contender', timedPrints(index, contenderId)),
       timesTable(index, 'Prints of the reference', timedPrints(index, reference)),
@@ -78,9 +82,13 @@ export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evi
   const incidents = prints.flatMap((print) => index.incidentsOfPrint.get(print.print_id) ?? []);
   return {
     title: 'Share of successes',
-    sentence: `${prints.filter((print) => print.outcome === 'success').length} of ${prints.length} prints ended as a success.`,
+    sentence:
+      `${prints.filter((print) => print.outcome === 'success').length} of ${prints.length} ` +
+      'prints ended as a success.',
     formula:
-      'Successes over attempts with the exact interval of Clopper and Pearson. Without the operator’s mistakes: prints that are no success and all of whose incidents have cause operator are left out.',
+      'Successes over attempts with the exact interval of Clopper and Pearson. Without the ' +
+      'operator’s mistakes: prints that are no success and all of whose incidents have cause ' +
+      'operator are left out.',
     tables: [
       evidenceTable(
         'Incidents',
@@ -131,9 +139,13 @@ export function costEvidence(
   };
   return {
     title: `Cost of a good part, ${artefact.name}`,
-    sentence: `${counted(attempts.length, 'attempt')}, the failed ones included, over the good parts that came of them.`,
+    sentence:
+      `${counted(attempts.length, 'attempt')}, the failed ones included, over the good parts ` +
+      'that came of them.',
     formula:
-      '(filament g · price per kg/1000 + energy Wh/1000 · tariff + hours · price paid/lifetime + hands s/3600 · wage) summed over all attempts, over the good copies. Interval: bootstrap over prints.',
+      '(filament g · price per kg/1000 + energy Wh/1000 · tariff + hours · price paid/lifetime + ' +
+      'hands s/3600 · wage) summed over all attempts, over the good copies. Interval: bootstrap ' +
+      'over prints.',
     tables: [
       evidenceTable(
         'Attempts',

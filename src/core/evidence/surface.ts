@@ -37,7 +37,9 @@ export function surfaceEvidence(index: StudyIndex, contenderId: string): Evidenc
     title: 'Surface index',
     sentence: `${counted(own.length, 'specimen')} of ${counted(prints, 'print')} were inspected; 100 is a clean part.`,
     formula:
-      '100·(1 − Σ weight·severity/(4·Σ weight)) over the zones that were looked at; a zone’s severity is its worst defect, each the mean grade over the inspectors who looked there. Specimens to prints to the contender, interval from t.',
+      '100·(1 − Σ weight·severity/(4·Σ weight)) over the zones that were looked at; a zone’s ' +
+      'severity is its worst defect, each the mean grade over the inspectors who looked there. ' +
+      'Specimens to prints to the contender, interval from t.',
     tables: [
       evidenceTable(
         'Zones, what weighs most first',
@@ -127,7 +129,8 @@ export function surfacePairEvidence(
     sentence:
       'Contender less reference, over the artefacts, each in one material, of which both have inspected prints.',
     formula:
-      'Difference of the means over artefacts and materials of the print means; interval from t with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
+      'Difference of the means over artefacts and materials of the print means; interval from t ' +
+      'with Satterthwaite’s degrees of freedom, shared out over the comparisons after Šidák.',
     tables: [
       side('Prints of the contender', contenderId),
       side('Prints of the reference', reference),

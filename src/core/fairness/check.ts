@@ -74,7 +74,9 @@ function itemsOf(index: StudyIndex, pair: Pair, isKnown: (key: string) => boolea
   );
   const ways: Ways = {
     judged: judgedAs(index, contender, reference),
-    ...{ change, swept: sweep?.setting, factor: intent === 'crossed' ? factor : null },
+    change,
+    swept: sweep?.setting,
+    factor: intent === 'crossed' ? factor : null,
   };
   const item = (key: string, knownOf: (side: Side) => Known): FairnessItem => {
     const compare = key === 'ambient_c' ? compareMeans : compareFacts;

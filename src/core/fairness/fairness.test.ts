@@ -194,7 +194,8 @@ describe('fairness check', () => {
     study.tables.materials.push(petg);
     const again = study.tables.prints.map((row) => ({
       ...row,
-      ...{ print_id: `${row.print_id}-petg`, material_id: 'petg' },
+      print_id: `${row.print_id}-petg`,
+      material_id: 'petg',
     }));
     study.tables.prints.push(...again);
     // On one side in another lot: that spoils the one stratum, not the other.
@@ -249,12 +250,15 @@ describe('fairness check', () => {
     const isOfC = (row: { contender_id: string }) => row.contender_id === 'C';
     study.tables.plate_uses = prints.map((row) =>
       fullRow('plate_uses', {
-        ...{ print_id: row.print_id, hold: 'held', aid: isOfC(row) ? 'glue-stick' : null },
+        print_id: row.print_id,
+        hold: 'held',
+        aid: isOfC(row) ? 'glue-stick' : null,
       }),
     );
     study.tables.specimens = prints.map((row) =>
       fullRow('specimens', {
-        ...{ specimen_id: `s-${row.print_id}`, print_id: row.print_id },
+        specimen_id: `s-${row.print_id}`,
+        print_id: row.print_id,
         angle_deg: isOfC(row) ? 90 : 0,
       }),
     );

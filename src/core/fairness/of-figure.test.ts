@@ -22,7 +22,9 @@ describe('the mark beside a figure', () => {
 describe('planned files', () => {
   it('name the contenders whose files state something else than the reference’s', () => {
     const value = (contender_id: string, own: number | null) => ({
-      ...{ contender_id, toolpath: `${contender_id}.gcode`, value: own },
+      contender_id,
+      toolpath: `${contender_id}.gcode`,
+      value: own,
     });
     const walls = { artefact_id: 'block', key: 'walls' };
     const differences = [

@@ -9,8 +9,14 @@ const reading = (
   instrument_id: string | null,
   superseded_at: string | null = null,
 ) => ({
-  ...{ specimen_id, dimension_id: 'x', trial: 1, value_mm: 20, instrument_id },
-  ...{ operator: null, at: null, superseded_at },
+  specimen_id,
+  dimension_id: 'x',
+  trial: 1,
+  value_mm: 20,
+  instrument_id,
+  operator: null,
+  at: null,
+  superseded_at,
 });
 
 /** With what the first print's specimens were measured, from the readings of them. */

@@ -11,8 +11,16 @@ export interface Changed {
 
 /** What two prints can differ in besides their settings. */
 const CIRCUMSTANCES = [
-  ...['material_type', 'material_maker', 'material_lot', 'material_colour', 'nozzle_mm'],
-  ...['firmware', 'plate', 'copies', 'ambient_c', 'operator'],
+  'material_type',
+  'material_maker',
+  'material_lot',
+  'material_colour',
+  'nozzle_mm',
+  'firmware',
+  'plate',
+  'copies',
+  'ambient_c',
+  'operator',
 ];
 
 /** Ambient temperatures this near are the same, °C; so the fairness check has it too. */

@@ -24,7 +24,12 @@ const given = (more: object = {}) =>
     ...more,
   });
 const follow = (follow_up_id: string, print_before: string, print_after: string) => ({
-  ...{ follow_up_id, print_before, print_after, suspect: 'setting', changed: 'x', outcome: 'gone' },
+  follow_up_id,
+  print_before,
+  print_after,
+  suspect: 'setting',
+  changed: 'x',
+  outcome: 'gone',
 });
 
 describe('what really differed between two prints', () => {
@@ -55,10 +60,19 @@ describe('what really differed between two prints', () => {
 describe('chains', () => {
   it('go from print to print, and part where one was followed twice', () => {
     const study = given({
-      prints: ['1', '2', '3', '4', '5'].map((id) => print(id, 'R', { started_at: `2026-03-0${id}T10:00:00Z` })), // prettier-ignore
-      follow_ups: [follow('a', '1', '2'), follow('b', '2', '3'), follow('c', '2', '4'), follow('d', '5', '5')], // prettier-ignore
+      prints: ['1', '2', '3', '4', '5'].map((id) =>
+        print(id, 'R', { started_at: `2026-03-0${id}T10:00:00Z` }),
+      ),
+      follow_ups: [
+        follow('a', '1', '2'),
+        follow('b', '2', '3'),
+        follow('c', '2', '4'),
+        follow('d', '5', '5'),
+      ],
     });
-    const chains = chainsOf(study).map(({ first, steps }) => [first.print_id, ...steps.map((step) => step.after.print_id)].join('→')); // prettier-ignore
+    const chains = chainsOf(study).map(({ first, steps }) =>
+      [first.print_id, ...steps.map((step) => step.after.print_id)].join('→'),
+    );
     expect(chains).toEqual(['1→2→3', '1→2→4']);
   });
 

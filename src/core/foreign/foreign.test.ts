@@ -79,7 +79,9 @@ describe('a foreign table', () => {
 
   it('of thousands of rows is read in a moment, however many specimens there are', () => {
     const specimens = Array.from({ length: 20_000 }, (_, at) => ({
-      ...{ id: `s-${at}`, code: `C-${at}`, artefact: 'block' },
+      id: `s-${at}`,
+      code: `C-${at}`,
+      artefact: 'block',
     }));
     const rows = Array.from({ length: 3000 }, (_, at) => [`c ${19_999 - at}`, '80.1']);
     const table = { heads: ['code', 'x4'], rows };

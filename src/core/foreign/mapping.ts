@@ -120,7 +120,10 @@ export function readForeign(
         return;
       }
       readings.push({
-        ...{ specimen_id: specimen.id, dimension_id: dimension.id, value_mm, row },
+        specimen_id: specimen.id,
+        dimension_id: dimension.id,
+        value_mm,
+        row,
         operator: cell(columnOf('operator')) || null,
         instrument_id: instrument?.id ?? null,
       });

@@ -66,8 +66,12 @@ describe('which readings make a gauge study', () => {
     Object.entries(who).flatMap(([operator, times]) =>
       times.flatMap((trials, part) =>
         Array.from({ length: trials }, (_, trial) => ({
-          ...{ specimen_id: `s${part}`, dimension_id: 'x', instrument_id: 'caliper', operator },
-          ...{ trial: trial + 1, value_mm: 10 + part + trial / 100 + operator.length / 1000 },
+          specimen_id: `s${part}`,
+          dimension_id: 'x',
+          instrument_id: 'caliper',
+          operator,
+          trial: trial + 1,
+          value_mm: 10 + part + trial / 100 + operator.length / 1000,
         })),
       ),
     );
@@ -82,7 +86,11 @@ describe('which readings make a gauge study', () => {
     ['everybody read everything alike', { A: [2, 2, 2], B: [2, 2, 2] }, '3×2×2'],
     ['one part was read by one person only', { A: [2, 2, 2], B: [2, 2] }, '2×2×2'],
     ['a part was read more often than the others', { A: [2, 2, 3], B: [2, 2, 3] }, '2×2×2'],
-    ['as many parts twice as three times: more readings count', { A: [2, 2, 3, 3], B: [2, 2, 3, 3] }, '2×2×3'], // prettier-ignore
+    [
+      'as many parts twice as three times: more readings count',
+      { A: [2, 2, 3, 3], B: [2, 2, 3, 3] },
+      '2×2×3',
+    ],
     ['a third person read little', { A: [2, 2, 2, 2], B: [2, 2, 2, 2], CC: [2, 2] }, '4×2×2'],
     ['a third person read as much', { A: [2, 2, 2], B: [2, 2, 2], CC: [2, 2, 2] }, '3×3×2'],
     ['nobody read anything twice', { A: [1, 1, 1], B: [1, 1, 1] }, null],

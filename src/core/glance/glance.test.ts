@@ -11,7 +11,11 @@ const row = (contender: string, verdict: PairRow['verdict'], prints_needed: numb
   ({ contender, verdict, prints_needed, on: ['part'] }) as unknown as PairRow;
 
 const input = (more: Partial<GlanceInput> = {}): GlanceInput => ({
-  ...{ contenders: ['A', 'B', 'C'], reference: 'A', classes: {}, differences: {}, smallest: {} },
+  contenders: ['A', 'B', 'C'],
+  reference: 'A',
+  classes: {},
+  differences: {},
+  smallest: {},
   criteria: {
     price: { A: known(289), B: known(649) },
     accuracy_mm: { A: known(0.08, 0.06, 0.1), B: known(0.02, 0.015, 0.025) },
@@ -24,7 +28,8 @@ const input = (more: Partial<GlanceInput> = {}): GlanceInput => ({
     ladders: {
       'ring-stack/clearance': { name: 'gap', unit: 'mm', isUpward: false, digits: 2 },
     },
-    ...{ panels: { front: 'the front' }, currency: 'EUR' },
+    panels: { front: 'the front' },
+    currency: 'EUR',
   },
   ...more,
 });
@@ -37,7 +42,11 @@ const rowOf = (key: string, more: Partial<GlanceInput> = {}) => {
 describe('everything at a glance', () => {
   it('stands group by group, only what has evidence', () => {
     expect(glanceRows(input()).map(({ key }) => key)).toEqual([
-      ...['accuracy_mm', 'panel:front', 'limit:ring-stack/clearance', 'time_index', 'price'],
+      'accuracy_mm',
+      'panel:front',
+      'limit:ring-stack/clearance',
+      'time_index',
+      'price',
     ]);
     expect(glanceRows(input({ criteria: {} }))).toEqual([]);
   });
@@ -99,7 +108,9 @@ describe('everything at a glance', () => {
   it('has tolerance classes as a row of their own', () => {
     const classes = { A: 'IT15', B: 'IT12', C: null };
     expect(rowOf('it_grade', { classes }).cells.map(({ text }) => text)).toEqual([
-      ...['IT15', 'IT12', null],
+      'IT15',
+      'IT12',
+      null,
     ]);
     expect(orderedBy(rowOf('it_grade', { classes }))).toEqual(['B', 'A', 'C']);
   });

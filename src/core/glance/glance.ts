@@ -55,7 +55,11 @@ export interface GlanceInput {
 /** The row of tolerance classes, which are words on a scale of their own. */
 const CLASS_KEY = 'it_grade';
 const CLASS_WORDS: FigureWords = {
-  ...{ group: 'Accuracy', label: 'tolerance class', unit: '', factor: 1, digits: 0 },
+  group: 'Accuracy',
+  label: 'tolerance class',
+  unit: '',
+  factor: 1,
+  digits: 0,
   isLargerBetter: false,
 };
 /** In a group, what stands first. */
@@ -73,7 +77,9 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
       return {
         contender,
         text: own ? textOf(words, own) : null,
-        ...{ value: own?.value ?? null, low: own?.low ?? null, high: own?.high ?? null },
+        value: own?.value ?? null,
+        low: own?.low ?? null,
+        high: own?.high ?? null,
         verdict: row?.verdict ?? (contender === reference ? null : judgedAs(key, own)),
         prints_needed: row?.prints_needed ?? null,
         prints_as_seen: row?.prints_as_seen ?? null,
@@ -134,8 +140,14 @@ function classRow({ contenders, classes }: GlanceInput): GlanceRow[] {
     const text = classes[contender] ?? null;
     const value = text === null ? null : Number(text.replace('IT', ''));
     return {
-      ...{ contender, text, value, low: null, high: null, verdict: null },
-      ...{ prints_needed: null, prints_as_seen: null },
+      contender,
+      text,
+      value,
+      low: null,
+      high: null,
+      verdict: null,
+      prints_needed: null,
+      prints_as_seen: null,
       fairness: null,
     };
   });

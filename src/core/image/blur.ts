@@ -155,7 +155,8 @@ function thinning(half: Float64Array, { length, step, margin, points }: Grid): P
   const reach = half.length - 1;
   const taps = 2 * reach + 1;
   return {
-    ...{ length, points },
+    length,
+    points,
     before: reach + margin * step,
     padded: Math.max(reach + margin * step + length, (points - 1) * step + taps),
     rows: Array.from({ length: Math.min(step, taps) }, (_, phase) => ({
@@ -173,7 +174,10 @@ function thinning(half: Float64Array, { length, step, margin, points }: Grid): P
 /** From the points of a grid to all pixels. */
 function thickening(half: Float64Array, { length, step, margin, points }: Grid): Pass {
   return {
-    ...{ length: points, before: 0, padded: points, points: length },
+    length: points,
+    before: 0,
+    padded: points,
+    points: length,
     rows: Array.from({ length: Math.min(step, length) }, (_, phase) => ({
       kernel: Float64Array.from(
         { length: 2 * margin + 1 },

@@ -113,7 +113,10 @@ describe('tools', () => {
 
   it('a blur of any width is the mean of all that counts, weighted by distance', () => {
     const width = 37;
-    const random = fc.sample(fc.double({ min: 0, max: 1, noNaN: true }), { numRuns: width * 23, seed: 5 }); // prettier-ignore
+    const random = fc.sample(fc.double({ min: 0, max: 1, noNaN: true }), {
+      numRuns: width * 23,
+      seed: 5,
+    });
     const values = Float64Array.from(random);
     const holes = values.map((value) => (value < 0.2 ? 0 : 1));
     for (const sigma of [0.3, 2, 4.99, 5, 9.3, 17, 60]) {
@@ -160,7 +163,10 @@ describe('layer lines', () => {
 
   it.each([0.2, 0.28, 0.31])('%d mm apart are found, with and without their height', (spacing) => {
     for (const layer_height_mm of [null, 0.25]) {
-      const { values } = measurePhoto('layer-lines', wall(spacing, 0.1), { px_per_mm: S, layer_height_mm }); // prettier-ignore
+      const { values } = measurePhoto('layer-lines', wall(spacing, 0.1), {
+        px_per_mm: S,
+        layer_height_mm,
+      });
       expect(values.line_spacing_mm).toBeCloseTo(spacing, 4);
       expect(values.line_contrast).toBeCloseTo(0.1, 3);
       expect(values.spacing_sd_mm).toBeLessThan(2e-3);
@@ -189,14 +195,22 @@ describe('layer lines', () => {
     const places = Array.from({ length: 67 }, (_, at) => 0.3 * at + (at % 2) * 0.03);
     const line = (y: number) =>
       places.reduce((sum, place) => sum + Math.exp(-(((y - place) / 0.06) ** 2)), 0);
-    const { values } = measurePhoto('layer-lines', drawn(20, 800, 40, (_, y) => 0.3 + 0.2 * line(y)), { px_per_mm: 40, layer_height_mm: 0.3 }); // prettier-ignore
+    const { values } = measurePhoto(
+      'layer-lines',
+      drawn(20, 800, 40, (_, y) => 0.3 + 0.2 * line(y)),
+      { px_per_mm: 40, layer_height_mm: 0.3 },
+    );
     expect(values.line_spacing_mm).toBeCloseTo(0.3, 3);
     expect(values.spacing_sd_mm as number).toBeGreaterThan(0.02);
     expect(values.spacing_sd_mm as number).toBeLessThan(0.04);
   });
 
   it.each([
-    ['lines of less than 4 pixels', drawn(40, 400, S, (_, y) => 1 + 0.1 * Math.cos(2 * Math.PI * y / 0.15)), 0.15], // prettier-ignore
+    [
+      'lines of less than 4 pixels',
+      drawn(40, 400, S, (_, y) => 1 + 0.1 * Math.cos((2 * Math.PI * y) / 0.15)),
+      0.15,
+    ],
     ['fewer than six of them', drawn(40, 90, S, (_, y) => 1 + 0.1 * Math.cos(2 * Math.PI * y)), 1],
     ['an even face', drawn(40, 400, S, () => 0.5), 0.2],
     ['a black one', drawn(40, 400, S, () => 0), 0.2],
@@ -305,14 +319,17 @@ describe('strings', () => {
 
   it('are counted, with the share that they cover', () => {
     expect(of(field([10, 40, 70])).values).toEqual({
-      ...{ coverage_share: expect.closeTo(9 / 90, 12) as number, strands: 3, densest: 3 },
+      coverage_share: expect.closeTo(9 / 90, 12) as number,
+      strands: 3,
+      densest: 3,
     });
     expect(of(field([])).values).toEqual({ coverage_share: 0, strands: 0, densest: 0 });
   });
 
   it('the median is over columns, and the densest counts', () => {
     const raster = field([10, 40]);
-    for (let row = 70; row < 72; row += 1) for (let x = 0; x < 30; x += 1) raster.data[row * 100 + x] = 0.9; // prettier-ignore
+    for (let row = 70; row < 72; row += 1)
+      for (let x = 0; x < 30; x += 1) raster.data[row * 100 + x] = 0.9;
     expect(of(raster).values).toMatchObject({ strands: 2, densest: 3 });
   });
 
@@ -325,7 +342,8 @@ describe('strings', () => {
     const raster = field([10]);
     for (let row = 0; row < 90; row += 1) {
       // Two thirds of five columns are far from any parabola through their medians.
-      for (let x = 50; x < 55; x += 1) raster.data[row * 100 + x] = row % 3 === 0 ? 0.1 : row % 3 === 1 ? 0.9 : 0.5; // prettier-ignore
+      for (let x = 50; x < 55; x += 1)
+        raster.data[row * 100 + x] = row % 3 === 0 ? 0.1 : row % 3 === 1 ? 0.9 : 0.5;
     }
     const { values, notes } = of(raster);
     expect(notes).toEqual(['columns without a background, left out: 5']);
@@ -339,10 +357,15 @@ describe('strings', () => {
 
 describe('gaps and texture', () => {
   const face = (of: (x: number, y: number) => number = () => 0.5) => drawn(160, 120, S, of);
-  const isGap = (x: number, y: number) => (x > 2 && x < 3 && y > 2 && y < 2.5) || (x > 5 && x < 5.2 && y > 3 && y < 3.2); // prettier-ignore
+  const isGap = (x: number, y: number) =>
+    (x > 2 && x < 3 && y > 2 && y < 2.5) || (x > 5 && x < 5.2 && y > 3 && y < 3.2);
 
   it('are found with their areas', () => {
-    const { values } = measurePhoto('gaps', face((x, y) => (isGap(x, y) ? 0.1 : 0.5)), { px_per_mm: S }); // prettier-ignore
+    const { values } = measurePhoto(
+      'gaps',
+      face((x, y) => (isGap(x, y) ? 0.1 : 0.5)),
+      { px_per_mm: S },
+    );
     // 0.5 mm² and 0.04 mm² of 48.
     expect(values.gap_count).toBe(2);
     expect(values.largest_mm2).toBeCloseTo(0.5, 12);

@@ -10,8 +10,11 @@ const LONGEST_MM = 2;
 
 const UNRESOLVED: Measured = {
   values: {
-    ...{ line_spacing_mm: null, line_contrast: null, banding_contrast: null },
-    ...{ banding_ratio: null, spacing_sd_mm: null },
+    line_spacing_mm: null,
+    line_contrast: null,
+    banding_contrast: null,
+    banding_ratio: null,
+    spacing_sd_mm: null,
   },
   notes: ['lines are not resolved'],
 };

@@ -1,4 +1,7 @@
-/** Least-squares coefficients of `y ≈ Σ c·basis`, for few columns that are not dependent, by modified Gram–Schmidt. */
+/**
+ * Least-squares coefficients of `y ≈ Σ c·basis`, for few columns that are not dependent, by modified
+ * Gram–Schmidt.
+ */
 export function orthonormal(columns: readonly Float64Array[]): Float64Array[] {
   const basis: Float64Array[] = [];
   for (const column of columns) {

@@ -49,9 +49,15 @@ export function inverted([
   i = 0,
 ]: Projection): Projection {
   return scaled([
-    ...[e * i - f * h, c * h - b * i, b * f - c * e],
-    ...[f * g - d * i, a * i - c * g, c * d - a * f],
-    ...[d * h - e * g, b * g - a * h, a * e - b * d],
+    e * i - f * h,
+    c * h - b * i,
+    b * f - c * e,
+    f * g - d * i,
+    a * i - c * g,
+    c * d - a * f,
+    d * h - e * g,
+    b * g - a * h,
+    a * e - b * d,
   ]);
 }
 

@@ -147,7 +147,10 @@ describe('a photo is tied to a view', () => {
     ],
   ])('%s are refused with the reason', (_, marks, reason) => {
     const given = marks.map(([u_px = 0, v_px = 0, x_mm = 0, y_mm = 0]) => ({
-      ...{ u_px, v_px, x_mm, y_mm },
+      u_px,
+      v_px,
+      x_mm,
+      y_mm,
     }));
     expect(() => register(given, BOX)).toThrow(reason);
   });

@@ -81,7 +81,9 @@ export function register(marks: readonly Mark[], box: ViewBox): Registration {
     );
   }
   return {
-    ...{ kind, toView, toPicture },
+    kind,
+    toView,
+    toPicture,
     px_per_mm: Math.sqrt(-(ratios[0] ?? -1)),
     misfit_mm: pairs.length > 4 ? rms(pairs.map((pair) => distance(upright, pair))) : null,
     tilt_deg: (Math.acos(Math.min(1, roundness(toPicture, middle))) * 180) / Math.PI,

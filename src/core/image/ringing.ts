@@ -13,8 +13,14 @@ export const RINGING_ALPHA = 0.05;
 const FEWEST_WAVES = 1.5;
 
 const NOTHING: Measured['values'] = {
-  ...{ wavelength_mm: null, decay_mm: null, amplitude: null, frequency_hz: null, waves: null },
-  ...{ p: null, detectable_amplitude: null, found: null },
+  wavelength_mm: null,
+  decay_mm: null,
+  amplitude: null,
+  frequency_hz: null,
+  waves: null,
+  p: null,
+  detectable_amplitude: null,
+  found: null,
 };
 
 /**
@@ -73,12 +79,20 @@ export function ringing(
   });
   return {
     values: {
-      wavelength_mm: jackknife(best.lambda, without.map((one) => one.lambda)), // prettier-ignore
+      wavelength_mm: jackknife(
+        best.lambda,
+        without.map((one) => one.lambda),
+      ),
       decay_mm: best.tau,
-      amplitude: jackknife(amplitude, without.map((one) => one.amplitude)), // prettier-ignore
+      amplitude: jackknife(
+        amplitude,
+        without.map((one) => one.amplitude),
+      ),
       frequency_hz: speed_mm_s === null ? null : speed_mm_s / best.lambda,
       waves: periods,
-      ...{ p, detectable_amplitude: detectable, found },
+      p,
+      detectable_amplitude: detectable,
+      found,
     },
     notes: [],
   };

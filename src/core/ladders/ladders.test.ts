@@ -15,7 +15,10 @@ function ladder(results: (Result | null)[][]) {
       { artefact_id: 'part', ladder_id: 'gap', name: 'gap', quantity: 'clearance', unit: 'mm' },
     ],
     ladder_steps: STEPS.map((value, at) => ({
-      ...{ artefact_id: 'part', ladder_id: 'gap', step: at + 1, value },
+      artefact_id: 'part',
+      ladder_id: 'gap',
+      step: at + 1,
+      value,
     })),
     prints: results.map((_, at) => print(`p${at}`, 'R')),
     specimens: results.map((_, at) => ({ specimen_id: `s${at}`, print_id: `p${at}` })),
@@ -26,7 +29,7 @@ function ladder(results: (Result | null)[][]) {
           : [{ specimen_id: `s${at}`, ladder_id: 'gap', step: step + 1, result }],
       ),
     ),
-  }); // prettier-ignore
+  });
   const found = laddersOfAll(indexStudy(study)).R?.['part/gap'];
   if (!found) throw new Error('no ladder');
   return found;
@@ -40,7 +43,13 @@ describe('how far a contender gets on a ladder', () => {
     ]);
     expect([found.limit, found.specimens, found.unit]).toEqual([0.4, 2, 'mm']);
     expect(found.by_step[2]).toEqual({
-      ...{ step: 3, value: 0.4, clear: 1, effort: 0, fail: 1, broken: 0, untested: 0 },
+      step: 3,
+      value: 0.4,
+      clear: 1,
+      effort: 0,
+      fail: 1,
+      broken: 0,
+      untested: 0,
     });
   });
 

@@ -27,7 +27,8 @@ export const outdatedPrints = (
   );
 
 /**
- * The version that a change of firmware names: the last one of its words, or all of them where they are one word with a figure in it.
+ * The version that a change of firmware names: the last one of its words, or all of them where
+ * they are one word with a figure in it.
  *
  * @example firmwareIn('1.9.2 → 2.4, by the memory card') // '2.4'
  * @returns null where no version is named

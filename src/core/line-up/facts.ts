@@ -41,7 +41,9 @@ function numbersOf(
 }
 
 const text = (column: keyof MachineFacts, label: string): MachineFact => ({
-  ...{ key: column, label, columns: [column] },
+  key: column,
+  label,
+  columns: [column],
   show: (machine) => (machine[column] == null ? null : String(machine[column])),
   write: (typed) => ({ change: { [column]: typed.trim() || null } }),
 });
@@ -59,7 +61,10 @@ const choice = (
   label: string,
   choices: readonly string[],
 ): MachineFact => ({
-  ...{ key: column, label, choices, columns: [column] },
+  key: column,
+  label,
+  choices,
+  columns: [column],
   show: (machine) => (machine[column] == null ? null : inWords(machine[column])),
   write: (typed) => ({ change: { [column]: typed === '' ? null : typed } as MachineFacts }),
 });
@@ -70,7 +75,9 @@ const SIZES = new RegExp(
 
 /** `230 × 230 × 250`; of a round plate `⌀ 300 × 380`. One number is a cube, two are a round plate's. */
 const build: MachineFact = {
-  ...{ key: 'build', label: 'build, mm', columns: ['build_x_mm', 'build_y_mm', 'build_z_mm'] },
+  key: 'build',
+  label: 'build, mm',
+  columns: ['build_x_mm', 'build_y_mm', 'build_z_mm'],
   show: ({ build_x_mm: x, build_y_mm: y, build_z_mm: z, kinematics }) => {
     if (x == null && y == null && z == null) return null;
     const say = (size: number | null | undefined) => (size == null ? '?' : String(size));
@@ -95,7 +102,9 @@ const PRICE = new RegExp(`^\\s*${NUMBER}?\\s*(?:\\(\\s*${NUMBER}\\s*\\))?\\s*([A
 
 /** `640 (749) EUR`: paid, in brackets the list price where it is another. */
 const price: MachineFact = {
-  ...{ key: 'price', label: 'paid (list)', columns: ['price_paid', 'price_list', 'currency'] },
+  key: 'price',
+  label: 'paid (list)',
+  columns: ['price_paid', 'price_list', 'currency'],
   show: ({ price_paid, price_list, currency }) => {
     if (price_paid == null && price_list == null) return null;
     const list = price_list == null || price_list === price_paid ? '' : `(${price_list})`;
@@ -112,7 +121,8 @@ const price: MachineFact = {
     const [price_paid = null, price_list = null] = read.values;
     return {
       change: {
-        ...{ price_paid, price_list },
+        price_paid,
+        price_list,
         ...(currency !== undefined && { currency: currency.toUpperCase() }),
       },
     };

@@ -115,7 +115,9 @@ describe('settings side by side', () => {
 
   it('are counted from the files of both where nobody has typed them in', () => {
     const file = (contender_id: string, stated: Record<string, number>) => ({
-      ...{ contender_id, artefact: 'Wall', settings: stated },
+      contender_id,
+      artefact: 'Wall',
+      settings: stated,
     });
     const stated = [
       file('A', { walls: 3, retract_mm: 0.8 }),
@@ -152,7 +154,9 @@ describe('settings side by side', () => {
 
   it('that no profile says are what all files of it state', () => {
     const file = (contender_id: string, artefact: string, retract_mm: number) => ({
-      ...{ contender_id, artefact, settings: { retract_mm } },
+      contender_id,
+      artefact,
+      settings: { retract_mm },
     });
     const rows = settingRows(
       contenders,
@@ -193,8 +197,11 @@ describe('dropped files', () => {
       filament_type: 'petg',
     };
     expect(propose('a.gcode', settings)).toEqual({
-      ...{ machine: 'Gannet X24', profile: 'Gannet, clip bench', kind: 'tuned' },
-      ...{ part: 'Stair block', material: 'PETG' },
+      machine: 'Gannet X24',
+      profile: 'Gannet, clip bench',
+      kind: 'tuned',
+      part: 'Stair block',
+      material: 'PETG',
     });
     expect(propose('a.gcode', { Profile: 'Gannet, as shipped' })?.kind).toBe('stock');
     const strake = { Yard: 'gannet x24', Plan: 'Gannet, clip bench', Vessel: 'echo wall' };
@@ -203,8 +210,11 @@ describe('dropped files', () => {
 
   it('are known by their names where they do not say; what is not known is left to a person', () => {
     expect(propose('echo-wall_gannet-x24.gcode.gz')).toEqual({
-      ...{ machine: 'Gannet X24', profile: 'Gannet X24, as shipped', kind: 'stock' },
-      ...{ part: 'Echo wall', material: null },
+      machine: 'Gannet X24',
+      profile: 'Gannet X24, as shipped',
+      kind: 'stock',
+      part: 'Echo wall',
+      material: null,
     });
     expect(propose('hook_v2.gcode')).toMatchObject({ machine: '', profile: '', part: 'Hook v2' });
   });

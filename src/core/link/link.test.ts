@@ -94,13 +94,19 @@ describe('what follows from what a machine says', () => {
     const { heard } = follow(null, message(1, 0, 'printing', { progress: 0.4 }), false);
     const endOf = (one: MachineMessage) => follow(heard, one, true).steps.at(-1);
     expect(endOf(message(2, 5, 'failed', { reason: 'clogged' }))).toMatchObject({
-      ...{ kind: 'end', outcome: 'failed', mode: 'clogged', progress: 0.4 },
+      kind: 'end',
+      outcome: 'failed',
+      mode: 'clogged',
+      progress: 0.4,
     });
     expect(endOf(message(2, 5, 'failed', { progress: 0.6 }))).toMatchObject({
-      ...{ mode: 'other', progress: 0.6 },
+      mode: 'other',
+      progress: 0.6,
     });
     expect(endOf(message(2, 5, 'done', { progress: 0.99 }))).toMatchObject({
-      ...{ outcome: 'success', mode: null, progress: 1 },
+      outcome: 'success',
+      mode: null,
+      progress: 1,
     });
   });
 

@@ -55,7 +55,8 @@ export function meshFacts(soup: Soup, format: MeshFormat, unit: string | null): 
       : []),
     ...(unit === null && span > LARGE_MM
       ? [
-          `it is ${span.toFixed(0)} mm across: was it made larger by 25.4 once too often (${(span / INCH_MM).toFixed(1)} mm)?`,
+          `it is ${span.toFixed(0)} mm across: was it made larger by 25.4 once too often ` +
+            `(${(span / INCH_MM).toFixed(1)} mm)?`,
         ]
       : []),
   ];

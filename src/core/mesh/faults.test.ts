@@ -87,12 +87,24 @@ describe('a mesh with a fault says where it is', () => {
 
 describe('a span with others taken out', () => {
   it.each([
-    [[[2, 3]], [[0, 2], [3, 10]]], // prettier-ignore
-    [[[-5, 0]], [[0, 10]]], // prettier-ignore
-    [[[-5, 4], [6, 20]], [[4, 6]]], // prettier-ignore
+    [
+      [[2, 3]],
+      [
+        [0, 2],
+        [3, 10],
+      ],
+    ],
+    [[[-5, 0]], [[0, 10]]],
+    [
+      [
+        [-5, 4],
+        [6, 20],
+      ],
+      [[4, 6]],
+    ],
     [[[0, 10]], []],
-    [[[10, 12]], [[0, 10]]], // prettier-ignore
-    [[], [[0, 10]]], // prettier-ignore
+    [[[10, 12]], [[0, 10]]],
+    [[], [[0, 10]]],
   ] as [[number, number][], [number, number][]][])('%j', (taken, left) => {
     expect(without([0, 10], taken)).toEqual(left);
   });
@@ -118,8 +130,12 @@ describe('a span with others taken out', () => {
 
 describe('a dimension between two faces', () => {
   const face = (normal: readonly [number, number, number], z: number) => ({
-    ...{ id: String(z), normal, area: 1 },
-    ...{ min: [0, 0, z] as const, max: [10, 10, z] as const, centre: [5, 5, z] as const },
+    id: String(z),
+    normal,
+    area: 1,
+    min: [0, 0, z] as const,
+    max: [10, 10, z] as const,
+    centre: [5, 5, z] as const,
   });
 
   it('is none where they lie in one plane or are not parallel', () => {

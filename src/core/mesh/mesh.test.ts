@@ -34,7 +34,11 @@ const asciiStl = (triangles: readonly Triangle[]): Uint8Array =>
       'solid part',
       ...triangles.map(
         (triangle) =>
-          `facet normal 0 0 0\nouter loop\n${triangle.map((point) => `vertex ${point.map((value) => value.toExponential(7)).join(' ')}`).join('\n')}\nendloop\nendfacet`,
+          'facet normal 0 0 0\nouter loop\n' +
+          triangle
+            .map((point) => `vertex ${point.map((value) => value.toExponential(7)).join(' ')}\n`)
+            .join('') +
+          'endloop\nendfacet',
       ),
       'endsolid part',
       '',
@@ -65,7 +69,10 @@ const threeMf = (model: string, more: Record<string, string> = {}): Uint8Array =
     Object.fromEntries(
       Object.entries({
         '_rels/.rels':
-          '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r" Target="/3D/start.model" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
+          '<?xml version="1.0"?><Relationships ' +
+          'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r" ' +
+          'Target="/3D/start.model" ' +
+          'Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
         '3D/start.model': `<?xml version="1.0"?>${model}`,
         ...more,
       }).map(([name, text]) => [name, strToU8(text)]),
@@ -140,7 +147,11 @@ describe('3MF', () => {
     `<object id="${id}" type="model">${meshXml(triangles)}</object>`;
 
   it('puts components and items in place, and scales by the unit', () => {
-    const model = `<model unit="inch" ${NS}><resources>${object('1', box([0, 0, 0], [1, 1, 1]))}<object id="2"><components><component objectid="1"/><component objectid="1" transform="1 0 0 0 1 0 0 0 1 2 0 0"/></components></object>${object('9', PART)}</resources><build><item objectid="2" transform="0 1 0 -1 0 0 0 0 1 0 0 1"/></build></model>`;
+    const model =
+      `<model unit="inch" ${NS}><resources>${object('1', box([0, 0, 0], [1, 1, 1]))}<object ` +
+      'id="2"><components><component objectid="1"/><component objectid="1" transform="1 0 0 0 1 ' +
+      `0 0 0 1 2 0 0"/></components></object>${object('9', PART)}</resources><build><item ` +
+      'objectid="2" transform="0 1 0 -1 0 0 0 0 1 0 0 1"/></build></model>';
     const found = facts(threeMf(model), 'part.3mf');
     expect(found).toMatchObject({ format: '3mf', unit: 'inch', triangles: 24, shells: 2 });
     // x runs along y after the quarter turn; object 9 is not built.
@@ -153,7 +164,12 @@ describe('3MF', () => {
   });
 
   it('reads objects in other parts of the package', () => {
-    const model = `<model unit="millimeter" xmlns:p="http://schemas.microsoft.com/3dmanufacturing/production/2015/06" ${NS}><resources><object id="1"><components><component objectid="7" p:path="/3D/other.model"/></components></object></resources><build><item objectid="1"/></build></model>`;
+    const model =
+      '<model unit="millimeter" ' +
+      'xmlns:p="http://schemas.microsoft.com/3dmanufacturing/production/2015/06" ' +
+      `${NS}><resources><object id="1"><components><component objectid="7" ` +
+      'p:path="/3D/other.model"/></components></object></resources><build><item ' +
+      'objectid="1"/></build></model>';
     const other = `<model ${NS}><resources>${object('7', PART)}</resources><build/></model>`;
     const found = facts(threeMf(model, { '3D/other.model': other }), 'x.3mf');
     expect(found.volume_mm3).toBeCloseTo(80 * 30 * 32, 6);
@@ -168,13 +184,16 @@ describe('3MF', () => {
     ],
     [
       'an object made of itself',
-      `<model ${NS}><resources><object id="1"><components><component objectid="1"/></components></object></resources><build><item objectid="1"/></build></model>`,
+      `<model ${NS}><resources><object id="1"><components><component ` +
+        'objectid="1"/></components></object></resources><build><item ' +
+        'objectid="1"/></build></model>',
       'made of themselves',
     ],
     ['broken XML', `<model ${NS}><resources>`, 'no XML'],
     [
       'a vertex that is no place',
-      `<model ${NS}><resources><object id="1"><mesh><vertices><vertex x="nan" y="0" z="0"/></vertices></mesh></object></resources><build><item objectid="1"/></build></model>`,
+      `<model ${NS}><resources><object id="1"><mesh><vertices><vertex x="nan" y="0" ` +
+        'z="0"/></vertices></mesh></object></resources><build><item objectid="1"/></build></model>',
       'is no place',
     ],
   ])('with %s is refused with the reason', (_, model, why) => {
@@ -195,7 +214,9 @@ describe('identity', () => {
     expect(facts(objOfBox([1, 2, 0], SIZE), 'x.obj').identity).toBe(identity);
     expect(facts(binaryStl(box([1, 2, 0], SIZE, true))).identity).toBe(identity);
     expect(facts(binaryStl([...PART].reverse())).identity).toBe(identity);
-    const model = `<model ${NS}><resources><object id="1">${meshXml(PART)}</object></resources><build><item objectid="1"/></build></model>`;
+    const model =
+      `<model ${NS}><resources><object id="1">${meshXml(PART)}</object></resources><build><item ` +
+      'objectid="1"/></build></model>';
     expect(facts(threeMf(model), 'x.3mf').identity).toBe(identity);
   });
 

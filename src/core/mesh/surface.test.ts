@@ -8,8 +8,12 @@ import { weld } from './weld';
 function bipyramid(sides: number): number[] {
   const rim = (at: number) => 2 + (at % sides);
   return Array.from({ length: sides }, (_, at) => [
-    ...[0, rim(at), rim(at + 1)],
-    ...[1, rim(at + 1), rim(at)],
+    0,
+    rim(at),
+    rim(at + 1),
+    1,
+    rim(at + 1),
+    rim(at),
   ]).flat();
 }
 
@@ -33,7 +37,7 @@ it('corners that no others touch are vertices of their own, however many', () =>
   }
   const welded = weld(soup);
   expect(welded.places).toHaveLength(3 * 9000);
-  expect([...welded.triangles.slice(-3)]).toEqual([8997, 8998, 8999]);
+  expect(Array.from(welded.triangles.slice(-3))).toEqual([8997, 8998, 8999]);
   expect(surfaceOf(welded)).toEqual({ isWatertight: false, shells: 3000, badEdges: 9000 });
 });
 
@@ -41,7 +45,14 @@ describe('a surface', () => {
   it('of two cones is closed and one, however many meet at their tips and however they are numbered', () => {
     fc.assert(
       fc.property(fc.integer({ min: 3, max: 60 }), fc.nat(), (sides, seed) => {
-        const numbers = fc.sample(fc.shuffledSubarray(Array.from({ length: sides + 2 }, (_, at) => at), { minLength: sides + 2 }), { numRuns: 1, seed })[0] ?? []; // prettier-ignore
+        const numbers =
+          fc.sample(
+            fc.shuffledSubarray(
+              Array.from({ length: sides + 2 }, (_, at) => at),
+              { minLength: sides + 2 },
+            ),
+            { numRuns: 1, seed },
+          )[0] ?? [];
         const closed = renumbered(bipyramid(sides), numbers);
         expect(surface(closed)).toEqual({ isWatertight: true, shells: 1, badEdges: 0 });
         // Without one triangle its three edges are open.

@@ -103,7 +103,7 @@ function startPart(parts: ReadonlyMap<string, Uint8Array>): string {
   let found: string | null = null;
   if (rels) {
     parse(rels, '/_rels/.rels', (name, attribute) => {
-      if (name === 'Relationship' && /\/3dmodel$/.test(attribute('Type') ?? '')) {
+      if (name === 'Relationship' && attribute('Type')?.endsWith('/3dmodel') === true) {
         found ??= absolute(attribute('Target') ?? '');
       }
     });
@@ -209,7 +209,8 @@ function readModel(content: Uint8Array, path: string): Model {
           const index = Number(attribute(corner) ?? NaN);
           if (!Number.isInteger(index) || index < 0 || index >= vertices.length / 3) {
             throw new MeshError(
-              `${path}: triangle ${triangles.length / 3} of object ${id} names no vertex (${corner} = ${attribute(corner)})`,
+              `${path}: triangle ${triangles.length / 3} of object ${id} names no vertex (${corner} = ` +
+                `${attribute(corner)})`,
             );
           }
           triangles.push(index);

@@ -39,10 +39,15 @@ export function writeThreeMf(soup: Soup, name: string): Uint8Array {
   );
   const files: Zippable = {
     '[Content_Types].xml': strToU8(
-      `<?xml version="1.0" encoding="UTF-8"?><Types xmlns="${TYPES}"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>`,
+      `<?xml version="1.0" encoding="UTF-8"?><Types xmlns="${TYPES}"><Default Extension="rels" ` +
+        'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default ' +
+        'Extension="model" ' +
+        'ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>',
     ),
     '_rels/.rels': strToU8(
-      `<?xml version="1.0" encoding="UTF-8"?><Relationships xmlns="${RELATIONS}"><Relationship Id="rel0" Target="/3D/part.model" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>`,
+      `<?xml version="1.0" encoding="UTF-8"?><Relationships xmlns="${RELATIONS}"><Relationship ` +
+        'Id="rel0" Target="/3D/part.model" ' +
+        'Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
     ),
     '3D/part.model': strToU8(lines.join('\n')),
   };

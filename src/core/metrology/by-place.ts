@@ -35,7 +35,10 @@ export function byPlace(
       const reference_mm = meanOf(other, (cell) => cell.deviation_mm);
       return [
         {
-          ...{ x_mm: specimen.plate_x_mm, y_mm: specimen.plate_y_mm, contender_mm, reference_mm },
+          x_mm: specimen.plate_x_mm,
+          y_mm: specimen.plate_y_mm,
+          contender_mm,
+          reference_mm,
           difference_mm: contender_mm - reference_mm,
         },
       ];

@@ -192,7 +192,9 @@ function valuesByInstrument(
 }
 
 const readBy = (instrument: string | null, values: readonly number[]): InstrumentValues => ({
-  ...{ instrument, values, squares_mm2: sumOfSquares(values) },
+  instrument,
+  values,
+  squares_mm2: sumOfSquares(values),
 });
 
 /** Pools `s² = Σ(n − 1)s²/Σ(n − 1)` over groups with at least two values; null without one. */

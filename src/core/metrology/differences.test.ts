@@ -20,14 +20,20 @@ const study = (more: Parameters<typeof smallStudy>[0] = {}) =>
     {
       ...TWO_SIDES,
       dimensions: ['a', 'b'].map((dimension_id) => ({
-        ...{ artefact_id: 'part', dimension_id, name: dimension_id, axis: 'x', kind: 'external' },
+        artefact_id: 'part',
+        dimension_id,
+        name: dimension_id,
+        axis: 'x',
+        kind: 'external',
         nominal_mm: dimension_id === 'a' ? 20 : 10,
       })),
       prints: [print('pr', 'R'), print('pc', 'C')],
       specimens: ['R', 'C'].flatMap((side) =>
         PLACES.map(([name, plate_x_mm, plate_y_mm]) => ({
-          ...{ specimen_id: `${side}-${name}`, print_id: `p${side.toLowerCase()}` },
-          ...{ plate_x_mm, plate_y_mm },
+          specimen_id: `${side}-${name}`,
+          print_id: `p${side.toLowerCase()}`,
+          plate_x_mm,
+          plate_y_mm,
         })),
       ),
       instruments: [
@@ -39,8 +45,11 @@ const study = (more: Parameters<typeof smallStudy>[0] = {}) =>
           PLACES.flatMap(([name], at) =>
             // The second reading of a place is 0.02 above the first: s = 0.02/√2 each.
             [-0.01, 0.01].map((shift, trial) => ({
-              ...{ specimen_id: `${side}-${name}`, dimension_id, trial: trial + 1 },
-              ...{ value_mm: (values[at] ?? 0) + shift, instrument_id: 'caliper' },
+              specimen_id: `${side}-${name}`,
+              dimension_id,
+              trial: trial + 1,
+              value_mm: (values[at] ?? 0) + shift,
+              instrument_id: 'caliper',
             })),
           ),
         ),
@@ -71,7 +80,8 @@ describe('which dimensions drive a difference', () => {
     const places = byPlace(measured(), 'C', 'R');
     expect(places['part/b']).toEqual([
       {
-        ...{ x_mm: -50, y_mm: 0 },
+        x_mm: -50,
+        y_mm: 0,
         contender_mm: expect.closeTo(-0.02, 9),
         reference_mm: expect.closeTo(-0.02, 9),
         difference_mm: expect.closeTo(0, 9),

@@ -47,7 +47,11 @@ describe('tolerance factor, against the printed IT7 and IT11 of ISO 286-1', () =
 describe('ranges of size', () => {
   it('a nominal on a limit belongs to the lower one', () => {
     expect([10, 10.01, 30, 100, 100.1].map(sizeBand)).toEqual([
-      ...['to-10', 'to-30', 'to-30', 'to-100', 'over-100'],
+      'to-10',
+      'to-30',
+      'to-30',
+      'to-100',
+      'over-100',
     ]);
   });
 });

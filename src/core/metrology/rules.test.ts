@@ -6,7 +6,11 @@ import { doubtReading } from './index';
 import { toleranceClass } from './tolerance-class';
 
 const dimension = (dimension_id: string, more: object = {}) => ({
-  ...{ artefact_id: 'part', dimension_id, name: dimension_id, axis: 'x', kind: 'external' },
+  artefact_id: 'part',
+  dimension_id,
+  name: dimension_id,
+  axis: 'x',
+  kind: 'external',
   nominal_mm: 20,
   ...more,
 });
@@ -17,7 +21,10 @@ const reading = (
   value_mm: number,
   more: object = {},
 ) => ({
-  ...{ specimen_id, dimension_id, trial: 1, value_mm },
+  specimen_id,
+  dimension_id,
+  trial: 1,
+  value_mm,
   ...more,
 });
 
@@ -55,7 +62,9 @@ describe('the fit of an axis', () => {
   it('has its interval the right way round, and as wide as t says', () => {
     // e = δ on four externals of one size each, noise ±s: one term alone is the mean with t(3).
     const points = [0.1, 0.12, 0.08, 0.1].map((deviation_mm, at): AxisPoint => ({
-      ...{ nominal_mm: 1e-9 * (at + 1), kind: 'external', deviation_mm },
+      nominal_mm: 1e-9 * (at + 1),
+      kind: 'external',
+      deviation_mm,
     }));
     const fit = fitAxis(points, 0.05);
     const { low, estimate, high } = fit.advice?.wall_compensation_mm ?? {};
@@ -67,7 +76,9 @@ describe('the fit of an axis', () => {
 
   it('is sure where nothing is left over, and corrects nothing where nothing is off', () => {
     const exact = [20, 40, 60].map((nominal_mm): AxisPoint => ({
-      ...{ nominal_mm, kind: 'external', deviation_mm: 0.1 },
+      nominal_mm,
+      kind: 'external',
+      deviation_mm: 0.1,
     }));
     expect(fitAxis(exact, 0.05).advice?.terms).toContain('offset');
     expect(fitAxis(exact, 0.05).advice?.wall_compensation_mm?.estimate).toBeCloseTo(-0.05, 9);
@@ -92,7 +103,8 @@ describe('a doubtful reading', () => {
   it('is one that is far from earlier readings of the place, told with how far', () => {
     expect(doubtReading(20.1, 20, [20])).toBeNull();
     expect(doubtReading(20.11, 20, [20])).toEqual({
-      ...{ from: 'earlier', far_mm: expect.closeTo(0.11, 9) as number },
+      from: 'earlier',
+      far_mm: expect.closeTo(0.11, 9) as number,
     });
     expect(doubtReading(19.8, 20, [19.9, 20])).toMatchObject({
       far_mm: expect.closeTo(-0.15, 9) as number,
@@ -152,8 +164,11 @@ describe('a plate', () => {
         dimensions: [dimension('a')],
         prints: [print('p1', 'C')],
         specimens: Array.from({ length: count }, (_, at) => ({
-          ...{ specimen_id: `s${at}`, print_id: 'p1', copy: at + 1 },
-          ...{ plate_x_mm: 10 * at, plate_y_mm: at % 2 },
+          specimen_id: `s${at}`,
+          print_id: 'p1',
+          copy: at + 1,
+          plate_x_mm: 10 * at,
+          plate_y_mm: at % 2,
         })),
         readings: Array.from({ length: count }, (_, at) => reading(`s${at}`, 'a', 20 + at / 100)),
       }),

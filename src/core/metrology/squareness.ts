@@ -35,7 +35,10 @@ export function squarenessOfAll(
   );
 }
 
-/** The angle error `asin((d₁² − d₂²)/(4ab))` per specimen, then print means by stratum and the one-side rule. */
+/**
+ * The angle error `asin((d₁² − d₂²)/(4ab))` per specimen, then print means by stratum and the
+ * one-side rule.
+ */
 function squarenessOf(square: Row<'squares'>, cells: readonly Cell[], alpha: number): Squareness {
   const own = cells.filter((cell) => cell.print.artefact_id === square.artefact_id);
   const angles = [...groupBy(own, (cell) => cell.specimen).values()].flatMap((group) => {

@@ -58,7 +58,8 @@ export function readCsv(file: string, bytes: Uint8Array, faults: FaultList): Tex
           line,
           '-',
           unclosed
-            ? `a quote is opened in ${quote(data.at(-1) ?? '')} and never closed: close it, or double it where it is part of the value`
+            ? `a quote is opened in ${quote(data.at(-1) ?? '')} and never closed: close it, or double it ` +
+                'where it is part of the value'
             : `text follows a closing quote in ${quote(data.at(-1) ?? '')}: double a quote that is part of the value`,
         );
         complete = false;

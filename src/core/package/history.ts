@@ -57,7 +57,10 @@ export function readHistory(bytes: Uint8Array, faults: FaultList): HistoryEntry[
     };
     return [
       {
-        ...{ at, table_name, who: who === '' ? null : who, person: person === '' ? null : person },
+        at,
+        table_name,
+        who: who === '' ? null : who,
+        person: person === '' ? null : person,
         row_key: objectOf('key'),
         before: cell('before') === '' ? null : objectOf('before'),
         after: cell('after') === '' ? null : objectOf('after'),
@@ -79,7 +82,11 @@ export const writeHistory = (entries: readonly HistoryEntry[]): string =>
   writeCsv(
     COLUMNS,
     entries.map(({ at, who, person, table_name, row_key, before, after }) => [
-      ...[at, who, person, table_name, JSON.stringify(row_key)],
+      at,
+      who,
+      person,
+      table_name,
+      JSON.stringify(row_key),
       ...[before, after].map((value) => (value === null ? null : JSON.stringify(value))),
     ]),
   );

@@ -219,7 +219,13 @@ function registerThing(
   const uid = values.uid.toLowerCase();
   const before = things.get(uid);
   if (before === undefined) things.set(uid, line);
-  else faults.add(file, line, 'uid', `${quote(values.uid)} is the thing of line ${before} already: two rows are two things`); // prettier-ignore
+  else
+    faults.add(
+      file,
+      line,
+      'uid',
+      `${quote(values.uid)} is the thing of line ${before} already: two rows are two things`,
+    );
 }
 
 const cells = (count: number): string => (count === 1 ? '1 cell' : `${count} cells`);

@@ -105,7 +105,8 @@ function checkReference(
         table.file,
         row.line,
         '-',
-        `${parts.map((part) => quote(String(part))).join(', ')} (${reference.columns.join(', ')}) is not among the ${title} (${target}.csv)`,
+        `${parts.map((part) => quote(String(part))).join(', ')} (${reference.columns.join(', ')}) ` +
+          `is not among the ${title} (${target}.csv)`,
       );
       continue;
     }

@@ -86,7 +86,11 @@ const anyStudy: fc.Arbitrary<Study> = fc
     tables.machines = [fullRow('machines', { machine_id: 'm', name, maker })];
     tables.profiles = [
       fullRow('profiles', {
-        ...{ profile_id: 'p', name, kind: 'stock', slicer: maker, notes },
+        profile_id: 'p',
+        name,
+        kind: 'stock',
+        slicer: maker,
+        notes,
         uid: '0193b3c0-0000-7000-8000-0000000000aB',
       }),
     ];
@@ -95,7 +99,11 @@ const anyStudy: fc.Arbitrary<Study> = fc
     ];
     tables.contenders = [
       fullRow('contenders', {
-        ...{ contender_id: 'c', label: name, machine_id: 'm', profile_id: 'p', change: notes },
+        contender_id: 'c',
+        label: name,
+        machine_id: 'm',
+        profile_id: 'p',
+        change: notes,
       }),
     ];
     tables.artefacts = [fullRow('artefacts', { artefact_id: 'a', name, notes })];
@@ -111,8 +119,14 @@ const anyStudy: fc.Arbitrary<Study> = fc
     }));
     tables.prints = [
       fullRow('prints', {
-        ...{ print_id: 't', contender_id: 'c', artefact_id: 'a', material_id: 'f', repeat: 1 },
-        ...{ filament_g: mass, outcome: 'success', plate: maker },
+        print_id: 't',
+        contender_id: 'c',
+        artefact_id: 'a',
+        material_id: 'f',
+        repeat: 1,
+        filament_g: mass,
+        outcome: 'success',
+        plate: maker,
       }),
     ];
     tables.specimens = [fullRow('specimens', { specimen_id: 's', print_id: 't', code: notes })];
@@ -133,7 +147,8 @@ const anyStudy: fc.Arbitrary<Study> = fc
         description: notes,
         created: null,
         intent: 'machines',
-        ...{ factor: null, farm: null },
+        factor: null,
+        farm: null,
         question: notes,
         reference: 'c',
         smallest_difference: accuracy === null ? {} : { accuracy_mm: accuracy },

@@ -54,7 +54,9 @@ const happensOnThePrintsMachine: Rule = (row, lookup) => {
   if (machine === undefined || printedOn === undefined || machine === printedOn) return null;
   return {
     column: 'machine_id',
-    message: `${quote(String(machine))} is not the machine of print ${quote(String(printId))}, which is ${quote(String(printedOn))}`,
+    message:
+      `${quote(String(machine))} is not the machine of print ${quote(String(printId))}, which is ` +
+      `${quote(String(printedOn))}`,
   };
 };
 
@@ -79,7 +81,9 @@ const ballotFitsItsPanel: Rule = (row, lookup) => {
     if (contenders.includes(undefined) || new Set(contenders).size === 2) return null;
     return {
       column: '-',
-      message: `a triangle needs two items of one contender and one of another, not ${contenders.map((c) => quote(c ?? '')).join(', ')}`,
+      message:
+        'a triangle needs two items of one contender and one of another, not ' +
+        `${contenders.map((c) => quote(c ?? '')).join(', ')}`,
     };
   }
   if (third !== undefined) {

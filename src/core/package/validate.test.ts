@@ -260,7 +260,9 @@ describe('every planted fault is named with its place', () => {
     // K7-001 is of C-stock; K7-002 and K7-003 of one contender, K7-014 of another.
     add(
       'ballots.csv',
-      `${header}\npair,a,K7-002,K7-003,,1\npair,b,K7-001,K7-002,K7-003,1\ntri,c,K7-002,K7-003,,1\ntri,d,K7-002,K7-003,K7-004,tie\npair,e,K7-001,K7-002,,3\n`,
+      `${header}\npair,a,K7-002,K7-003,,1\npair,b,K7-001,K7-002,K7-003,1\n` +
+        'tri,c,K7-002,K7-003,,1\ntri,d,K7-002,K7-003,K7-004,tie\n' +
+        'pair,e,K7-001,K7-002,,3\n',
     );
     // The demo's own panels are not there any more, nor what was noted of them.
     for (const name of ['panel_setups.csv', 'panel_notes.csv', 'ballot_times.csv']) {

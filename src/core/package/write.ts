@@ -14,7 +14,8 @@ type WrittenRow = AnyRow & { extras?: Record<string, string> };
 
 /**
  * The text files of a study package: the descriptor and a CSV of every table that has rows or was
- * there before, rows in the order of their ids, and the history of its changes. The files that the tables name are not among them.
+ * there before, rows in the order of their ids, and the history of its changes. The files that the
+ * tables name are not among them.
  */
 export function writePackage(
   study: Study,
@@ -47,8 +48,8 @@ export function writePackage(
 }
 
 /**
- * What a study's package still lacks before it can be read in again, as the tables are called: those that every study needs
- * and that have no row yet.
+ * What a study's package still lacks before it can be read in again, as the tables are called:
+ * those that every study needs and that have no row yet.
  */
 export const lackingIn = ({ tables }: Study): string[] =>
   TABLE_NAMES.filter((name) => tableSpec(name).required && tables[name].length === 0).map(

@@ -7,28 +7,39 @@ const ballots = (...rows: string[]): Row<'ballots'>[] =>
   rows.map((row) => {
     const [judge = '', item_1 = '', item_2 = '', ...rest] = row.split(' ');
     const choice = rest.pop() as Row<'ballots'>['choice'];
-    return { ...{ panel_id: 'p', judge, item_1, item_2, choice }, item_3: rest[0] ?? null, at: null }; // prettier-ignore
+    return { panel_id: 'p', judge, item_1, item_2, choice, item_3: rest[0] ?? null, at: null };
   });
 const habits = (kind: PanelKind, ...rows: string[]) => panelHabits(kind, ballots(...rows), 0.05);
 
 describe('how judges answer', () => {
   it('leans to a side, by the exact test of left and right', () => {
-    const found = habits('paired', ...Array.from({ length: 9 }, (_, at) => `j${at} a b 1`), 'j9 a b 2', 'j10 a b tie'); // prettier-ignore
+    const found = habits(
+      'paired',
+      ...Array.from({ length: 9 }, (_, at) => `j${at} a b 1`),
+      'j9 a b 2',
+      'j10 a b tie',
+    );
     expect(found.places).toEqual([9, 1]);
     // Binomial tables: 2·(10 + 1)/1024.
     expect(found.left_p).toBeCloseTo(22 / 1024, 12);
     expect(habits('guess', 'j a b 1', 'k a b 2').left_p).toBe(1);
     expect(habits('paired', 'j a b tie').left_p).toBeNull();
     expect(habits('triangle', 'j a b c 3', 'k a b c 1')).toMatchObject({
-      ...{ places: [1, 0, 1], left_p: null },
+      places: [1, 0, 1],
+      left_p: null,
     });
   });
 
   it('agrees with itself where the same specimen is chosen, on whichever side it stands', () => {
     const found = habits(
       'paired',
-      ...['j a b 1', 'j c d tie', 'j b a 2', 'j d c tie'],
-      ...['k a b 1', 'k b a 1', 'k a d 1'],
+      'j a b 1',
+      'j c d tie',
+      'j b a 2',
+      'j d c tie',
+      'k a b 1',
+      'k b a 1',
+      'k a d 1',
     );
     expect(found.agreement).toMatchObject({ asked: 3, same: 2 });
     expect(found.agreement?.share.estimate).toBeCloseTo(2 / 3, 12);
@@ -43,12 +54,20 @@ describe('how judges answer', () => {
   it('is right so often, where there is a right answer', () => {
     const rows = ballots('j a b 1', 'j b a 1', 'k a b 2');
     const found = panelHabits('guess', rows, 0.05, (row) => chosenOf(row) === 'a');
-    expect(found.judges.map(({ judge, right }) => [judge, right])).toEqual([['j', 1], ['k', 0]]); // prettier-ignore
+    expect(found.judges.map(({ judge, right }) => [judge, right])).toEqual([
+      ['j', 1],
+      ['k', 0],
+    ]);
   });
 
   it('is not asked where nobody was asked twice', () => {
     expect(habits('paired', 'j a b 1', 'k a b 1').agreement).toBeNull();
-    expect(habits('triangle')).toEqual({ places: [0, 0, 0], left_p: null, agreement: null, judges: [] }); // prettier-ignore
+    expect(habits('triangle')).toEqual({
+      places: [0, 0, 0],
+      left_p: null,
+      agreement: null,
+      judges: [],
+    });
   });
 
   it('chose a specimen, or none', () => {

@@ -51,19 +51,27 @@ function askedAgain(own: readonly Ballot[]): { asked: number; same: number } {
  *
  * @param isRight whether an answer is right, where there is a right one
  */
-export function panelHabits(kind: PanelKind, ballots: readonly Ballot[], alpha: number, isRight: ((ballot: Ballot) => boolean) | null = null): PanelHabits {
-  const places = Array.from({ length: kind === 'triangle' ? 3 : 2 }, (_, place) =>
-    ballots.filter((row) => row.choice === String(place + 1)).length,
+export function panelHabits(
+  kind: PanelKind,
+  ballots: readonly Ballot[],
+  alpha: number,
+  isRight: ((ballot: Ballot) => boolean) | null = null,
+): PanelHabits {
+  const places = Array.from(
+    { length: kind === 'triangle' ? 3 : 2 },
+    (_, place) => ballots.filter((row) => row.choice === String(place + 1)).length,
   );
   const [left = 0, right = 0] = places;
   const judges = [...groupBy(ballots, (row) => row.judge)].map(([judge, own]): JudgeHabits => {
     const { asked, same } = askedAgain(own);
     return {
-      ...{ judge, ballots: own.length },
+      judge,
+      ballots: own.length,
       ties: own.filter((row) => row.choice === 'tie').length,
       right: isRight && own.filter(isRight).length,
       left: own.filter((row) => row.choice === '1').length,
-      ...{ asked_again: asked, same_again: same },
+      asked_again: asked,
+      same_again: same,
     };
   });
   const asked = judges.reduce((sum, one) => sum + one.asked_again, 0);
@@ -77,4 +85,4 @@ export function panelHabits(kind: PanelKind, ballots: readonly Ballot[], alpha: 
     agreement: asked === 0 ? null : { asked, same, share: clopperPearson(same, asked, alpha) },
     judges: judges.sort((a, b) => (a.judge < b.judge ? -1 : 1)),
   };
-} // prettier-ignore
+}

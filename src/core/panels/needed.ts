@@ -16,7 +16,8 @@ export interface PanelAim {
 
 /** What is wanted of a panel where nobody says otherwise. */
 export const usualAim = (kind: PanelKind, alpha = 0.05): PanelAim => ({
-  ...{ alpha, power: 0.8 },
+  alpha,
+  power: 0.8,
   effect: kind === 'paired' ? 0.65 : 0.3,
 });
 

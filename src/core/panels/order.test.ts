@@ -6,14 +6,22 @@ import { williamsRows } from './williams';
 
 const specimens = (contender: string, count: number) =>
   Array.from({ length: count }, (_, at) => `${contender}${at + 1}`);
-const plan = (kind: PanelPlan['kind'], counts: number[], more: Partial<PanelPlan> = {}): PanelPlan => ({
-  ...{ kind, target: kind === 'guess' ? 'A' : null, questions: 1, repeats: 0, seed: 7 },
+const plan = (
+  kind: PanelPlan['kind'],
+  counts: number[],
+  more: Partial<PanelPlan> = {},
+): PanelPlan => ({
+  kind,
+  target: kind === 'guess' ? 'A' : null,
+  questions: 1,
+  repeats: 0,
+  seed: 7,
   contenders: counts.map((count, at) => {
     const contender_id = 'ABCDEFGH'[at] ?? '?';
     return { contender_id, specimens: specimens(contender_id, count) };
   }),
   ...more,
-}); // prettier-ignore
+});
 
 const owner = (specimen: string) => specimen.slice(0, 1);
 const spread = (counts: Iterable<number>) => {
@@ -33,10 +41,16 @@ describe('a Williams square', () => {
     const rows = williamsRows(count);
     const expected = rows.length / count;
     for (let place = 0; place < count; place += 1) {
-      const found = countBy(rows.map((row) => row[place]), String); // prettier-ignore
+      const found = countBy(
+        rows.map((row) => row[place]),
+        String,
+      );
       expect([...found.values()]).toEqual(Array(count).fill(expected));
     }
-    const after = countBy(rows.flatMap((row) => row.slice(1).map((thing, at) => `${row[at]} ${thing}`)), String); // prettier-ignore
+    const after = countBy(
+      rows.flatMap((row) => row.slice(1).map((thing, at) => `${row[at]} ${thing}`)),
+      String,
+    );
     expect(after.size).toBe(count * (count - 1));
     if (count > 1) expect(spread(after.values())).toBe(0);
   });
@@ -49,9 +63,14 @@ describe('the order of a panel', () => {
     const all = judges.flat();
     expect([...countBy(all, coupleOf).values()]).toEqual(Array(6).fill(24));
     // Each couple: twelve times the one left, twelve times the other.
-    expect([...countBy(all, ({ items }) => items.map(owner).join('')).values()]).toEqual(Array(12).fill(12)); // prettier-ignore
+    expect([...countBy(all, ({ items }) => items.map(owner).join('')).values()]).toEqual(
+      Array(12).fill(12),
+    );
     for (let place = 0; place < 6; place += 1) {
-      const found = countBy(judges.map((own) => own[place] as PanelQuestion), coupleOf); // prettier-ignore
+      const found = countBy(
+        judges.map((own) => own[place] as PanelQuestion),
+        coupleOf,
+      );
       expect([...found.values()]).toEqual(Array(6).fill(4));
     }
     // Each specimen of twelve stands for its contender in 24 of 288 places, or one more or less.
@@ -70,7 +89,9 @@ describe('the order of a panel', () => {
 
   it('of a guess shows the one asked after every time, left and right alike', () => {
     const all = questionsOf(plan('guess', [2, 2, 2], { questions: 4 }), 10).flat();
-    expect(all.every(({ items }) => items.filter((item) => owner(item) === 'A').length === 1)).toBe(true); // prettier-ignore
+    expect(all.every(({ items }) => items.filter((item) => owner(item) === 'A').length === 1)).toBe(
+      true,
+    );
     expect(all.filter(({ items }) => owner(items[0] ?? '') === 'A')).toHaveLength(20);
   });
 
@@ -99,7 +120,10 @@ describe('the order of a panel', () => {
     })
     .map(({ kind, counts, judges, ...more }) => ({
       judges,
-      own: plan(kind as PanelPlan['kind'], counts, { ...more, repeats: Math.min(more.repeats, more.questions) }), // prettier-ignore
+      own: plan(kind as PanelPlan['kind'], counts, {
+        ...more,
+        repeats: Math.min(more.repeats, more.questions),
+      }),
     }))
     .filter(({ own }) => {
       try {
@@ -130,7 +154,9 @@ describe('the order of a panel', () => {
           const codes = questions.flatMap((one) => one.codes);
           expect(new Set(codes).size).toBe(codes.length);
           for (const code of codes) expect(code).toMatch(/^[1-9]\d\d$/);
-          expect(new Set(questions.map(({ items }) => items.join(' '))).size).toBe(questions.length);
+          expect(new Set(questions.map(({ items }) => items.join(' '))).size).toBe(
+            questions.length,
+          );
           for (const [at, { items, repeats }] of questions.entries()) {
             if (repeats === null) continue;
             expect(repeats).toBeLessThan(at);
@@ -140,7 +166,7 @@ describe('the order of a panel', () => {
         }
       }),
     );
-  }); // prettier-ignore
+  });
 
   it('puts a question that comes again a while after the first time', () => {
     for (const own of questionsOf(
@@ -161,9 +187,15 @@ describe('a plan that cannot be carried out', () => {
     [plan('triangle', [2, 1]), 'B wants a second specimen'],
     [plan('guess', [1, 1], { target: 'Z' }), 'asks after one of its contenders'],
     [plan('paired', [2, 2], { questions: 0 }), '1 to 60'],
-    [plan('paired', [1, 1], { questions: 2 }), 'A and B have 1 different question between them, and a judge would get 2: ask at most 1'], // prettier-ignore
+    [
+      plan('paired', [1, 1], { questions: 2 }),
+      'A and B have 1 different question between them, and a judge would get 2: ask at most 1',
+    ],
     [plan('triangle', [2, 2], { questions: 5 }), 'ask at most 4'],
-    [plan('paired', [2, 2], { questions: 2, repeats: 3 }), 'No question comes more than once again'], // prettier-ignore
+    [
+      plan('paired', [2, 2], { questions: 2, repeats: 3 }),
+      'No question comes more than once again',
+    ],
     [plan('paired', [8, 8], { questions: 40, repeats: 30 }), 'at most 60'],
   ])('is refused with what to do (%#)', (own, words) => {
     expect(() => questionsOf(own, 1)).toThrow(words);

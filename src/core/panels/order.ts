@@ -39,7 +39,11 @@ export class PanelPlanError extends Error {
 }
 
 /** Which contenders are compared with which: all with all, in a guess all with the one asked after. */
-export function couplesOf({ kind, contenders, target }: Omit<PanelPlan, 'questions' | 'repeats' | 'seed'>): Couple[] {
+export function couplesOf({
+  kind,
+  contenders,
+  target,
+}: Omit<PanelPlan, 'questions' | 'repeats' | 'seed'>): Couple[] {
   const at = contenders.findIndex((one) => one.contender_id === target);
   const couples: Couple[] = [];
   for (let first = 0; first < contenders.length; first += 1) {
@@ -48,7 +52,7 @@ export function couplesOf({ kind, contenders, target }: Omit<PanelPlan, 'questio
     }
   }
   return couples;
-} // prettier-ignore
+}
 
 /** How many questions of two contenders differ by more than by who stands where. */
 function differentOf(kind: PanelKind, a: number, b: number): number {
@@ -93,7 +97,9 @@ export function checkPlan(plan: PanelPlan): void {
     const most = differentOf(kind, a?.specimens.length ?? 0, b?.specimens.length ?? 0);
     if (most >= often) continue;
     refuse(
-      `${a?.contender_id} and ${b?.contender_id} have ${most} different ${most === 1 ? 'question' : 'questions'} between them, and a judge would get ${often}: ask at most ${most * couples.length}, or add specimens.`,
+      `${a?.contender_id} and ${b?.contender_id} have ${most} different ` +
+        `${most === 1 ? 'question' : 'questions'} between them, and a judge would get ${often}: ` +
+        `ask at most ${most * couples.length}, or add specimens.`,
     );
   }
 }
@@ -118,15 +124,21 @@ export function questionsOf(plan: PanelPlan, judges: number): PanelQuestion[][] 
   const round = Math.ceil(plan.questions / couples.length);
   return Array.from({ length: judges }, (_, judge) => {
     const seen = new Set<string>();
-    const own = Array.from({ length: round }, (__, turn) => rows[(judge * round + turn) % rows.length] ?? [])
+    const own = Array.from(
+      { length: round },
+      (__, turn) => rows[(judge * round + turn) % rows.length] ?? [],
+    )
       .flat()
       .slice(0, plan.questions)
       .map((at) => show(couples[at] as Couple, seen));
     const order = withRepeats(own, plan, judge, draws);
-    const codes = codesFor(order.reduce((count, one) => count + one.items.length, 0), draws);
+    const codes = codesFor(
+      order.reduce((count, one) => count + one.items.length, 0),
+      draws,
+    );
     return order.map((one) => ({ ...one, codes: one.items.map(() => codes.pop() ?? '') }));
   });
-} // prettier-ignore
+}
 
 const keyOf = (items: readonly string[]): string => [...items].sort().join('\n');
 
@@ -165,7 +177,10 @@ function pairs({ contenders }: PanelPlan, draws: Draws) {
     );
     const [a, b] = cheapest(
       candidates.filter((items) => !seen.has(keyOf(items))),
-      (items) => Math.max(...items.map((item) => used.of(item))) * 1e6 + items.reduce((sum, item) => sum + used.of(item), 0) * 1e3 + together.of(keyOf(items)),
+      (items) =>
+        Math.max(...items.map((item) => used.of(item))) * 1e6 +
+        items.reduce((sum, item) => sum + used.of(item), 0) * 1e3 +
+        together.of(keyOf(items)),
       draws,
     );
     const before = owed.get(couple);
@@ -184,7 +199,7 @@ function pairs({ contenders }: PanelPlan, draws: Draws) {
     seen.add(keyOf([a, b]));
     return isTurned ? [b, a] : [a, b];
   };
-} // prettier-ignore
+}
 
 /** Where the odd one stands, and whose it is: the six orders of a triangle. */
 const ORDERS = [0, 1, 2].flatMap((place) => [false, true].map((isFirst) => ({ place, isFirst })));
@@ -194,22 +209,30 @@ function triangles({ contenders }: PanelPlan, draws: Draws) {
   const used = new Uses<string>();
   const left = new Map<Couple, typeof ORDERS>();
   return (couple: Couple, seen: Set<string>): string[] => {
-    const [a, b] = [couple.first, couple.second].map((at) => contenders[at]?.specimens ?? []) as [readonly string[], readonly string[]];
+    const [a, b] = [couple.first, couple.second].map((at) => contenders[at]?.specimens ?? []) as [
+      readonly string[],
+      readonly string[],
+    ];
     const block = left.get(couple) ?? [];
     if (block.length === 0) block.push(...shuffled(ORDERS, draws));
     left.set(couple, block);
     const candidatesOf = (isFirst: boolean) => {
       const [odd, two] = isFirst ? [a, b] : [b, a];
-      return odd.flatMap((one) =>
-        two.flatMap((other, at) => two.slice(at + 1).map((third) => [one, other, third])),
-      ).filter((items) => !seen.has(keyOf(items)));
+      return odd
+        .flatMap((one) =>
+          two.flatMap((other, at) => two.slice(at + 1).map((third) => [one, other, third])),
+        )
+        .filter((items) => !seen.has(keyOf(items)));
     };
     // Where all of one kind were seen by this judge, the next order of the other kind comes first.
     const at = block.findIndex(({ isFirst }) => candidatesOf(isFirst).length > 0);
-    const [order = { place: 0, isFirst: candidatesOf(true).length > 0 }] = at < 0 ? [] : block.splice(at, 1);
+    const [order = { place: 0, isFirst: candidatesOf(true).length > 0 }] =
+      at < 0 ? [] : block.splice(at, 1);
     const items = cheapest(
       candidatesOf(order.isFirst),
-      (some) => Math.max(...some.map((item) => used.of(item))) * 1e3 + some.reduce((sum, item) => sum + used.of(item), 0),
+      (some) =>
+        Math.max(...some.map((item) => used.of(item))) * 1e3 +
+        some.reduce((sum, item) => sum + used.of(item), 0),
       draws,
     );
     for (const item of items) used.add(item);
@@ -217,7 +240,7 @@ function triangles({ contenders }: PanelPlan, draws: Draws) {
     const [odd = '', ...two] = items;
     return shuffled(two, draws).toSpliced(order.place, 0, odd);
   };
-} // prettier-ignore
+}
 
 /** Hides the questions that come again among the others, with sides changed, a while after they came first. */
 function withRepeats(
@@ -233,7 +256,10 @@ function withRepeats(
   for (let count = 0; count < repeats; count += 1) {
     const original = early[(judge * repeats + count) % early.length] ?? [];
     const from = order.findIndex((one) => one.items === original);
-    const place = Math.min(order.length, from + gap + 1 + draws.below(Math.max(1, order.length - from - gap)));
+    const place = Math.min(
+      order.length,
+      from + gap + 1 + draws.below(Math.max(1, order.length - from - gap)),
+    );
     order.splice(place, 0, { items: turned(original), repeats: from });
   }
   // Questions were put in between: what is repeated is found anew, by what it shows.
@@ -242,7 +268,7 @@ function withRepeats(
       ? one
       : { ...one, repeats: order.findIndex((other) => keyOf(other.items) === keyOf(one.items)) },
   );
-} // prettier-ignore
+}
 
 /** The same ones in another order: the last one comes first. */
 const turned = (items: readonly string[]): string[] => [...items.slice(-1), ...items.slice(0, -1)];

@@ -73,7 +73,9 @@ export function abilitiesOf(
       return [
         id,
         {
-          ...{ log_ability: null, log_ability_by_judge: null, unbounded: side },
+          log_ability: null,
+          log_ability_by_judge: null,
+          unbounded: side,
           ...tally,
           notes: [note],
         },

@@ -19,20 +19,31 @@ const ballots = (...rows: string[]): PairedBallot[] =>
 
 // Estimates and standard errors by scipy.optimize on the same likelihood, and by its Hessian.
 const TWELVE = ballots(
-  ...['j1 A B 1', 'j1 B C 1', 'j1 A C 0.5', 'j2 A B 0', 'j2 B C 0', 'j2 C A 0'],
-  ...['j3 A B 1', 'j3 C B 1', 'j3 A C 1', 'j4 B A 0.5', 'j4 B C 1', 'j4 C A 1'],
+  'j1 A B 1',
+  'j1 B C 1',
+  'j1 A C 0.5',
+  'j2 A B 0',
+  'j2 B C 0',
+  'j2 C A 0',
+  'j3 A B 1',
+  'j3 C B 1',
+  'j3 A C 1',
+  'j4 B A 0.5',
+  'j4 B C 1',
+  'j4 C A 1',
 );
 
-const SIX_MORE = ballots(
-  ...['j5 A B 0', 'j5 C B 0', 'j5 A C 1', 'j6 B A 1', 'j6 C A 0', 'j6 B C 0.5'],
-);
+const SIX_MORE = ballots('j5 A B 0', 'j5 C B 0', 'j5 A C 1', 'j6 B A 1', 'j6 C A 0', 'j6 B C 0.5');
 
 describe('paired panel', () => {
   it('estimates abilities over the reference, by ballots and by judges', () => {
     const found = abilitiesOf(TWELVE, 'A', 0.05);
     expect(found.A).toMatchObject({
-      ...{ log_ability: { estimate: 0, low: null, high: null }, unbounded: null },
-      ...{ wins: 4, losses: 2, ties: 2 },
+      log_ability: { estimate: 0, low: null, high: null },
+      unbounded: null,
+      wins: 4,
+      losses: 2,
+      ties: 2,
     });
     expect(found.B?.log_ability?.estimate).toBeCloseTo(-0.5108256, 6);
     expect(found.B?.log_ability?.low).toBeCloseTo(-2.1547974, 6);
@@ -91,7 +102,11 @@ describe('paired panel', () => {
 });
 
 const answer = (judge: string, isRight: boolean, more: Partial<RightOrWrong> = {}) => ({
-  ...{ judge, isRight, at: null, items: [] as string[], ...more },
+  judge,
+  isRight,
+  at: null,
+  items: [] as string[],
+  ...more,
 });
 
 describe('how fast judges answer', () => {
@@ -155,11 +170,19 @@ describe('panels of a study', () => {
     ],
     ballots: [
       ...['1', '2', 'tie'].map((choice, at) => ({
-        ...{ panel_id: 'front', judge: `j${at}`, item_1: 'c1', item_2: 'r1', choice },
+        panel_id: 'front',
+        judge: `j${at}`,
+        item_1: 'c1',
+        item_2: 'r1',
+        choice,
       })),
       ...['3', '1'].map((choice, at) => ({
-        ...{ panel_id: 'odd', judge: `j${at}`, choice },
-        ...{ item_1: 'r1', item_2: 'r2', item_3: 'c1' },
+        panel_id: 'odd',
+        judge: `j${at}`,
+        choice,
+        item_1: 'r1',
+        item_2: 'r2',
+        item_3: 'c1',
       })),
       { panel_id: 'which', judge: 'j', item_1: 'r1', item_2: 'c1', choice: '2' },
     ],

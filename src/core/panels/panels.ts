@@ -53,11 +53,14 @@ function panelOf(
   };
   if (panel.kind === 'paired') {
     const ballots = rows.map((row): PairedBallot => ({
-      ...{ judge: row.judge, first: contenderOf(row.item_1), second: contenderOf(row.item_2) },
+      judge: row.judge,
+      first: contenderOf(row.item_1),
+      second: contenderOf(row.item_2),
       share: row.choice === '1' ? 1 : row.choice === '2' ? 0 : 0.5,
     }));
     return {
-      ...{ kind: 'paired', ...answered },
+      kind: 'paired',
+      ...answered,
       ties: rows.filter((row) => row.choice === 'tie').length,
       abilities: abilitiesOf(ballots, reference, alpha),
     };

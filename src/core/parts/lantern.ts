@@ -37,7 +37,9 @@ function fin(degrees: number, x: number, y: number, z: number): Solid {
 export const lantern: PartDesign = {
   key: 'lantern',
   name: 'Lantern',
-  about: `Overhangs of ${OVERHANGS[0]}–${OVERHANGS.at(-1)}° from the upright and bridges of ${BRIDGES[0]}–${BRIDGES.at(-1)} mm on one base.`,
+  about:
+    `Overhangs of ${OVERHANGS[0]}–${OVERHANGS.at(-1)}° from the upright and bridges of ` +
+    `${BRIDGES[0]}–${BRIDGES.at(-1)} mm on one base.`,
   parameters: [
     parameter('depth', 'depth', 60, 40, 120),
     parameter('side', 'wall beside the widest window', 8, 4, 20),

@@ -8,7 +8,10 @@ const CORE_RADIUS = 5;
 export const ringStack: PartDesign = {
   key: 'ring-stack',
   name: 'Ring stack',
-  about: `Rings printed one in another, clearances ${CLEARANCES.map((gap) => gap.toFixed(2)).join(', ')} mm from the core outwards: which of them turn.`,
+  about:
+    'Rings printed one in another, clearances ' +
+    `${CLEARANCES.map((gap) => gap.toFixed(2)).join(', ')} mm from the core outwards: which of ` +
+    'them turn.',
   parameters: [
     parameter('height', 'height', 6, 3, 20, 0.5),
     parameter('wall', 'wall of a ring', 2.4, 1.2, 6, 0.2),

@@ -31,13 +31,22 @@ export function partRows(part: Part, artefact_id: string): PartRows {
   for (const { id, name, axis, kind, nominal_mm, limit_mm, from, to } of part.dimensions) {
     const key = { artefact_id, dimension_id: id };
     rows.dimensions.push({
-      ...{ ...key, name, axis, kind, nominal_mm },
-      ...{ lower_tol_mm: -limit_mm, upper_tol_mm: limit_mm },
+      ...key,
+      name,
+      axis,
+      kind,
+      nominal_mm,
+      lower_tol_mm: -limit_mm,
+      upper_tol_mm: limit_mm,
     });
     rows.dimension_places.push({
       ...key,
-      ...{ x1_mm: from[0], y1_mm: from[1], z1_mm: from[2] },
-      ...{ x2_mm: to[0], y2_mm: to[1], z2_mm: to[2] },
+      x1_mm: from[0],
+      y1_mm: from[1],
+      z1_mm: from[2],
+      x2_mm: to[0],
+      y2_mm: to[1],
+      z2_mm: to[2],
     });
   }
   for (const { id, name, quantity, unit, steps } of part.ladders) {

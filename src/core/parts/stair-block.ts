@@ -34,7 +34,8 @@ export const stairBlock: PartDesign = {
     const faults: string[] = [];
     if (tread < wanted) {
       faults.push(
-        `a step is ${sized(tread)} mm long and needs ${sized(wanted)} mm for its hole or boss: fewer steps, a longer block or smaller holes`,
+        `a step is ${sized(tread)} mm long and needs ${sized(wanted)} mm for its hole or boss: ` +
+          'fewer steps, a longer block or smaller holes',
       );
     }
     const across = of('hole') + sizesOf(of('hole')).bosses[0] + 3 * RIM;

@@ -8,7 +8,8 @@ export const tileField: PartDesign = {
   key: 'tile-field',
   name: 'Tile field',
   about:
-    'Equal tiles over the plate, each with a slit at its right back corner to tell how it lay: accuracy by plate position.',
+    'Equal tiles over the plate, each with a slit at its right back corner to tell how it lay: ' +
+    'accuracy by plate position.',
   parameters: [
     parameter('plate_x', 'plate, along x', 230, 100, 1000),
     parameter('plate_y', 'plate, along y', 200, 100, 1000),
@@ -24,7 +25,8 @@ export const tileField: PartDesign = {
       const wanted = 2 * of('margin') + count * of('tile') + (count - 1) * 2;
       return of(side) < wanted
         ? [
-            `${count} tiles with 2 mm between them need ${sized(wanted)} mm along ${axis}: fewer or smaller tiles, or a smaller margin`,
+            `${count} tiles with 2 mm between them need ${sized(wanted)} mm along ${axis}: fewer or ` +
+              'smaller tiles, or a smaller margin',
           ]
         : [];
     };

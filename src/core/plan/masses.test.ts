@@ -7,10 +7,16 @@ const made = (
   filament_g: number | null,
   outcome: 'success' | 'failed' | 'aborted' | 'rescued',
 ) => ({
-  ...{ contender_id: 'A', artefact_id, filament_g, outcome },
+  contender_id: 'A',
+  artefact_id,
+  filament_g,
+  outcome,
 });
 const planned = TABLES.planned.row.parse({
-  ...{ contender_id: 'A', artefact_id: 'wall', material_id: 'pla', repeats: 2 },
+  contender_id: 'A',
+  artefact_id: 'wall',
+  material_id: 'pla',
+  repeats: 2,
   toolpath: 'sliced/wall.gcode',
 });
 const files = new Map([['sliced/wall.gcode', 35.5]]);
@@ -18,8 +24,11 @@ const files = new Map([['sliced/wall.gcode', 35.5]]);
 it('what a print takes is the mean of those that were printed to the end', () => {
   const grams = expectedMass(
     [
-      ...[made('wall', 34, 'success'), made('wall', 36, 'rescued')],
-      ...[made('wall', 3, 'failed'), made('wall', 8, 'aborted'), made('wall', null, 'success')],
+      made('wall', 34, 'success'),
+      made('wall', 36, 'rescued'),
+      made('wall', 3, 'failed'),
+      made('wall', 8, 'aborted'),
+      made('wall', null, 'success'),
     ],
     [planned],
     files,

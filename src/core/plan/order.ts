@@ -57,7 +57,9 @@ function numbered(planned: readonly Row<'planned'>[]): Omit<PlannedPrint, 'block
     const before = made.get(cell) ?? 0;
     made.set(cell, before + repeats);
     return Array.from({ length: repeats }, (_, at) => ({
-      ...{ contender_id, artefact_id, material_id },
+      contender_id,
+      artefact_id,
+      material_id,
       repeat: before + at + 1,
     }));
   });

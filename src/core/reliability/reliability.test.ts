@@ -3,14 +3,22 @@ import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study
 import { indexStudy, type Row } from '../study';
 import { modesOfAll, reliabilityOfAll, survivalOfAll } from '.';
 
-const incident = (incident_id: string, print_id: string | null, more: Partial<Row<'incidents'>> = {}) =>
-  ({ incident_id, machine_id: 'mr', print_id, mode: 'loose-strands', cause: 'machine', ...more }); // prettier-ignore
+const incident = (
+  incident_id: string,
+  print_id: string | null,
+  more: Partial<Row<'incidents'>> = {},
+) => ({
+  incident_id,
+  machine_id: 'mr',
+  print_id,
+  mode: 'loose-strands',
+  cause: 'machine',
+  ...more,
+});
 
 /** The reliability of contender R, and of its machine, over prints and incidents. */
 function reliability(prints: Record<string, unknown>[], incidents?: Record<string, unknown>[]) {
-  const index = indexStudy(
-    smallStudy({ ...TWO_SIDES, prints, ...(incidents && { incidents }) }),
-  ); // prettier-ignore
+  const index = indexStudy(smallStudy({ ...TWO_SIDES, prints, ...(incidents && { incidents }) }));
   const sets = reliabilityOfAll(index, 0.05);
   const own = sets.R;
   const machine = sets['machine:mr'];
@@ -43,7 +51,9 @@ describe('the share of successes', () => {
     const { all: own } = reliability(many(30));
     // The “rule of three” says 0.1; Jovanovic and Levy, 1997, give 0.0950 exactly.
     expect(own.failure_rate_below).toBeCloseTo(0.095, 4);
-    expect(reliability([...many(29), ...many(1, { outcome: 'rescued' }, 29)]).all.failure_rate_below).toBeNull(); // prettier-ignore
+    expect(
+      reliability([...many(29), ...many(1, { outcome: 'rescued' }, 29)]).all.failure_rate_below,
+    ).toBeNull();
   });
 
   it('is not known without prints', () => {
@@ -86,12 +96,15 @@ describe('incidents', () => {
     const prints = many(10, { print_s: 36_000 });
     const incidents = Array.from({ length: count }, (_, at) => incident(`i${at}`, `p${at % 10}`));
     // A study that keeps incidents, of whomever.
-    const { all } = reliability(prints, [...incidents, incident('other', null, { machine_id: 'mc' })]);
+    const { all } = reliability(prints, [
+      ...incidents,
+      incident('other', null, { machine_id: 'mc' }),
+    ]);
     expect(all.hours).toBeCloseTo(100, 9);
     expect(all.per_100_h.estimate).toBeCloseTo(count, 9);
     expect(all.per_100_h.low).toBeCloseTo(low, 3);
     expect(all.per_100_h.high).toBeCloseTo(high, 2);
-  }); // prettier-ignore
+  });
 
   it('are not counted where nobody kept any, which is not none', () => {
     const { all } = reliability(many(2, { print_s: 3600 }));

@@ -72,9 +72,12 @@ export function buildReport(context: ReportContext, facts: RevisionFacts): Repor
   const shown = new Set(sections.flatMap(({ blocks }) => blocks.flatMap(chartsOf)));
   return {
     format: 1,
-    ...{ name: meta.name, title: meta.title, question: meta.question },
+    name: meta.name,
+    title: meta.title,
+    question: meta.question,
     author: settings.author ?? null,
-    ...{ number: facts.number, frozen_at: facts.frozen_at },
+    number: facts.number,
+    frozen_at: facts.frozen_at,
     evaluation: { alpha, seed, reference },
     contenders: context.marks.map((mark) => ({
       ...mark,
@@ -84,7 +87,8 @@ export function buildReport(context: ReportContext, facts: RevisionFacts): Repor
     charts: [...context.charts.values()].filter(({ id }) => shown.has(id)),
     photos: settings.with_photos === false ? [] : context.photos,
     card: sections.some(({ part }) => part === 'scorecard') ? readersCard(context) : null,
-    ...{ since: facts.since, data: facts.data },
+    since: facts.since,
+    data: facts.data,
   };
 }
 
@@ -102,12 +106,14 @@ function readersCard(context: ReportContext): ReadersCard | null {
     ([, a], [, b]) => Number(b.in) - Number(a.in) || b.score.low - a.score.low,
   );
   return {
-    ...{ card, seed: filled.seed },
+    card,
+    seed: filled.seed,
     evidence: Object.fromEntries(Object.entries(results.criteria).filter(([key]) => keys.has(key))),
     contenders: study.tables.contenders.map((row) => row.contender_id),
     labels: Object.fromEntries([...keys].map((key) => [key, context.wordsOf(key).label])),
     stated: order.map(([contender, own]) => ({
-      ...{ contender, isIn: own.in },
+      contender,
+      isIn: own.in,
       score: context.print(addressOf('scorecard', contender, 'score'), inUnit('', 1, 1, 'ends')),
       first:
         own.first_place_share === null
@@ -172,12 +178,17 @@ export const EDITION = 3;
 export const revisionFigures = (model: ReportModel, study: Study): RevisionFigures => ({
   format: 1,
   edition: EDITION,
-  ...{ title: model.title, number: model.number, frozen_at: model.frozen_at },
-  ...{ evaluation: model.evaluation, data: model.data },
+  title: model.title,
+  number: model.number,
+  frozen_at: model.frozen_at,
+  evaluation: model.evaluation,
+  data: model.data,
   figures: printedFigures(model).map(statedFigure),
   sentences: madeSentences(model),
   words: study.tables.verdicts.map(({ verdict_id, kind, text, evidence }) => ({
-    ...{ verdict_id, kind, text },
+    verdict_id,
+    kind,
+    text,
     rests_on: restsOn(evidence),
   })),
 });

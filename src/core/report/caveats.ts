@@ -45,8 +45,13 @@ function unfairPairs(context: ReportContext): Caveat[] {
       ...new Set(own.map((row) => artefactName(context, row.artefact_id))),
     ]);
     return {
-      ...{ kind: 'confounded', name: `confounded:${contender}`, page: 'line-up' },
-      text: `${nameOf(contender)} against ${nameOf(own[0]?.reference ?? '')} on ${artefacts} is confounded: more differs than what is compared, so that what is seen there is not of that alone.`,
+      kind: 'confounded',
+      name: `confounded:${contender}`,
+      page: 'line-up',
+      text:
+        `${nameOf(contender)} against ${nameOf(own[0]?.reference ?? '')} on ${artefacts} is ` +
+        'confounded: more differs than what is compared, so that what is seen there is not of that ' +
+        'alone.',
     };
   });
   const noted = [...of('noted').keys()];
@@ -54,9 +59,12 @@ function unfairPairs(context: ReportContext): Caveat[] {
   const others = study.tables.contenders.length - 1;
   const who = noted.length === others ? 'everyone' : listed(noted.map(nameOf));
   const accepted = study.tables.accepted_differences.map((row): Caveat => ({
-    ...{ kind: 'accepted', page: 'line-up' },
+    kind: 'accepted',
+    page: 'line-up',
     name: `accepted:${row.contender_id}:${row.artefact_id}:${row.item}`,
-    text: `Accepted: ${nameOf(row.contender_id)} on ${artefactName(context, row.artefact_id)} differs in ${row.item.replaceAll('_', ' ')}. ${row.reason}`,
+    text:
+      `Accepted: ${nameOf(row.contender_id)} on ${artefactName(context, row.artefact_id)} ` +
+      `differs in ${row.item.replaceAll('_', ' ')}. ${row.reason}`,
   }));
   return [
     ...confounded,
@@ -65,7 +73,9 @@ function unfairPairs(context: ReportContext): Caveat[] {
       : [
           {
             ...({ kind: 'noted', name: 'noted', page: 'line-up' } as const),
-            text: `Between ${who} and ${nameOf(reference)} something differs beside what is compared that need not be equal; it is noted under “How it was tested”.`,
+            text:
+              `Between ${who} and ${nameOf(reference)} something differs beside what is compared that ` +
+              'need not be equal; it is noted under “How it was tested”.',
           },
         ]),
     ...accepted,
@@ -86,7 +96,9 @@ function onePrint({ results, nameOf, wordsOf }: ReportContext): Caveat[] {
   return [...groupBy(what, (one) => one.what)].map(([figures, own]): Caveat => {
     const ids = own.map(({ contender }) => contender);
     return {
-      ...{ kind: 'one-print', name: `one-print:${ids.join(':')}`, page: 'plan' },
+      kind: 'one-print',
+      name: `one-print:${ids.join(':')}`,
+      page: 'plan',
       text: `On one print a side, shown and not decided: ${figures} of ${listed(ids.map(nameOf))}.`,
     };
   });
@@ -111,8 +123,12 @@ function olderFirmware({ study, index }: ReportContext): Caveat[] {
     ).length;
     return [
       {
-        ...{ kind: 'firmware', name: `firmware:${machine.machine_id}`, page: 'line-up' },
-        text: `${machine.name}: ${count} of ${own.length} prints are of firmware ${listed([...older].sort())}; it runs ${machine.firmware} now.`,
+        kind: 'firmware',
+        name: `firmware:${machine.machine_id}`,
+        page: 'line-up',
+        text:
+          `${machine.name}: ${count} of ${own.length} prints are of firmware ` +
+          `${listed([...older].sort())}; it runs ${machine.firmware} now.`,
       },
     ];
   });
@@ -125,7 +141,9 @@ function withoutCertificate({ study, results }: ReportContext): Caveat[] {
       (results.instruments?.[row.instrument_id]?.readings ?? 0) > 0,
   );
   return bare.map((row): Caveat => ({
-    ...{ kind: 'certificate', name: `certificate:${row.instrument_id}`, page: 'measure' },
+    kind: 'certificate',
+    name: `certificate:${row.instrument_id}`,
+    page: 'measure',
     text: `${row.name} has no certificate: its own error is not part of the intervals.`,
   }));
 }
@@ -149,7 +167,9 @@ function untested({ study }: ReportContext): Caveat[] {
     ? []
     : [
         {
-          ...{ kind: 'untested', name: 'untested', page: 'plan' },
+          kind: 'untested',
+          name: 'untested',
+          page: 'plan',
           text: `Not tested: ${listed(none.map(([, what]) => what))}.`,
         },
       ];
@@ -161,8 +181,12 @@ function borrowed({ study, machineName }: ReportContext): Caveat[] {
     ? []
     : [
         {
-          ...{ kind: 'borrowed', name: 'borrowed', page: 'line-up' },
-          text: `Statements from elsewhere about ${listed([...machines].map(machineName))} are shown and not computed with.`,
+          kind: 'borrowed',
+          name: 'borrowed',
+          page: 'line-up',
+          text:
+            `Statements from elsewhere about ${listed([...machines].map(machineName))} are shown and ` +
+            'not computed with.',
         },
       ];
 }

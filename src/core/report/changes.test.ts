@@ -2,8 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { changesBetween, movedTies, writeFigure, type RevisionFigures } from '.';
 import { inUnit, WORD, type PrintedFigure } from './figure';
 
-const found = (value: number | null, low: number | null = null, high: number | null = null, word: string | null = null) =>
-  ({ value, low, high, word }); // prettier-ignore
+const found = (
+  value: number | null,
+  low: number | null = null,
+  high: number | null = null,
+  word: string | null = null,
+) => ({ value, low, high, word });
 
 describe('a figure that was written on', () => {
   const moved = (then: ReturnType<typeof found>, now: ReturnType<typeof found> | null) =>
@@ -30,23 +34,38 @@ describe('a figure that was written on', () => {
 });
 
 describe('what is different between two revisions', () => {
-  const figure = (address: string, value: number, low: number, high: number, word: string | null = null): PrintedFigure =>
-    ({ address, label: `what ${address} is`, value, low, high, word, style: 'value', factor: 1, digits: 2, unit: '', printed: value.toFixed(2) }); // prettier-ignore
+  const figure = (
+    address: string,
+    value: number,
+    low: number,
+    high: number,
+    word: string | null = null,
+  ): PrintedFigure => ({
+    address,
+    label: `what ${address} is`,
+    value,
+    low,
+    high,
+    word,
+    style: 'value',
+    factor: 1,
+    digits: 2,
+    unit: '',
+    printed: value.toFixed(2),
+  });
   const revision = (
     number: number,
     figures: PrintedFigure[],
     words: [string, string][],
     tables: Record<string, number>,
   ): RevisionFigures => ({
-    ...{
-      format: 1,
-      edition: 1,
-      title: 'T',
-      number,
-      frozen_at: '2026-03-14T20:00:00Z',
-      sentences: [],
-      figures,
-    },
+    format: 1,
+    edition: 1,
+    title: 'T',
+    number,
+    frozen_at: '2026-03-14T20:00:00Z',
+    sentences: [],
+    figures,
     evaluation: { alpha: 0.05, seed: 1, reference: 'R' },
     data: { sha256: `hash ${number}`, bytes: 1, tables, files: {} },
     words: words.map(([verdict_id, text]) => ({ verdict_id, kind: 'answer', text, rests_on: [] })),
@@ -102,7 +121,9 @@ describe('what is different between two revisions', () => {
   it('counts what has no interval, and does not list it', () => {
     const count = (value: number): PrintedFigure => ({
       ...figure('a:c:n', value, 0, 0),
-      ...{ low: null, high: null, printed: String(value) },
+      low: null,
+      high: null,
+      printed: String(value),
     });
     const changes = changesBetween(
       { ...then, figures: [count(9)] },

@@ -35,7 +35,9 @@ export function changesBetween(then: RevisionFigures, now: RevisionFigures): Rev
   });
   const tables = new Set([...Object.keys(then.data.tables), ...Object.keys(now.data.tables)]);
   return {
-    ...{ from: then.number, to: now.number, figures },
+    from: then.number,
+    to: now.number,
+    figures,
     others: both.filter(
       ({ old, own }) => old.low === null && old.word === own.word && old.printed !== own.printed,
     ).length,

@@ -10,10 +10,14 @@ import type { Printing } from './printing';
 export function chartsOf(printing: Printing): Map<string, Chart> {
   const { results, study, marks, reference, names } = printing;
   const rows = glanceRows({
-    ...{ contenders: marks.map((mark) => mark.contender_id), reference, names },
-    ...{ criteria: results.criteria, differences: results.differences },
+    contenders: marks.map((mark) => mark.contender_id),
+    reference,
+    names,
+    criteria: results.criteria,
+    differences: results.differences,
     // Classes are words: they stand in a table.
-    ...{ classes: {}, smallest: study.meta.smallest_difference },
+    classes: {},
+    smallest: study.meta.smallest_difference,
   });
   return new Map(rows.map((row) => [row.key, chartOf(printing, row)]));
 }
@@ -33,13 +37,18 @@ function chartOf(context: Printing, row: GlanceRow): Chart {
           ),
     instead: cell.value === null ? (cell.text ?? '') : '',
     dots: dotsOf(context.results, key, cell.contender),
-    ...{ verdict: cell.verdict, prints_needed: cell.prints_needed },
+    verdict: cell.verdict,
+    prints_needed: cell.prints_needed,
     prints_as_seen: cell.prints_as_seen,
   }));
   const dots = rows.flatMap((own) => own.dots);
   const [from, to] = row.scale;
   return {
-    ...{ id: chartId(key), criterion: key, title: words.label, unit: words.unit, rows },
+    id: chartId(key),
+    criterion: key,
+    title: words.label,
+    unit: words.unit,
+    rows,
     isLargerBetter: words.isLargerBetter,
     sentence: sentenceOf(context, row),
     scale: [Math.min(from, ...dots), Math.max(to, ...dots)],
@@ -84,5 +93,8 @@ function sentenceOf({ nameOf }: Printing, { words, cells }: GlanceRow): string {
   if (least === most) {
     return `${capital(words.label)}: ${least.text}${unit} (${nameOf(least.contender)}).${rest}`;
   }
-  return `${capital(words.label)}: from ${least.text} (${nameOf(least.contender)}) to ${most.text}${unit} (${nameOf(most.contender)}).${rest}`;
+  return (
+    `${capital(words.label)}: from ${least.text} (${nameOf(least.contender)}) to ` +
+    `${most.text}${unit} (${nameOf(most.contender)}).${rest}`
+  );
 }

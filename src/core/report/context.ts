@@ -31,7 +31,9 @@ export function openReport(study: Study, results: ReportedResults): ReportContex
     photos: photoRows(printing),
     sentences: (kind) =>
       (ofKind.get(kind) ?? []).map(({ verdict_id, contender_id, text, evidence }) => ({
-        ...{ verdict_id, text, contender: contender_id },
+        verdict_id,
+        text,
+        contender: contender_id,
         ties: restsOn(evidence).flatMap((address) => tieOf(printing, address) ?? []),
       })),
   };

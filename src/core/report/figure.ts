@@ -74,7 +74,9 @@ const stated = (value: number | null): number | null =>
 /** A figure with its numbers in as many digits as are stated. */
 export const statedFigure = (figure: PrintedFigure): PrintedFigure => ({
   ...figure,
-  ...{ value: stated(figure.value), low: stated(figure.low), high: stated(figure.high) },
+  value: stated(figure.value),
+  low: stated(figure.low),
+  high: stated(figure.high),
 });
 
 /** Prints a figure of the results; null where there is none at that address. */

@@ -131,7 +131,8 @@ function unnamed({ names }: Naming, section: string, key: string): Named {
     : '';
   const parts = fit ? [] : key.split('.').slice(0, -1);
   const column = fit?.[2] ?? key.split('.').at(-1) ?? key;
-  if (column === 'scale_to_enter') return { label: `scale to enter${axis}`, format: inUnit('%', 2, 100) }; // prettier-ignore
+  if (column === 'scale_to_enter')
+    return { label: `scale to enter${axis}`, format: inUnit('%', 2, 100) };
   const { label, unit } = columnLabel(column);
   const whole = `${[...parts, label].join(' ')}${axis}`.replaceAll('_', ' ');
   return { label: whole, format: inUnit(unit ?? '', 3) };

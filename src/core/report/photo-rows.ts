@@ -41,7 +41,9 @@ export function photoRows(context: Printing): PhotoRow[] {
         const address = addressOfCriterion(`photo:${key}`, contender, '');
         return [
           {
-            ...{ contender, specimen_id: own.row.specimen_id, source: own.row.path },
+            contender,
+            specimen_id: own.row.specimen_id,
+            source: own.row.path,
             file: `photos/${chartId(key)}-${chartId(contender)}.jpg`,
             figure: context.print(address, inUnit(words.unit, words.digits, words.factor)),
           },
@@ -53,7 +55,10 @@ export function photoRows(context: Printing): PhotoRow[] {
         {
           id: chartId(key),
           title: `${artefact}${side}`,
-          where: `${context.wordsOf(`photo:${key}`).label.split(',')[0]} · ${inWords(first.light)} light · ${w.toFixed(0)} × ${h.toFixed(0)} mm from ${x.toFixed(0)}, ${y.toFixed(0)} · contrast raised alike`,
+          where:
+            `${context.wordsOf(`photo:${key}`).label.split(',')[0]} · ${inWords(first.light)} light · ` +
+            `${w.toFixed(0)} × ${h.toFixed(0)} mm from ${x.toFixed(0)}, ${y.toFixed(0)} · contrast ` +
+            'raised alike',
           box: { x, y, w, h },
           frames,
         },

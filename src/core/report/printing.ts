@@ -35,12 +35,17 @@ export function openPrinting(study: Study, results: ReportedResults): Printing {
   const marks = contenderMarks(contenders, machines, profiles);
   const names = figureNamesOf(study);
   const naming = {
-    ...{ index, names, nameOf: nameOfMarks(marks) },
+    index,
+    names,
+    nameOf: nameOfMarks(marks),
     machineName: (machine: string) => index.machines.get(machine)?.name ?? machine,
     wordsOf: (criterion: string) => figureWords(criterion, names),
   };
   return {
-    ...{ study, results, marks, reference: results.study.reference },
+    study,
+    results,
+    marks,
+    reference: results.study.reference,
     ...naming,
     machineOf: (contender) => index.contenders.get(contender)?.machine_id ?? '',
     print: (address, format) => printFigure(results, address, format, labelOf(naming, address)),

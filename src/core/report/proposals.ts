@@ -26,8 +26,10 @@ export interface Proposal {
  */
 export function proposalsOf(context: ReportContext): Proposal[] {
   const said = new Set(
-    context.study.tables.verdicts.map((row) => keyOf(row.kind, row.contender_id, restsOn(row.evidence))),
-  ); // prettier-ignore
+    context.study.tables.verdicts.map((row) =>
+      keyOf(row.kind, row.contender_id, restsOn(row.evidence)),
+    ),
+  );
   const thrown = new Set(context.settings.thrown_away ?? []);
   return [...answers(context), ...verdicts(context), ...advice(context)]
     .map((one) => ({ ...one, key: keyOf(one.kind, one.contender, one.rests_on) }))
@@ -52,7 +54,8 @@ function answers(context: ReportContext): Suggested[] {
     const price = card.contenders[card.winner]?.turning_price;
     if (price != null) {
       found.push({
-        ...{ kind: 'for-whom', contender: card.winner },
+        kind: 'for-whom',
+        contender: card.winner,
         text: `For ${use}, as long as it costs no more than ${price.toFixed(0)} ${names.currency}.`,
         rests_on: [addressOf('scorecard', card.winner, 'turning_price')],
       });
@@ -73,7 +76,8 @@ function answers(context: ReportContext): Suggested[] {
     );
     for (const { contender_id } of alike) {
       found.push({
-        ...{ kind: 'answer', contender: contender_id },
+        kind: 'answer',
+        contender: contender_id,
         text: `The parts of ${nameOf(contender_id)} and ${nameOf(reference)} cannot be told apart by their sizes.`,
         rests_on: [addressOfDifference('accuracy_mm', contender_id)],
       });
@@ -104,7 +108,8 @@ function verdicts(context: ReportContext): Suggested[] {
       const size = writeFigure(found, differenceFormat(criterion, words));
       return [
         {
-          ...{ kind: row.verdict === 'better' ? 'plus' : 'minus', contender },
+          kind: row.verdict === 'better' ? 'plus' : 'minus',
+          contender,
           text: sayVerdict(criterion, words.label, row.verdict, size, nameOf(reference)),
           rests_on: [address],
         },
@@ -136,8 +141,11 @@ function advice({ results, marks, nameOf }: ReportContext): Suggested[] {
         const from = writeFigure(plain(before_mm), inUnit('mm', 3));
         const to = writeFigure(plain(after_mm), inUnit('mm', 3));
         return {
-          ...{ kind: 'advice', contender },
-          text: `${nameOf(contender)}, ${finding}: enter ${remedy}; its mean deviation there would go from ${from} to ${to}.`,
+          kind: 'advice',
+          contender,
+          text:
+            `${nameOf(contender)}, ${finding}: enter ${remedy}; its mean deviation there would go from ` +
+            `${from} to ${to}.`,
           rests_on: [`${path}.mae_before_mm`, `${path}.mae_after_mm`],
         };
       });

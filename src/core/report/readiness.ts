@@ -31,7 +31,11 @@ const SPOKEN = /confound|differ|unfair|not only|other (?:walls|infill|layer)/i;
 export const readinessOf = (context: ReportContext): Finding[] =>
   [...asked(context), ...written(context), ...tested(context)].map(
     ({ key, isReady, otherwise, ready, open, page, link }) => ({
-      ...{ key, page, link, weight: isReady ? 'ready' : otherwise, text: isReady ? ready : open },
+      key,
+      page,
+      link,
+      weight: isReady ? 'ready' : otherwise,
+      text: isReady ? ready : open,
     }),
   );
 
@@ -39,22 +43,31 @@ function asked({ study, reference, nameOf }: ReportContext): Check[] {
   const unknown = study.tables.machines.filter((row) => row.obtained === null);
   return [
     {
-      ...{ key: 'reference', isReady: reference !== null, otherwise: 'missing' },
+      key: 'reference',
+      isReady: reference !== null,
+      otherwise: 'missing',
       ready: `The reference is ${nameOf(reference ?? '')}.`,
       open: 'Nobody is the reference: no verdict can be said.',
-      ...{ page: 'question', link: 'say who is the reference' },
+      page: 'question',
+      link: 'say who is the reference',
     },
     {
-      ...{ key: 'question', isReady: (study.meta.question ?? '') !== '', otherwise: 'missing' },
+      key: 'question',
+      isReady: (study.meta.question ?? '') !== '',
+      otherwise: 'missing',
       ready: 'The question is asked.',
       open: 'No question is asked: a reader cannot know what is answered.',
-      ...{ page: 'question', link: 'ask it' },
+      page: 'question',
+      link: 'ask it',
     },
     {
-      ...{ key: 'obtained', isReady: unknown.length === 0, otherwise: 'weak' },
+      key: 'obtained',
+      isReady: unknown.length === 0,
+      otherwise: 'weak',
       ready: 'Of every machine it is known how it was obtained.',
       open: `How it was obtained is not said of ${unknown.map((row) => row.name).join(', ')}.`,
-      ...{ page: 'line-up', link: 'say how' },
+      page: 'line-up',
+      link: 'say how',
     },
   ];
 }
@@ -72,25 +85,35 @@ function written(context: ReportContext): Check[] {
       otherwise: 'missing',
       ready: 'The answer is written.',
       open: 'No sentence is the answer.',
-      ...{ page: 'report#words-answer', link: 'write it' },
+      page: 'report#words-answer',
+      link: 'write it',
     },
     {
-      ...{ key: 'disclosure', isReady: (settings.disclosure ?? '') !== '', otherwise: 'missing' },
+      key: 'disclosure',
+      isReady: (settings.disclosure ?? '') !== '',
+      otherwise: 'missing',
       ready: 'It says how the machines were obtained and who paid.',
       open: 'No disclosure: how the machines were obtained, and who paid for the work.',
-      ...{ page: 'report#publishing', link: 'write it' },
+      page: 'report#publishing',
+      link: 'write it',
     },
     {
-      ...{ key: 'confounded', isReady: silent.length === 0, otherwise: 'missing' },
+      key: 'confounded',
+      isReady: silent.length === 0,
+      otherwise: 'missing',
       ready: 'Confounded pairs are spoken of, or there are none.',
       open: `No caveat speaks of the confounded pair with ${pairs}.`,
-      ...{ page: 'report#words-caveat', link: 'write a caveat' },
+      page: 'report#words-caveat',
+      link: 'write a caveat',
     },
     {
-      ...{ key: 'author', isReady: (settings.author ?? '') !== '', otherwise: 'weak' },
+      key: 'author',
+      isReady: (settings.author ?? '') !== '',
+      otherwise: 'weak',
       ready: `It is published by ${settings.author ?? ''}.`,
       open: 'It does not say who publishes it.',
-      ...{ page: 'report#publishing', link: 'say who' },
+      page: 'report#publishing',
+      link: 'say who',
     },
   ];
 }
@@ -101,10 +124,16 @@ function tested(context: ReportContext): Check[] {
     .flat()
     .filter(({ verdict }) => verdict === 'one_print');
   const onePrint: Check = {
-    ...{ key: 'one-print', isReady: single.length === 0, otherwise: 'weak' },
+    key: 'one-print',
+    isReady: single.length === 0,
+    otherwise: 'weak',
     ready: 'No verdict rests on one print.',
-    open: `${counted(single.length, 'verdict')} of ${counted(new Set(single.map((row) => row.contender)).size, 'contender')} ${single.length === 1 ? 'rests' : 'rest'} on one print a side: shown, not decided.`,
-    ...{ page: 'plan', link: 'plan more prints' },
+    open:
+      `${counted(single.length, 'verdict')} of ` +
+      `${counted(new Set(single.map((row) => row.contender)).size, 'contender')} ` +
+      `${single.length === 1 ? 'rests' : 'rest'} on one print a side: shown, not decided.`,
+    page: 'plan',
+    link: 'plan more prints',
   };
   const main = mainFigure(context);
   if (main === null) return [onePrint];
@@ -116,10 +145,13 @@ function tested(context: ReportContext): Check[] {
   const { label } = wordsOf(main);
   return [
     {
-      ...{ key: 'settled', isReady: open.length === 0, otherwise: 'weak' },
+      key: 'settled',
+      isReady: open.length === 0,
+      otherwise: 'weak',
       ready: `The main figure, ${label}, is settled for everyone.`,
       open: `The main figure, ${label}, is unsettled of ${who.join(', ')}.`,
-      ...{ page: 'plan', link: 'plan more prints' },
+      page: 'plan',
+      link: 'plan more prints',
     },
     onePrint,
   ];

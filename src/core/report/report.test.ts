@@ -28,7 +28,10 @@ const said = (address: string): string =>
   textOf(tieOf(context, address)?.text ?? [], context.nameOf);
 
 const FACTS = {
-  ...{ number: 1, frozen_at: '2026-03-28T17:20:00+01:00', drawings: new Map(), since: null },
+  number: 1,
+  frozen_at: '2026-03-28T17:20:00+01:00',
+  drawings: new Map(),
+  since: null,
   data: { sha256: 'a'.repeat(64), bytes: 1, tables: {}, files: {} },
 };
 
@@ -73,11 +76,13 @@ describe('a report of the demo study', () => {
     expect(said.get('Which block is not like the other two?')).toEqual([
       'People could not tell: 16 of 48 answers were right, 16 by guessing alone (p = 0.554).',
       'As far as these ballots say, no more than 23 of 100 people really can.',
-      'Judges had the parts themselves before them, under codes; the panel ended when as many as were wanted had judged.',
+      'Judges had the parts themselves before them, under codes; the panel ended when as many as ' +
+        'were wanted had judged.',
     ]);
     const spires = said.get('Which pair was printed on the large machine?') ?? [];
     expect(spires).toContain(
-      'Judges saw photos of the same place under codes: front, flat light, grey and equally bright; the panel ended when as many as were wanted had judged.',
+      'Judges saw photos of the same place under codes: front, flat light, grey and equally ' +
+        'bright; the panel ended when as many as were wanted had judged.',
     );
     expect(spires.at(-1)).toBe(
       'Somebody looked before the end: to see whether the first three phones had sent anything',
@@ -157,7 +162,9 @@ describe('a report of the demo study', () => {
   it('follows from its data; what is altered is named with both values', () => {
     const stated = revisionFigures(model, study);
     expect(verifyFigures(stated, context, model)).toEqual({
-      ...{ figures: stated.figures.length, follow: stated.figures.length, departures: [] },
+      figures: stated.figures.length,
+      follow: stated.figures.length,
+      departures: [],
     });
     const [first, ...rest] = stated.figures;
     if (!first) throw new Error('no figure');
@@ -235,13 +242,17 @@ describe('a report of little', () => {
         y_mm: 5,
       }));
     const measure = (specimen_id: string) => ({
-      ...{
-        specimen_id,
-        path: `photos/${specimen_id}.jpg`,
-        measure_id: `m-${specimen_id}`,
-        measure: 'strings',
-      },
-      ...{ x: 0, y: 0, w: 20, h: 10, unit: 'mm', value_key: 'coverage_share', value: 0.02 },
+      specimen_id,
+      path: `photos/${specimen_id}.jpg`,
+      measure_id: `m-${specimen_id}`,
+      measure: 'strings',
+      x: 0,
+      y: 0,
+      w: 20,
+      h: 10,
+      unit: 'mm',
+      value_key: 'coverage_share',
+      value: 0.02,
     });
     const given = (tied: string[]) =>
       smallStudy({
@@ -388,7 +399,8 @@ describe('the words of a report', () => {
       expect.arrayContaining(['question', 'answer', 'disclosure', 'author', 'obtained']),
     );
     const meta = {
-      ...{ ...bare.meta, question: 'Which?' },
+      ...bare.meta,
+      question: 'Which?',
       report: { author: 'A club', disclosure: 'Bought.' },
     };
     const verdicts = [
@@ -457,13 +469,21 @@ describe('a pair that is confounded', () => {
 describe('a figure that a page lets one pick', () => {
   it('has its place in the results, and words for it', () => {
     const addresses = [
-      ...['accuracy:A-tuned:mae_mm', 'accuracy:A-tuned:max_abs_mm', 'accuracy:A-tuned:it_grade'],
-      ...['accuracy:A-tuned:tolerance.inside', 'accuracy:A-tuned:by_axis.z.bias_mm'],
-      ...['accuracy:A-tuned:fit.x.scale', 'pairs:A-tuned:accuracy_mm', 'pairs:A-tuned:surface'],
-      ...['pairs:A-tuned:ln_print_s', 'surface:A-tuned:index', 'speed:A-tuned:time_index'],
-      ...['speed:A-tuned:by_artefact.tile-field.median_print_s'],
-      ...['reliability:A-tuned:without_operator.success', 'cost:A-tuned:tile-field.per_good_part'],
-      ...['reliability:A-tuned:without_operator.per_100_h'],
+      'accuracy:A-tuned:mae_mm',
+      'accuracy:A-tuned:max_abs_mm',
+      'accuracy:A-tuned:it_grade',
+      'accuracy:A-tuned:tolerance.inside',
+      'accuracy:A-tuned:by_axis.z.bias_mm',
+      'accuracy:A-tuned:fit.x.scale',
+      'pairs:A-tuned:accuracy_mm',
+      'pairs:A-tuned:surface',
+      'pairs:A-tuned:ln_print_s',
+      'surface:A-tuned:index',
+      'speed:A-tuned:time_index',
+      'speed:A-tuned:by_artefact.tile-field.median_print_s',
+      'reliability:A-tuned:without_operator.success',
+      'cost:A-tuned:tile-field.per_good_part',
+      'reliability:A-tuned:without_operator.per_100_h',
     ];
     for (const address of addresses) {
       expect(isReportable(address), address).toBe(true);

@@ -73,7 +73,8 @@ export function verifyFigures(
     if (found && same(figure, found) && writeFigure(found, figure) === figure.printed) continue;
     broken.add(`${address} ${figure.printed}`);
     departures.push({
-      ...{ what: 'figure', where: address },
+      what: 'figure',
+      where: address,
       stated: `${figure.printed} = ${inFull(figure)}`,
       found: found ? `${writeFigure(found, figure)} = ${inFull(found)}` : 'no such figure',
     });
@@ -99,7 +100,10 @@ function verifyWords(stated: RevisionFigures, study: Study, results: ReportedRes
   const lost = study.tables.verdicts
     .filter((row) => !stated.words.some((one) => one.verdict_id === row.verdict_id))
     .map((row): Departure => ({
-      ...{ what: 'words', where: row.verdict_id, stated: 'not there', found: row.text },
+      what: 'words',
+      where: row.verdict_id,
+      stated: 'not there',
+      found: row.text,
     }));
   return [
     ...lost,

@@ -39,7 +39,10 @@ export function openContext(study: Study, options: EvaluateOptions = {}): Sectio
   let measured: Measurements | null | undefined;
   const made: Partial<Results> = { ...options.known };
   const context: SectionContext = {
-    ...{ index, reference, card, has },
+    index,
+    reference,
+    card,
+    has,
     toolpaths: options.toolpaths ?? null,
     alpha: options.alpha ?? DEFAULT_ALPHA,
     seed: options.seed ?? DEFAULT_SEED,

@@ -13,26 +13,38 @@ const results = {
   },
   pairs: {
     accuracy_mm: [
-      { contender: 'A.1', difference: { estimate: -0.06, low: -0.08, high: -0.04 }, verdict: 'better' },
+      {
+        contender: 'A.1',
+        difference: { estimate: -0.06, low: -0.08, high: -0.04 },
+        verdict: 'better',
+      },
     ],
     surface: null,
     ln_print_s: [],
   },
   differences: {
     'photo:wall/ringing/flat': [
-      { contender: 'A.1', difference: { estimate: 0.01, low: null, high: null }, verdict: 'one_print' },
+      {
+        contender: 'A.1',
+        difference: { estimate: 0.01, low: null, high: null },
+        verdict: 'one_print',
+      },
     ],
   },
-  criteria: { 'panel:front': { 'A.1': { value: null, low: null, high: null, z: 0, bound: 'above' } } },
+  criteria: {
+    'panel:front': { 'A.1': { value: null, low: null, high: null, z: 0, bound: 'above' } },
+  },
   ladders: { 'A.1': { 'ring.stack/gap.mm': { limit: 0.3, by_step: [] } } },
   modes: { 'A.1': [{ mode: 'loose-strands', count: 3 }] },
-  fairness: [{ contender: 'A.1', reference: 'R', artefact_id: 'wall', result: 'noted', sentence: '' }],
+  fairness: [
+    { contender: 'A.1', reference: 'R', artefact_id: 'wall', result: 'noted', sentence: '' },
+  ],
   scorecard: {
     contenders: { 'A.1': { score: { low: 40, high: 55 }, in: true, first_place_share: 0.75 } },
     doubt: { weights: 0.1 },
   },
   effects: { ln_mae: { terms: { machine: { p: 0.01 } }, gain: { auklet: interval } } },
-} as unknown as ReportedResults; // prettier-ignore
+} as unknown as ReportedResults;
 
 const at = (address: string) => figureAt(results, address);
 
@@ -60,9 +72,19 @@ describe('the figure at an address', () => {
   ])('%s', (address, found) => expect(at(address)).toEqual(found));
 
   it.each([
-    ...['', 'accuracy', 'accuracy:A.1', 'accuracy:A.1:', 'accuracy:B:mae_mm', 'study:name:x'],
-    ...['accuracy:A.1:nothing', 'accuracy:A.1:by_axis', 'accuracy:__proto__:constructor'],
-    ...['constructor:name:x', 'pairs:A.1:surface', 'pairs:R:accuracy_mm', 'fairness:A.1:stair'],
+    '',
+    'accuracy',
+    'accuracy:A.1',
+    'accuracy:A.1:',
+    'accuracy:B:mae_mm',
+    'study:name:x',
+    'accuracy:A.1:nothing',
+    'accuracy:A.1:by_axis',
+    'accuracy:__proto__:constructor',
+    'constructor:name:x',
+    'pairs:A.1:surface',
+    'pairs:R:accuracy_mm',
+    'fairness:A.1:stair',
   ])('is none at “%s”', (address) => expect(at(address)).toBeNull());
 
   it('asks nothing of anything that is no address', () => {

@@ -3,7 +3,12 @@ import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study
 import { evidenceOf, openContext } from './index';
 
 const dimension = (dimension_id: string, nominal_mm: number, kind = 'external') => ({
-  ...{ artefact_id: 'part', dimension_id, name: dimension_id, axis: 'x', kind, nominal_mm },
+  artefact_id: 'part',
+  dimension_id,
+  name: dimension_id,
+  axis: 'x',
+  kind,
+  nominal_mm,
 });
 const study = smallStudy({
   ...TWO_SIDES,
@@ -12,7 +17,9 @@ const study = smallStudy({
   specimens: [{ specimen_id: 's', print_id: 'p-1', code: 'K-1' }],
   instruments: [
     {
-      ...{ instrument_id: 'c', name: 'Caliper', resolution_mm: 0.02 },
+      instrument_id: 'c',
+      name: 'Caliper',
+      resolution_mm: 0.02,
       expanded_uncertainty_mm: 0.03,
     },
   ],

@@ -6,7 +6,10 @@ import { differencesOf, differencesOfPair, openContext } from '.';
 const study = smallStudy({
   ...TWO_SIDES,
   contenders: ['R', 'C', 'D', 'E'].map((id) => ({
-    ...{ contender_id: id, label: id, machine_id: 'mr', profile_id: 'p' },
+    contender_id: id,
+    label: id,
+    machine_id: 'mr',
+    profile_id: 'p',
   })),
   prints: Object.entries({
     R: [100, 104, 98],

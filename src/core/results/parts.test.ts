@@ -30,8 +30,12 @@ beforeAll(() => {
     ],
     accepted_differences: [
       {
-        ...{ contender_id: 'C', reference_id: 'R', artefact_id: 'part', item: 'firmware' },
-        ...{ reason: 'the same lot', operator: 'lk' },
+        contender_id: 'C',
+        reference_id: 'R',
+        artefact_id: 'part',
+        item: 'firmware',
+        reason: 'the same lot',
+        operator: 'lk',
       },
     ],
   });

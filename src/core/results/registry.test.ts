@@ -76,22 +76,41 @@ describe('a section of the results', () => {
 
 /** One of every kind of figure. */
 const FIGURES = [
-  ...['accuracy:B-stock:mae_mm', 'accuracy:B-stock:max_abs_mm', 'accuracy:B-stock:it_grade'],
-  ...['accuracy:B-stock:by_axis.z.bias_mm', 'accuracy:B-stock:by_kind.hole.bias_mm'],
-  ...['accuracy:B-stock:by_size.to-30.mae_mm', 'accuracy:B-stock:tolerance.inside'],
-  ...['accuracy:A-stock:fit.x.scale', 'pairs:B-stock:accuracy_mm', 'pairs:B-stock:surface'],
-  ...['pairs:B-stock:ln_print_s', 'speed:B-stock:time_index', 'surface:B-stock:index'],
+  'accuracy:B-stock:mae_mm',
+  'accuracy:B-stock:max_abs_mm',
+  'accuracy:B-stock:it_grade',
+  'accuracy:B-stock:by_axis.z.bias_mm',
+  'accuracy:B-stock:by_kind.hole.bias_mm',
+  'accuracy:B-stock:by_size.to-30.mae_mm',
+  'accuracy:B-stock:tolerance.inside',
+  'accuracy:A-stock:fit.x.scale',
+  'pairs:B-stock:accuracy_mm',
+  'pairs:B-stock:surface',
+  'pairs:B-stock:ln_print_s',
+  'speed:B-stock:time_index',
+  'surface:B-stock:index',
   'speed:B-stock:by_artefact.stair-block.median_print_s',
-  ...['reliability:B-stock:without_operator.success', 'reliability:A-stock:all.downtime_share'],
-  ...['defects:zones:A-stock.echo-wall/corners.mean', 'cost:B-stock:stair-block.per_good_part'],
+  'reliability:B-stock:without_operator.success',
+  'reliability:A-stock:all.downtime_share',
+  'defects:zones:A-stock.echo-wall/corners.mean',
+  'cost:B-stock:stair-block.per_good_part',
   'panels:smooth-front:abilities.B-stock.log_ability',
 ];
 
 const NO_FIGURES = [
-  ...['nonsense:B-stock:x', 'accuracy:Z:mae_mm', 'accuracy:B-stock:nothing', 'accuracy:B-stock'],
-  ...['accuracy:B-stock:fit.w.scale', 'cost:B-stock:none.per_good_part', 'pairs:B-stock:noise'],
-  ...['surface:B-stock:shine', 'speed:B-stock:by_artefact', 'reliability:B-stock:all'],
-  ...['defects:zones:A-stock.echo-wall/roof.mean', 'noise:gannet:printing.at_1m_db', ''],
+  'nonsense:B-stock:x',
+  'accuracy:Z:mae_mm',
+  'accuracy:B-stock:nothing',
+  'accuracy:B-stock',
+  'accuracy:B-stock:fit.w.scale',
+  'cost:B-stock:none.per_good_part',
+  'pairs:B-stock:noise',
+  'surface:B-stock:shine',
+  'speed:B-stock:by_artefact',
+  'reliability:B-stock:all',
+  'defects:zones:A-stock.echo-wall/roof.mean',
+  'noise:gannet:printing.at_1m_db',
+  '',
 ];
 
 describe('evidence', () => {

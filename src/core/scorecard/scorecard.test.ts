@@ -11,21 +11,52 @@ import {
 } from '.';
 
 const known = (value: number, low: number | null = null, high: number | null = null) => ({
-  ...{ value, low, high, bound: null },
+  value,
+  low,
+  high,
+  bound: null,
   // Two-sided 95 %.
   z: low === null && high === null ? 0 : 1.959963984540054,
 });
 const beyond = (bound: CriterionEvidence['bound']) => ({
-  ...{ value: null, low: null, high: null, z: 0, bound },
+  value: null,
+  low: null,
+  high: null,
+  z: 0,
+  bound,
 });
 
 const CARD: Card = {
   criteria: [
-    { key: 'accuracy_mm', weight: 3, points: [[0.02, 1], [0.12, 0]] }, // prettier-ignore
-    { key: 'surface', weight: 2, points: [[40, 0], [70, 0.5], [100, 1]] }, // prettier-ignore
-    { key: 'price', weight: 1, points: [[200, 1], [800, 0]] }, // prettier-ignore
+    {
+      key: 'accuracy_mm',
+      weight: 3,
+      points: [
+        [0.02, 1],
+        [0.12, 0],
+      ],
+    },
+    {
+      key: 'surface',
+      weight: 2,
+      points: [
+        [40, 0],
+        [70, 0.5],
+        [100, 1],
+      ],
+    },
+    {
+      key: 'price',
+      weight: 1,
+      points: [
+        [200, 1],
+        [800, 0],
+      ],
+    },
   ],
-  ...{ gates: [], draws: 20_000, concentration: 50 },
+  gates: [],
+  draws: 20_000,
+  concentration: 50,
 };
 const EVIDENCE = {
   accuracy_mm: {
@@ -40,7 +71,11 @@ const filled = (card: Partial<Card> = {}, evidence: object = EVIDENCE, ids = ['A
   fillScorecard({ ...CARD, ...card }, evidence as typeof EVIDENCE, ids, 1);
 
 describe('a value curve', () => {
-  const curve: Curve = [[0, 0.2], [10, 1], [20, 0]]; // prettier-ignore
+  const curve: Curve = [
+    [0, 0.2],
+    [10, 1],
+    [20, 0],
+  ];
 
   it('is linear between its points and constant outside', () => {
     const found = [-5, 0, 5, 10, 15, 20, 99].map((value) => utilityAt(curve, value));
@@ -53,10 +88,36 @@ describe('a value curve', () => {
     expect(largestWorth(curve, 0)).toBe(Infinity);
     expect(largestWorth(curve, 1.01)).toBeNull();
     // Worth it below 0 only, and at exactly 0.
-    expect(largestWorth([[-10, 1], [10, 0]], 0.75)).toBeNull(); // prettier-ignore
-    expect(largestWorth([[-10, 1], [10, 0]], 0.5)).toBeCloseTo(0, 12); // prettier-ignore
+    expect(
+      largestWorth(
+        [
+          [-10, 1],
+          [10, 0],
+        ],
+        0.75,
+      ),
+    ).toBeNull();
+    expect(
+      largestWorth(
+        [
+          [-10, 1],
+          [10, 0],
+        ],
+        0.5,
+      ),
+    ).toBeCloseTo(0, 12);
     // A curve that falls and rises again: the last stretch counts.
-    expect(largestWorth([[0, 1], [10, 0], [20, 0.4], [30, 0]], 0.2)).toBeCloseTo(25, 12); // prettier-ignore
+    expect(
+      largestWorth(
+        [
+          [0, 1],
+          [10, 0],
+          [20, 0.4],
+          [30, 0],
+        ],
+        0.2,
+      ),
+    ).toBeCloseTo(25, 12);
   });
 
   it('is worth it at the largest, and at nothing beyond', () => {
@@ -71,7 +132,7 @@ describe('a value curve', () => {
           .map((us) => [...xs].sort((a, b) => a - b).map((x, at) => [x, us[at] ?? 0] as const)),
       );
     fc.assert(
-      fc.property(...[points, fc.double({ min: 0, max: 1, noNaN: true })], (own, least) => {
+      fc.property(points, fc.double({ min: 0, max: 1, noNaN: true }), (own, least) => {
         const largest = largestWorth(own, least);
         const beyond = [0, 1, 50, 400, 2000].map((more) => (largest ?? 0) + 0.01 + more);
         if (largest === Infinity) expect(utilityAt(own, 1e9)).toBeGreaterThanOrEqual(least - 1e-9);
@@ -147,10 +208,16 @@ describe('a scorecard', () => {
 describe('gates', () => {
   it('put out whoever fails one, whatever the score', () => {
     const { contenders, pairwise_win_share, winner } = filled({
-      gates: [{ key: 'accuracy_mm', op: '<=', value: 0.06 }, { key: 'price', op: '<=', value: 600 }],
-    }); // prettier-ignore
+      gates: [
+        { key: 'accuracy_mm', op: '<=', value: 0.06 },
+        { key: 'price', op: '<=', value: 600 },
+      ],
+    });
     expect(contenders.B).toMatchObject({
-      ...{ in: false, first_place_share: null, rank_shares: null, turning_price: null },
+      in: false,
+      first_place_share: null,
+      rank_shares: null,
+      turning_price: null,
       gates: [{ passed: true }, { passed: false }],
     });
     expect(contenders.B?.notes).toContain('out: it fails a gate');
@@ -186,7 +253,18 @@ describe('gates', () => {
 });
 
 describe('what no number says', () => {
-  const ladder = { criteria: [{ key: 'limit:lantern/bridge', weight: 1, points: [[0, 0.3], [50, 1]] as Curve }] }; // prettier-ignore
+  const ladder = {
+    criteria: [
+      {
+        key: 'limit:lantern/bridge',
+        weight: 1,
+        points: [
+          [0, 0.3],
+          [50, 1],
+        ] as Curve,
+      },
+    ],
+  };
 
   it('is worth nothing where the easiest is failed already', () => {
     const evidence = { 'limit:lantern/bridge': { A: known(50), B: beyond('fails') } };
@@ -205,8 +283,22 @@ describe('what no number says', () => {
 
 describe('the turning price', () => {
   const criteria: Card['criteria'] = [
-    { key: 'accuracy_mm', weight: 1, points: [[0, 1], [0.1, 0]] }, // prettier-ignore
-    { key: 'price', weight: 1, points: [[0, 1], [1000, 0]] }, // prettier-ignore
+    {
+      key: 'accuracy_mm',
+      weight: 1,
+      points: [
+        [0, 1],
+        [0.1, 0],
+      ],
+    },
+    {
+      key: 'price',
+      weight: 1,
+      points: [
+        [0, 1],
+        [1000, 0],
+      ],
+    },
   ];
   const evidence = (a: number, b: number, priceA: number | null, priceB = 500) => ({
     accuracy_mm: { A: known(a), B: known(b) },

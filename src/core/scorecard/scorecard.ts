@@ -93,7 +93,10 @@ export function fillScorecard(
             },
             in: isIn(id),
             gates: (gates.get(id) ?? []).map(({ key, op, value, passed }) => ({
-              ...{ key, op, value, passed },
+              key,
+              op,
+              value,
+              passed,
             })),
             first_place_share: ranks?.[0] ?? null,
             rank_shares: ranks,
@@ -104,8 +107,10 @@ export function fillScorecard(
                 return [
                   key,
                   {
-                    ...{ value: own?.value ?? null, low: own?.low ?? null },
-                    ...{ high: own?.high ?? null, utility: utilities[at] ?? null },
+                    value: own?.value ?? null,
+                    low: own?.low ?? null,
+                    high: own?.high ?? null,
+                    utility: utilities[at] ?? null,
                     bound: own?.bound ?? null,
                   },
                 ];
@@ -125,7 +130,8 @@ export function fillScorecard(
     ),
     doubt: drawn?.doubt ?? null,
     winner: winnerOf(card, evidence, inside),
-    ...{ draws: card.draws, seed },
+    draws: card.draws,
+    seed,
     notes: inside.length === 0 ? ['no contender passes the gates'] : [],
   };
 }

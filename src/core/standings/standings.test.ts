@@ -27,7 +27,11 @@ const study = (
       prints: read.map(([id, contender]) => print(id, contender)),
       specimens: read.map(([id]) => ({ specimen_id: `s${id}`, print_id: id })),
       readings: read.map(([id, , value_mm]) => ({
-        ...{ specimen_id: `s${id}`, dimension_id: 'w', trial: 1, value_mm, instrument_id: 'cal' },
+        specimen_id: `s${id}`,
+        dimension_id: 'w',
+        trial: 1,
+        value_mm,
+        instrument_id: 'cal',
       })),
       ...more,
     },
@@ -43,7 +47,8 @@ const known = (
   mesh: KnownArtefact['mesh'] = null,
 ) =>
   ({
-    ...{ study, mesh },
+    study,
+    mesh,
     artefact: {
       artefact_id,
       name: artefact_id,
@@ -199,21 +204,25 @@ describe('standings', () => {
   it('say where under half of the dimensions are the same', () => {
     const dimensions = (nominals: readonly number[]) =>
       nominals.map((nominal_mm, at) => ({
-        ...{ artefact_id: 'part', dimension_id: `d${at}`, name: 'D', axis: 'x', kind: 'external' },
+        artefact_id: 'part',
+        dimension_id: `d${at}`,
+        name: 'D',
+        axis: 'x',
+        kind: 'external',
         nominal_mm,
       }));
     const measured = (name: string, nominals: readonly number[]) => {
       const given = smallStudy(
         {
-          ...{ ...TWO_SIDES, dimensions: dimensions(nominals), prints: [print('1', 'R')] },
+          ...TWO_SIDES,
+          dimensions: dimensions(nominals),
+          prints: [print('1', 'R')],
           specimens: [{ specimen_id: 's', print_id: '1' }],
           readings: nominals.map((nominal_mm, at) => ({
-            ...{
-              specimen_id: 's',
-              dimension_id: `d${at}`,
-              trial: 1,
-              value_mm: nominal_mm + 0.01 * (name === 'a' ? 1 : 2),
-            },
+            specimen_id: 's',
+            dimension_id: `d${at}`,
+            trial: 1,
+            value_mm: nominal_mm + 0.01 * (name === 'a' ? 1 : 2),
           })),
         },
         { name },

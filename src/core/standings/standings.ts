@@ -42,7 +42,9 @@ export function standingsOf(studies: readonly StandingStudy[], alpha = 0.05): Ar
   const rowsOf = studies.map(({ study }) => rowsOfStudy(study, alpha));
   const all = studies.flatMap(({ study, meshes }, at) =>
     study.tables.artefacts.map((artefact): KnownArtefact => ({
-      ...{ study: at, artefact, mesh: meshes.get(artefact.artefact_id) ?? null },
+      study: at,
+      artefact,
+      mesh: meshes.get(artefact.artefact_id) ?? null,
     })),
   );
   return sameArtefacts(all).map((members) => {
@@ -65,7 +67,8 @@ export function standingsOf(studies: readonly StandingStudy[], alpha = 0.05): Ar
 /** The standings as they are printed: without what only a drawing needs. */
 export const plainStandings = (all: readonly ArtefactStandings[]): Standings[] =>
   all.map(({ identity, name, rows }) => ({
-    ...{ identity, name },
+    identity,
+    name,
     rows: rows.map(({ dots: _, own: __, ...row }) => row),
   }));
 
@@ -90,7 +93,8 @@ function besideFirst({ known, ...row }: OpenRow, first: OpenRow): DrawnRow {
   });
   return {
     ...row,
-    ...{ near_best: isFirst || holds, differs },
+    near_best: isFirst || holds,
+    differs,
     own: Object.fromEntries(differs.map((name) => [name, [...known[name]]])),
   };
 }

@@ -1,6 +1,9 @@
 import { maxAbs, mean, meanOf, sumOfSquares } from './summary';
 
-/** Values of prints, grouped by stratum (an artefact in a type of material): the sample of every figure of a contender. */
+/**
+ * Values of prints, grouped by stratum (an artefact in a type of material): the sample of every
+ * figure of a contender.
+ */
 export type PrintValues = ReadonlyMap<string, readonly number[]>;
 
 /** Puts the values of prints together by stratum, in the order in which they come. */

@@ -215,7 +215,7 @@ describe('one-side rule', () => {
 describe('whole numbers drawn by their bits', () => {
   it('are the same for a seed, within their range, and all as likely', () => {
     const [one, other] = [bitDraws(4, 1), bitDraws(4, 1)];
-    const counts = new Array<number>(16).fill(0);
+    const counts = Array.from({ length: 16 }, () => 0);
     for (let at = 0; at < 32_000; at += 1) {
       const value = one();
       expect(value).toBe(other());

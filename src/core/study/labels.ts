@@ -73,7 +73,9 @@ const NAMES: Record<string, string> = {
 
 /** Units of columns whose names do not end in one. */
 const OWN_UNITS: Record<string, string | null> = {
-  ...{ price_per_kg: null, px_per_mm: null, db_a: 'dB(A)' },
+  price_per_kg: null,
+  px_per_mm: null,
+  db_a: 'dB(A)',
 };
 
 /** A column's name in words, and its unit where it has one. */

@@ -28,8 +28,16 @@ describe('what a study is about', () => {
 
   it('has a name and a title of sane length, without control characters', () => {
     const meta = {
-      ...{ name: 'n', title: 't', description: null, created: null, intent: 'machines' },
-      ...{ question: null, reference: null, smallest_difference: {}, cost: null, scorecard: null },
+      name: 'n',
+      title: 't',
+      description: null,
+      created: null,
+      intent: 'machines',
+      question: null,
+      reference: null,
+      smallest_difference: {},
+      cost: null,
+      scorecard: null,
     };
     expect(messages(studyMetaSchema.safeParse(meta))).toEqual([]);
     expect(messages(studyMetaSchema.safeParse({ ...meta, title: '' }))).toHaveLength(1);
@@ -102,7 +110,15 @@ describe('a scorecard', () => {
   it.each([
     [card({ points: [[0, 1]] }), 'a value curve needs at least two points'],
     [card({ points: [...points, [0.2, 0.5]] }), 'the values of a curve must ascend'],
-    [card({ points: [[0, 1], [1, 1.5]] }), 'utility is from 0 to 1'], // prettier-ignore
+    [
+      card({
+        points: [
+          [0, 1],
+          [1, 1.5],
+        ],
+      }),
+      'utility is from 0 to 1',
+    ],
     [card({ weight: -1 }), 'a weight must not be below 0'],
     [card({ weight: 0 }), 'at least one weight must be over 0'],
     [card({ key: 'beauty' }), 'is no criterion that a scorecard can weigh'],

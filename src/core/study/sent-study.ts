@@ -25,7 +25,12 @@ const ESCAPES: Readonly<Record<string, string>> = {
 };
 
 const SIGNS: Readonly<Record<string, string>> = {
-  ...{ t: '\t', n: '\n', r: '\r', b: '\b', f: '\f', v: '\v' },
+  t: '\t',
+  n: '\n',
+  r: '\r',
+  b: '\b',
+  f: '\f',
+  v: '\v',
 };
 
 /** A cell as text: nothing is `\N`, signs that part cells and rows are escaped, objects are JSON. */
@@ -51,8 +56,11 @@ export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
   // Neighbours mostly say the same: what the row before has said is kept, and not read again.
   const columns = [...columnsOf(table), { name: 'extras', cell: 'json' }].map(
     ({ name, cell }, at, all) => ({
-      ...{ name, cell, end: at === all.length - 1 ? '\n' : '\t' },
-      ...{ said: '\\N\t', value: null as unknown },
+      name,
+      cell,
+      end: at === all.length - 1 ? '\n' : '\t',
+      said: '\\N\t',
+      value: null as unknown,
     }),
   );
   const rows: object[] = [];

@@ -11,7 +11,8 @@ const MATERIALS = [
 
 describe('a stratum', () => {
   const study = smallStudy({
-    ...{ ...TWO_SIDES, materials: MATERIALS },
+    ...TWO_SIDES,
+    materials: MATERIALS,
     prints: [
       print('one', 'R'),
       print('lot', 'R', { material_id: 'pla-2' }),
@@ -48,7 +49,8 @@ describe('prints of one part in two plastics', () => {
   const study = () =>
     smallStudy(
       {
-        ...{ ...TWO_SIDES, materials: MATERIALS },
+        ...TWO_SIDES,
+        materials: MATERIALS,
         prints: [
           timed('r1', 'R', 'pla', 99),
           timed('r2', 'R', 'pla', 101),
@@ -84,7 +86,9 @@ describe('prints of one part in two plastics', () => {
     for (const id of ['c3', 'c4']) {
       both.tables.prints.push({
         ...(first as NonNullable<typeof first>),
-        ...{ print_id: id, contender_id: 'C', material_id: 'petg' },
+        print_id: id,
+        contender_id: 'C',
+        material_id: 'petg',
         print_s: id === 'c3' ? 189 : 191,
       });
     }
@@ -99,8 +103,12 @@ describe('prints of one part in two plastics', () => {
     const given = study();
     const sizes = [10, 20, 40].map((nominal_mm, at) =>
       fullRow('dimensions', {
-        ...{ artefact_id: 'part', dimension_id: `d${at}`, name: 'D', nominal_mm },
-        ...{ axis: 'x', kind: 'external' },
+        artefact_id: 'part',
+        dimension_id: `d${at}`,
+        name: 'D',
+        nominal_mm,
+        axis: 'x',
+        kind: 'external',
       }),
     );
     given.tables.dimensions = sizes;
@@ -111,7 +119,9 @@ describe('prints of one part in two plastics', () => {
     given.tables.readings = given.tables.prints.flatMap(({ print_id, material_id }) =>
       sizes.map(({ dimension_id, nominal_mm }) =>
         fullRow('readings', {
-          ...{ specimen_id: print_id, dimension_id, trial: 1 },
+          specimen_id: print_id,
+          dimension_id,
+          trial: 1,
           value_mm: nominal_mm * (shrinkage[material_id] ?? 1),
         }),
       ),

@@ -83,7 +83,9 @@ describe('badges', () => {
     const rows = (count: number) =>
       Array.from({ length: count }, (_, at) =>
         fullRow('contenders', {
-          ...{ contender_id: `c${at}`, label: `Machine at ${at}`, machine_id: 'm' },
+          contender_id: `c${at}`,
+          label: `Machine at ${at}`,
+          machine_id: 'm',
           profile_id: `p${at}`,
         }),
       );
@@ -92,7 +94,9 @@ describe('badges', () => {
     expect(marksOf(1).map(({ letter, variant }) => `${letter} ${variant}`)).toEqual(['A stock']);
     expect(marksOf(2).map(({ letter }) => letter)).toEqual(['A', 'A′']);
     expect(marksOf(3).map(({ letter, variant }) => `${letter} ${variant}`)).toEqual([
-      ...['A1 at 0', 'A2 at 1', 'A3 at 2'],
+      'A1 at 0',
+      'A2 at 1',
+      'A3 at 2',
     ]);
   });
 });

@@ -85,7 +85,8 @@ const PLAIN_CRITERIA = [
 ] as const;
 
 const NAMED_CRITERIA = new RegExp(
-  `^(?:limit:${ID}/${ID}|works:${ID}/.+|panel:${ID}|photo:${PHOTO_FIGURE}|trial:${oneOf(TRIAL_FEATURES)}|mark:${oneOf(MARK_ASPECTS)})$`,
+  `^(?:limit:${ID}/${ID}|works:${ID}/.+|panel:${ID}|photo:${PHOTO_FIGURE}|` +
+    `trial:${oneOf(TRIAL_FEATURES)}|mark:${oneOf(MARK_ASPECTS)})$`,
 );
 
 /** Whether a text is the key of a criterion that a scorecard can weigh. */

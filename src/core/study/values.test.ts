@@ -165,8 +165,14 @@ describe('the tables', () => {
     expect(TABLES.materials.row.parse({ material_id: 'pla', type: 'PLA' })).toEqual({
       material_id: 'pla',
       type: 'PLA',
-      ...{ maker: null, colour: null, lot: null, diameter_mm: null },
-      ...{ density_g_cm3: null, price_per_kg: null, currency: null, uid: null },
+      maker: null,
+      colour: null,
+      lot: null,
+      diameter_mm: null,
+      density_g_cm3: null,
+      price_per_kg: null,
+      currency: null,
+      uid: null,
     });
   });
 });

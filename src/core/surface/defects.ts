@@ -51,7 +51,8 @@ export function defectsOfAll(index: StudyIndex): Defects {
 function zonesOf(specimens: readonly InspectedSpecimen[]): Record<string, ZoneDefects> {
   const looked = specimens.flatMap(({ specimen, artefact_id, zones }) =>
     zones.map((zone) => ({
-      ...{ specimen_id: specimen.specimen_id, zone },
+      specimen_id: specimen.specimen_id,
+      zone,
       key: withinArtefact(artefact_id, zone.zone_id),
     })),
   );

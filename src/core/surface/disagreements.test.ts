@@ -43,7 +43,9 @@ describe('where inspectors differ', () => {
   it('the farthest apart come first; who found nothing gave 0; the same grade is no difference', () => {
     expect(disagreements(DUE, inspections, findings, 'KM')).toEqual([
       {
-        ...{ ...B, defect: 'blobs', apart: 2 },
+        ...B,
+        defect: 'blobs',
+        apart: 2,
         grades: [
           { inspector: 'KM', grade: 2 },
           { inspector: 'TS', grade: 0 },
@@ -51,7 +53,9 @@ describe('where inspectors differ', () => {
         ],
       },
       {
-        ...{ ...A, defect: 'ringing', apart: 1 },
+        ...A,
+        defect: 'ringing',
+        apart: 1,
         grades: [
           { inspector: 'KM', grade: 3 },
           { inspector: 'TS', grade: 2 },

@@ -42,7 +42,9 @@ export function inspectorsShares(
     const looked = new Set((byInspector.get(inspector) ?? []).map(keyOf));
     const left = due.filter((zone) => !looked.has(keyOf(zone)));
     return {
-      ...{ inspector, done: due.length - left.length, of: due.length },
+      inspector,
+      done: due.length - left.length,
+      of: due.length,
       next: left[0]?.specimen_id ?? null,
     };
   });

@@ -3,8 +3,18 @@ import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study
 import { evaluate } from '../evaluate';
 
 const measure = (id: string, value: number, feature: string | null) => ({
-  ...{ specimen_id: `s-${id}`, path: `${id}.jpg`, measure_id: `${id}-${feature ?? 'all'}` },
-  ...{ measure: 'ringing', x: 0, y: 0, w: 10, h: 10, unit: 'mm', value, found: 'true', feature },
+  specimen_id: `s-${id}`,
+  path: `${id}.jpg`,
+  measure_id: `${id}-${feature ?? 'all'}`,
+  measure: 'ringing',
+  x: 0,
+  y: 0,
+  w: 10,
+  h: 10,
+  unit: 'mm',
+  value,
+  found: 'true',
+  feature,
   value_key: 'amplitude',
 });
 
@@ -25,7 +35,9 @@ describe('a figure on photos', () => {
         ],
         specimens: ['1', '2', '3', '4'].map((id) => ({ specimen_id: `s-${id}`, print_id: id })),
         photos: ['1', '2', '3', '4'].map((id) => ({
-          ...{ specimen_id: `s-${id}`, path: `${id}.jpg`, light: 'raking-left' },
+          specimen_id: `s-${id}`,
+          path: `${id}.jpg`,
+          light: 'raking-left',
         })),
         photo_measures: [
           ...['1', '2'].flatMap((id, at) => [

@@ -27,7 +27,10 @@ export const photoFigureKey = (
   light: string,
 ): string => `${artefactId}/${measure}/${light}${feature === null ? '' : `/${feature}`}`;
 
-/** Figures on photos of every contender, by `artefact/measure/light`, those of a feature by `artefact/measure/light/feature`. */
+/**
+ * Figures on photos of every contender, by `artefact/measure/light`, those of a feature by
+ * `artefact/measure/light/feature`.
+ */
 export function photosOfAll(
   index: StudyIndex,
   alpha: number,

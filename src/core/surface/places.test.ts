@@ -3,7 +3,11 @@ import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study
 import { findingsOnSides, zoneBox } from '.';
 
 const finding = (specimen_id: string, zone_id: string, more: object) => ({
-  ...{ specimen_id, zone_id, inspector: 'KM', defect: 'ringing', grade: 3 },
+  specimen_id,
+  zone_id,
+  inspector: 'KM',
+  defect: 'ringing',
+  grade: 3,
   ...more,
 });
 
@@ -17,17 +21,29 @@ const sidesOf = (findings: Record<string, unknown>[]) =>
         { specimen_id: 's2', print_id: 'p2', copy: 1 },
       ],
       zones: ['wall', 'face', 'inside'].map((zone_id) => ({
-        ...{ artefact_id: 'part', zone_id, name: zone_id },
+        artefact_id: 'part',
+        zone_id,
+        name: zone_id,
       })),
       zone_places: [
         // Drawn from its upper right to its lower left.
         {
-          ...{ artefact_id: 'part', zone_id: 'wall', side: 'front' },
-          ...{ u1_mm: 30, v1_mm: 20, u2_mm: -10, v2_mm: 5 },
+          artefact_id: 'part',
+          zone_id: 'wall',
+          side: 'front',
+          u1_mm: 30,
+          v1_mm: 20,
+          u2_mm: -10,
+          v2_mm: 5,
         },
         {
-          ...{ artefact_id: 'part', zone_id: 'face', side: 'top' },
-          ...{ u1_mm: 0, v1_mm: 0, u2_mm: 8, v2_mm: 8 },
+          artefact_id: 'part',
+          zone_id: 'face',
+          side: 'top',
+          u1_mm: 0,
+          v1_mm: 0,
+          u2_mm: 8,
+          v2_mm: 8,
         },
       ],
       findings,
@@ -37,7 +53,10 @@ const sidesOf = (findings: Record<string, unknown>[]) =>
 describe('where findings sit', () => {
   it('a zone is the rectangle between its corners, whichever came first', () => {
     expect(zoneBox({ u1_mm: 30, v1_mm: 20, u2_mm: -10, v2_mm: 5 })).toEqual({
-      ...{ x: -10, y: 5, w: 40, h: 15 },
+      x: -10,
+      y: 5,
+      w: 40,
+      h: 15,
     });
   });
 
@@ -50,11 +69,17 @@ describe('where findings sit', () => {
     expect(side).toMatchObject({ artefact_id: 'part', side: 'front' });
     expect(side?.findings).toEqual([
       {
-        ...{ contender_id: 'R', defect: 'ringing', grade: 3, isBoxed: false },
+        contender_id: 'R',
+        defect: 'ringing',
+        grade: 3,
+        isBoxed: false,
         box: { x: -10, y: 5, w: 40, h: 15 },
       },
       {
-        ...{ contender_id: 'C', defect: 'ringing', grade: 2, isBoxed: true },
+        contender_id: 'C',
+        defect: 'ringing',
+        grade: 2,
+        isBoxed: true,
         box: { x: 1, y: 6, w: 2, h: 3 },
       },
     ]);

@@ -36,8 +36,11 @@ export function findingsOnSides(
     const { contender_id, artefact_id } = print;
     const drawn = row.view === place.side ? boxOf(row) : null;
     const finding: PlacedFinding = {
-      ...{ contender_id, defect: row.defect, grade: row.grade },
-      ...{ box: drawn ?? zoneBox(place), isBoxed: drawn !== null },
+      contender_id,
+      defect: row.defect,
+      grade: row.grade,
+      box: drawn ?? zoneBox(place),
+      isBoxed: drawn !== null,
     };
     return [{ artefact_id, side: place.side, finding }];
   });
@@ -62,6 +65,8 @@ export const zoneBox = ({
   u2_mm,
   v2_mm,
 }: Pick<Row<'zone_places'>, 'u1_mm' | 'v1_mm' | 'u2_mm' | 'v2_mm'>) => ({
-  ...{ x: Math.min(u1_mm, u2_mm), y: Math.min(v1_mm, v2_mm) },
-  ...{ w: Math.abs(u2_mm - u1_mm), h: Math.abs(v2_mm - v1_mm) },
+  x: Math.min(u1_mm, u2_mm),
+  y: Math.min(v1_mm, v2_mm),
+  w: Math.abs(u2_mm - u1_mm),
+  h: Math.abs(v2_mm - v1_mm),
 });

@@ -18,8 +18,19 @@ describe('Krippendorff’s alpha', () => {
   });
 
   it('is 1 where all agree, and not known where nothing varies or nobody looked twice', () => {
-    expect(ordinalAlpha([[0, 0], [3, 3, 3], [4, 4]])).toBe(1); // prettier-ignore
-    expect(ordinalAlpha([[2, 2], [2, 2]])).toBeNull(); // prettier-ignore
+    expect(
+      ordinalAlpha([
+        [0, 0],
+        [3, 3, 3],
+        [4, 4],
+      ]),
+    ).toBe(1);
+    expect(
+      ordinalAlpha([
+        [2, 2],
+        [2, 2],
+      ]),
+    ).toBeNull();
     expect(ordinalAlpha([[0], [4]])).toBeNull();
     expect(ordinalAlpha([])).toBeNull();
   });
@@ -42,10 +53,15 @@ describe('Krippendorff’s alpha', () => {
 });
 
 const zone = (zone_id: string, weight: number | null) => ({
-  ...{ artefact_id: 'part', zone_id, name: zone_id, weight },
+  artefact_id: 'part',
+  zone_id,
+  name: zone_id,
+  weight,
 });
 const look = (specimen_id: string, zone_id: string, inspector = 'KM') => ({
-  ...{ specimen_id, zone_id, inspector },
+  specimen_id,
+  zone_id,
+  inspector,
 });
 const finding = (
   specimen_id: string,
@@ -111,7 +127,9 @@ describe('the surface index', () => {
 
   it('zones without any weight tell nothing, and that is said', () => {
     expect(results.surface?.R).toMatchObject({
-      ...{ prints: 0, specimens: 0, coverage: null },
+      prints: 0,
+      specimens: 0,
+      coverage: null,
       index: { estimate: null, notes: ['no specimen was inspected'] },
       notes: ['specimens whose inspected zones have no weight: 1'],
     });
@@ -120,16 +138,23 @@ describe('the surface index', () => {
   it('where it shows: the worst of each zone, and how often', () => {
     expect(results.defects?.zones.C).toEqual({
       'part/face': {
-        ...{ specimens: 2, found: 1, mean: 1.25 },
+        specimens: 2,
+        found: 1,
+        mean: 1.25,
         worst: { specimen_id: 's1', defect: 'ringing', severity: 2.5 },
       },
       'part/edge': {
-        ...{ specimens: 2, found: 2, mean: 2.5 },
+        specimens: 2,
+        found: 2,
+        mean: 2.5,
         worst: { specimen_id: 's3', defect: 'warping', severity: 4 },
       },
     });
     expect(results.defects?.zones.R?.['part/back']).toEqual({
-      ...{ specimens: 1, found: 0, mean: 0, worst: null },
+      specimens: 1,
+      found: 0,
+      mean: 0,
+      worst: null,
     });
   });
 
@@ -195,10 +220,21 @@ describe('the surface index', () => {
 
 describe('figures on photos', () => {
   const photo = (specimen_id: string, path: string, light: string | null, session = 'a') => ({
-    ...{ specimen_id, path, light, session },
+    specimen_id,
+    path,
+    light,
+    session,
   });
   const measure = (measure_id: string, specimen_id: string, path: string, more: object) => ({
-    ...{ measure_id, specimen_id, path, measure: 'ringing', x: 0, y: 0, w: 9, h: 9, unit: 'mm' },
+    measure_id,
+    specimen_id,
+    path,
+    measure: 'ringing',
+    x: 0,
+    y: 0,
+    w: 9,
+    h: 9,
+    unit: 'mm',
     ...more,
   });
   const study = smallStudy({
@@ -235,15 +271,23 @@ describe('figures on photos', () => {
       [expect.closeTo(0.06, 12), true],
     ]);
     expect(found?.C?.['part/ringing/raking-left']).toMatchObject({
-      ...{ prints: 2, specimens: 3, found: 2 },
+      prints: 2,
+      specimens: 3,
+      found: 2,
       figure: { estimate: expect.closeTo(0.0375, 12) as number },
-      notes: ['measures without a value, left out: 1', 'photos of different sessions are put together'], // prettier-ignore
+      notes: [
+        'measures without a value, left out: 1',
+        'photos of different sessions are put together',
+      ],
     });
   });
 
   it('of another light stand by themselves, and one print has no interval', () => {
     expect(found?.C?.['part/gaps/flat']).toMatchObject({
-      ...{ prints: 1, specimens: 1, found: null, notes: [] },
+      prints: 1,
+      specimens: 1,
+      found: null,
+      notes: [],
       figure: { estimate: 0.1, low: null, high: null },
     });
   });
@@ -251,7 +295,10 @@ describe('figures on photos', () => {
   it('without a light are of an unknown one, without a value not known', () => {
     expect(found?.R).toEqual({
       'part/texture/unknown': {
-        ...{ prints: 0, specimens: 0, found: null, by_specimen: [] },
+        prints: 0,
+        specimens: 0,
+        found: null,
+        by_specimen: [],
         figure: { estimate: null, low: null, high: null, notes: ['no measure has a value'] },
         notes: ['measures without a value, left out: 1'],
       },
@@ -266,7 +313,10 @@ describe('after-work', () => {
     minutes: number,
     damage: number | null = null,
   ) => ({
-    ...{ specimen_id, kind, minutes, damage },
+    specimen_id,
+    kind,
+    minutes,
+    damage,
   });
   const { aftercare } = evaluate(
     smallStudy({

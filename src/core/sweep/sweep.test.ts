@@ -43,12 +43,16 @@ function figure(values: readonly (readonly number[])[], more: Partial<SweepFigur
     return own.length === 0 ? new Map() : new Map([['part', own]]);
   };
   return {
-    ...{ key: 'accuracy_mm', isLargerBetter: false, delta: 0.03 },
+    key: 'accuracy_mm',
+    isLargerBetter: false,
+    delta: 0.03,
     estimateOf: (id: string) => (of(id).size === 0 ? null : { estimate: 1, low: null, high: null }),
     comparison: {
       kind: 'values',
       of: (contender: string, reference: string) => ({
-        ...{ contender, contenderValues: of(contender), referenceValues: of(reference) },
+        contender,
+        contenderValues: of(contender),
+        referenceValues: of(reference),
       }),
     },
     ...more,
@@ -99,13 +103,16 @@ describe('a sweep', () => {
   it('ends where a figure has one print a side, or no value', () => {
     const single = swept(figure([[0.1], [0.1], [0.1]]));
     expect(single.figures.accuracy_mm?.steps[1]).toMatchObject({
-      ...{ shown: false, difference: { low: null } },
+      shown: false,
+      difference: { low: null },
       notes: ['a side has one print per artefact and material: no interval'],
     });
     expect(single.limited_by[0]).toMatchObject({ why: 'not_shown', prints_needed: null });
     const hole = swept(figure([BASE, [], BASE]));
     expect(hole.figures.accuracy_mm?.steps[1]).toMatchObject({
-      ...{ estimate: null, difference: null, shown: false },
+      estimate: null,
+      difference: null,
+      shown: false,
       notes: ['no value on a side, or no artefact in common'],
     });
     expect(swept(figure([[], [], []])).notes).toContain('accuracy_mm: no step has evidence for it');
@@ -121,7 +128,9 @@ describe('a sweep', () => {
         [60, 61, 62],
       ],
       {
-        ...{ key: 'surface', isLargerBetter: true, delta: 5 },
+        key: 'surface',
+        isLargerBetter: true,
+        delta: 5,
       },
     );
     const found = swept(good, bad, worse);
@@ -164,26 +173,38 @@ function speeds(more: Partial<Study['meta']> = {}): Study {
       profiles: [{ profile_id: 'p', name: 'Tuned', kind: 'tuned' }],
       materials: [{ material_id: 'pla', type: 'PLA' }],
       contenders: steps.map((id) => ({
-        ...{ contender_id: id, label: id, machine_id: 'm', profile_id: 'p' },
+        contender_id: id,
+        label: id,
+        machine_id: 'm',
+        profile_id: 'p',
       })),
       artefacts: [{ artefact_id: 'part', name: 'Part' }],
       dimensions: [
         {
-          ...{ artefact_id: 'part', dimension_id: 'w', name: 'Width', axis: 'x' },
-          ...{ kind: 'external', nominal_mm: 20 },
+          artefact_id: 'part',
+          dimension_id: 'w',
+          name: 'Width',
+          axis: 'x',
+          kind: 'external',
+          nominal_mm: 20,
         },
       ],
       prints,
       specimens: prints.map(({ print_id }) => ({ specimen_id: `s-${String(print_id)}`, print_id })),
       readings: prints.map(({ print_id }, at) => ({
-        ...{ specimen_id: `s-${String(print_id)}`, dimension_id: 'w', trial: 1 },
+        specimen_id: `s-${String(print_id)}`,
+        dimension_id: 'w',
+        trial: 1,
         value_mm: 20 + (at < 4 ? 0.05 : 0.4) + (at % 2) * 0.01,
       })),
     },
     {
-      ...{ intent: 'sweep', reference: 'S1', smallest_difference: { accuracy_mm: 0.1 } },
+      intent: 'sweep',
+      reference: 'S1',
+      smallest_difference: { accuracy_mm: 0.1 },
       sweep: {
-        ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s' },
+        setting: 'speed_outer_wall_mm_s',
+        unit: 'mm/s',
         steps: steps.map((contender_id, at) => ({ contender_id, value: 100 + 50 * at })),
       },
       ...more,

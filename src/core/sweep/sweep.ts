@@ -94,7 +94,9 @@ export function sweepOf(
   const next = tested.length > 0 ? ids[least + 1] : undefined;
   const gain = holds_to === null ? null : timeIndexOf(holds_to);
   return {
-    ...{ setting, unit, reference },
+    setting,
+    unit,
+    reference,
     figures: Object.fromEntries(found.map(([{ key }, own]) => [key, own])),
     holds_to,
     limited_by:
@@ -166,7 +168,10 @@ function differenceOf(
     return found.estimate === null ? null : found;
   }
   const [row] = compareFamily([comparison.of(contender, reference)], {
-    ...{ reference, alpha: 2 * alpha, delta: null, isLargerBetter },
+    reference,
+    alpha: 2 * alpha,
+    delta: null,
+    isLargerBetter,
   });
   return row?.difference ?? null;
 }
@@ -194,7 +199,9 @@ function limitOf(
     (isLargerBetter ? difference.high < -ALLOWANCE : difference.low > ALLOWANCE);
   if (isLost) return { figure: key, why: 'lost', prints_needed: null, notes: [] };
   const not = (prints_needed: number | null): SweepLimit => ({
-    ...{ figure: key, why: 'not_shown', prints_needed },
+    figure: key,
+    why: 'not_shown',
+    prints_needed,
     notes: prints_needed === null ? ['without an interval no number of prints can be said'] : [],
   });
   if (delta === null || difference?.low == null) return not(null);

@@ -168,11 +168,18 @@ describe('the settings of a file without its motion', () => {
 
   it('are the same however a file comes, whatever stands in it', () => {
     const line = fc.oneof(
-      fc.constantFrom('G1 X1', ';TYPE:infill', '', '\t; walls = 2', 'M1 ; walls = 4', '\ufeff;a = 1'),
-      fc.tuple(fc.constantFrom(';', '; ', ' ;', ''), fc.string(), fc.constantFrom('=', ' = ', ':')).map(
-        ([sign, key, equals]) => `${sign}${key}${equals}${key.length}`,
+      fc.constantFrom(
+        'G1 X1',
+        ';TYPE:infill',
+        '',
+        '\t; walls = 2',
+        'M1 ; walls = 4',
+        '\ufeff;a = 1',
       ),
-    ); // prettier-ignore
+      fc
+        .tuple(fc.constantFrom(';', '; ', ' ;', ''), fc.string(), fc.constantFrom('=', ' = ', ':'))
+        .map(([sign, key, equals]) => `${sign}${key}${equals}${key.length}`),
+    );
     const file = fc.tuple(fc.array(line), fc.constantFrom('\n', '\r\n'));
     const settingsOf = (bytes: Uint8Array, size: number) => {
       const settings = new StatedSettings();

@@ -177,7 +177,8 @@ describe('look-ahead', () => {
 describe('reading', () => {
   it('gives the same facts however the bytes come in pieces', () => {
     const text =
-      '; layer_height = 0.2\r\n;TYPE:Outer wall\r\nG1 X10 Y5 E1 F3000\r\n;LAYER_CHANGE\nG1 Z0.4\nG1X0Y0E2\nG2 X10 I5 E3\nbad\n';
+      '; layer_height = 0.2\r\n;TYPE:Outer wall\r\nG1 X10 Y5 E1 F3000\r\n' +
+      ';LAYER_CHANGE\nG1 Z0.4\nG1X0Y0E2\nG2 X10 I5 E3\nbad\n';
     const whole = analyse(text);
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 60 }), (piece) => {

@@ -4,16 +4,28 @@ import type { Advice, AxisFit } from '../metrology';
 import { saidAdvice, saidVerdict, toggled, viewOf, viewQuery, withReference } from './index';
 
 const at = (estimate: number, half: number | null = null) => ({
-  ...{ n: 9, estimate },
+  n: 9,
+  estimate,
   low: half === null ? null : estimate - half,
   high: half === null ? null : estimate + half,
 });
 const NO_ADVICE: Advice = {
-  ...{ terms: [], scale_to_enter: null, wall_compensation_mm: null, hole_compensation_mm: null },
-  ...{ hole_extra_mm: null, mae_before_mm: 0.2, mae_after_mm: 0.05, notes: [] },
+  terms: [],
+  scale_to_enter: null,
+  wall_compensation_mm: null,
+  hole_compensation_mm: null,
+  hole_extra_mm: null,
+  mae_before_mm: 0.2,
+  mae_after_mm: 0.05,
+  notes: [],
 };
 const fitWith = (advice: Partial<Advice> | null): AxisFit => ({
-  ...{ n: 9, scale: null, offset_mm: null, hole_offset_mm: null, residual_mae_mm: null, notes: [] },
+  n: 9,
+  scale: null,
+  offset_mm: null,
+  hole_offset_mm: null,
+  residual_mae_mm: null,
+  notes: [],
   advice: advice && { ...NO_ADVICE, ...advice },
 });
 const said = (axis: 'x' | 'y' | 'z' | 'none', advice: Partial<Advice> | null) => {
@@ -66,17 +78,18 @@ describe('advice in words', () => {
 
 const row = (verdict: PairRow['verdict'], estimate: number, needed: number | null = null) =>
   ({
-    ...{
-      contender: 'C',
-      reference: 'R',
-      artefacts: 2,
-      strata: 2,
-      on: [],
-      verdict,
-      prints_needed: needed,
-      prints_as_seen: null,
-    },
-    ...{ p: null, p_adjusted: null, df: null, notes: [] },
+    contender: 'C',
+    reference: 'R',
+    artefacts: 2,
+    strata: 2,
+    on: [],
+    verdict,
+    prints_needed: needed,
+    prints_as_seen: null,
+    p: null,
+    p_adjusted: null,
+    df: null,
+    notes: [],
     difference: { estimate, low: null, high: null },
   }) as PairRow;
 

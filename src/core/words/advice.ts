@@ -67,7 +67,8 @@ function adviceOf(fits: Accuracy['fit'], type: string | null): SaidAdvice[] {
     }
     return [
       {
-        ...{ axis, type },
+        axis,
+        type,
         finding: `${AXIS_NAMES[axis]}${type === null ? '' : ` in ${type}`}: ${findings.join('; ')}`,
         remedy: remedies.join(', '),
         before_mm: advice.mae_before_mm,

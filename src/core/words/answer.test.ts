@@ -17,18 +17,18 @@ import {
 
 const same = (id: string) => id;
 const row = (verdict: PairRow['verdict'], more: Partial<PairRow> = {}): PairRow => ({
-  ...{
-    contender: 'B',
-    reference: 'A',
-    artefacts: 1,
-    strata: 1,
-    prints_as_seen: null,
-    on: [],
-    verdict,
-    prints_needed: null,
-    notes: [],
-  },
-  ...{ p: null, p_adjusted: null, df: null },
+  contender: 'B',
+  reference: 'A',
+  artefacts: 1,
+  strata: 1,
+  prints_as_seen: null,
+  on: [],
+  verdict,
+  prints_needed: null,
+  notes: [],
+  p: null,
+  p_adjusted: null,
+  df: null,
   difference: { estimate: -0.06, low: -0.08, high: -0.04 },
   ...more,
 });
@@ -72,15 +72,26 @@ describe('a figure by its key, in words', () => {
 });
 
 const term = (p: number | null, size: number | null = 0.6): Effect => ({
-  ...{ df: 1, ss: 1, f: 4, p, partial_omega2: size },
+  df: 1,
+  ss: 1,
+  f: 4,
+  p,
+  partial_omega2: size,
 });
 const effects = (
   [machine, profile, interaction]: readonly (number | null)[],
   gains: Effects['gains'],
   more: Partial<Effects> = {},
 ): Effects => ({
-  ...{ factor: 'kind', n: 12, gains, verdicts: {}, cells: {}, notes: [] },
-  ...{ levels: ['stock', 'tuned'], analysed: [], residual: { df: 8, ss: 1 } },
+  factor: 'kind',
+  n: 12,
+  gains,
+  verdicts: {},
+  cells: {},
+  notes: [],
+  levels: ['stock', 'tuned'],
+  analysed: [],
+  residual: { df: 8, ss: 1 },
   terms: {
     machine: term(machine ?? null),
     profile: term(profile ?? null),
@@ -155,17 +166,28 @@ describe('machine or profile, in words', () => {
 });
 
 const step = (contender: string, value: number, shown: boolean | null): SweepStep => ({
-  ...{ contender, value, shown, estimate: null, difference: null, notes: [] },
+  contender,
+  value,
+  shown,
+  estimate: null,
+  difference: null,
+  notes: [],
 });
 const sweep = (more: Partial<Sweep>): Sweep => ({
-  ...{ setting: 'speed_outer_wall_mm_s', unit: 'mm/s', reference: 'S1', limited_by: [] },
+  setting: 'speed_outer_wall_mm_s',
+  unit: 'mm/s',
+  reference: 'S1',
+  limited_by: [],
   figures: {
     accuracy_mm: {
-      ...{ delta: 0.03, holds_to: 'S2' },
+      delta: 0.03,
+      holds_to: 'S2',
       steps: [step('S1', 100, null), step('S2', 150, true), step('S3', 200, false)],
     },
   },
-  ...{ holds_to: 'S2', gain: { estimate: 0.8, low: 0.75, high: 0.85 }, notes: [] },
+  holds_to: 'S2',
+  gain: { estimate: 0.8, low: 0.75, high: 0.85 },
+  notes: [],
   ...more,
 });
 const saidOf = (more: Partial<Sweep>) => saidSweep(sweep(more), 'outer wall', () => 'accuracy');
@@ -208,13 +230,26 @@ describe('a sweep, in words', () => {
 });
 
 const scored = (more: Partial<ContenderScore>): ContenderScore => ({
-  ...{ score: { low: 50, high: 50 }, in: true, gates: [], values: {}, notes: [] },
-  ...{ first_place_share: 0, rank_shares: [0, 1], turning_price: null },
+  score: { low: 50, high: 50 },
+  in: true,
+  gates: [],
+  values: {},
+  notes: [],
+  first_place_share: 0,
+  rank_shares: [0, 1],
+  turning_price: null,
   ...more,
 });
 const card = (contenders: Scorecard['contenders'], more: Partial<Scorecard> = {}): Scorecard => ({
-  ...{ name: null, criteria: [{ key: 'price', weight: 1 }], contenders, pairwise_win_share: {} },
-  ...{ doubt: { price: 0, weights: 0 }, winner: 'B', draws: 100, seed: 1, notes: [] },
+  name: null,
+  criteria: [{ key: 'price', weight: 1 }],
+  contenders,
+  pairwise_win_share: {},
+  doubt: { price: 0, weights: 0 },
+  winner: 'B',
+  draws: 100,
+  seed: 1,
+  notes: [],
   ...more,
 });
 const saidCard = (given: Scorecard) =>
@@ -354,7 +389,8 @@ describe('at a glance, in words', () => {
 
   it('counts what is open beyond the first four', () => {
     const figures = ['a', 'b', 'c', 'd', 'e', 'f'].map((label) => ({
-      ...{ label, rows: [row('unsettled')] },
+      label,
+      rows: [row('unsettled')],
     }));
     expect(saidGlance('A', figures, same).open.at(-1)).toBe('2 more');
   });

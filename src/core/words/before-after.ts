@@ -25,7 +25,11 @@ export function beforeAfterSentence(
     low === null || high === null ? '' : ` (${low.toFixed(3)} to ${high.toFixed(3)} mm)`;
   switch (pair.verdict) {
     case 'one_print':
-      return `${found}, but ${said(prints.before)} before and ${said(prints.after)} after can show a difference, not decide it: all places of a plate share its faults. Two prints on each side would begin to.`;
+      return (
+        `${found}, but ${said(prints.before)} before and ${said(prints.after)} after can show a ` +
+        'difference, not decide it: all places of a plate share its faults. Two prints on each ' +
+        'side would begin to.'
+      );
     case 'better':
     case 'worse':
       return `${found}${range}: more than the prints scatter.`;

@@ -60,11 +60,14 @@ export function saidEffects(
     const [machine, profile] = [isThere(terms.machine, alpha), isThere(terms.profile, alpha)];
     if (isThere(terms['machine:profile'], alpha)) {
       said.push(
-        `In ${what}, what ${by} does depends on the machine: that explains ${share(terms['machine:profile'])} of what is left once each is counted by itself.`,
+        `In ${what}, what ${by} does depends on the machine: that explains ` +
+          `${share(terms['machine:profile'])} of what is left once each is counted by itself.`,
       );
     } else if (machine && profile) {
       said.push(
-        `In ${what}, the machine explains ${share(terms.machine)} and ${by} ${share(terms.profile)}, each with the other set aside; that ${by} does more on one machine than on another is not shown.`,
+        `In ${what}, the machine explains ${share(terms.machine)} and ${by} ` +
+          `${share(terms.profile)}, each with the other set aside; that ${by} does more on one ` +
+          'machine than on another is not shown.',
       );
     } else if (machine) {
       said.push(

@@ -18,7 +18,8 @@ export function readingsFor({ ev_mm }: Pick<GaugeStudy, 'ev_mm'>, delta_mm: numb
  * What a gauge study means for what is to be told apart, in sentences.
  *
  * @param delta_mm the smallest difference of interest, mm; null where none is stated
- * @see Automotive Industry Action Group, Measurement Systems Analysis, 4th edition, 2010, chapter II.D (10 % and 30 %, five categories)
+ * @see Automotive Industry Action Group, Measurement Systems Analysis, 4th edition, 2010, chapter
+ * II.D (10 % and 30 %, five categories)
  */
 export function saidGauge(study: GaugeStudy, delta_mm: number | null): string[] {
   const { grr_pct, ndc, ev_mm, av_mm } = study;
@@ -34,20 +35,24 @@ export function saidGauge(study: GaugeStudy, delta_mm: number | null): string[] 
   }
   if (ndc !== null) {
     said.push(
-      `${ndc} sizes can be told apart among these parts${ndc < ENOUGH_CATEGORIES ? `, fewer than the ${ENOUGH_CATEGORIES} that are wanted` : ''}.`,
+      `${ndc} sizes can be told apart among these ` +
+        `parts${ndc < ENOUGH_CATEGORIES ? `, fewer than the ${ENOUGH_CATEGORIES} that are wanted` : ''}.`,
     );
   }
   if (delta_mm !== null) {
     const n = readingsFor(study, delta_mm);
     said.push(
       n === 1
-        ? `By the same hands one reading of each of two parts tells apart ${delta_mm} mm, the smallest difference that matters here.`
-        : `By the same hands it takes ${n} readings of each of two parts to tell apart ${delta_mm} mm, the smallest difference that matters here.`,
+        ? `By the same hands one reading of each of two parts tells apart ${delta_mm} mm, the ` +
+            'smallest difference that matters here.'
+        : `By the same hands it takes ${n} readings of each of two parts to tell apart ${delta_mm} ` +
+            'mm, the smallest difference that matters here.',
     );
   }
   said.push(
     av_mm > ev_mm
-      ? `The hands differ more (${mm(av_mm)} mm) than one hand repeats (${mm(ev_mm)} mm): let one person measure a comparison.`
+      ? `The hands differ more (${mm(av_mm)} mm) than one hand repeats (${mm(ev_mm)} mm): let one ` +
+          'person measure a comparison.'
       : `One hand repeats to ${mm(ev_mm)} mm, hands differ by ${mm(av_mm)} mm.`,
   );
   return said;

@@ -91,7 +91,8 @@ export function saidPanel(
       some.map(({ contender, share }) =>
         share?.estimate == null
           ? named(contender)
-          : `${named(contender)} (${hundred(share.estimate)} of 100 people, ${hundred(share.low ?? 0)} to ${hundred(share.high ?? 1)})`,
+          : `${named(contender)} (${hundred(share.estimate)} of 100 people, ${hundred(share.low ?? 0)} ` +
+            `to ${hundred(share.high ?? 1)})`,
       ),
     );
   const names = (some: readonly Preference[]) =>
@@ -112,7 +113,8 @@ export function saidPanel(
     said.push(`Never preferred, so without bound: ${names(of('never'))}.`);
   if (of('few judges').length > 0) {
     said.push(
-      `No verdict on ${names(of('few judges'))}: judges gave several answers each, and there are too few of them. It takes at least six judges, or one ballot each.`,
+      `No verdict on ${names(of('few judges'))}: judges gave several answers each, and there are ` +
+        'too few of them. It takes at least six judges, or one ballot each.',
     );
   }
   if (of('unknown').length > 0)
@@ -154,7 +156,9 @@ export function saidHabits({ places, left_p, agreement }: PanelHabits, alpha: nu
   if (left_p !== null) {
     said.push(
       left_p < alpha
-        ? `They lean to one side: ${left} times left, ${right} times right (p = ${left_p.toFixed(3)}). Sides were changed, so nobody gains by it, but it hides differences.`
+        ? `They lean to one side: ${left} times left, ${right} times right (p = ` +
+            `${left_p.toFixed(3)}). Sides were changed, so nobody gains by it, but it hides ` +
+            'differences.'
         : `They lean to no side: ${left} times left, ${right} times right.`,
     );
   }

@@ -56,12 +56,15 @@ export function saidScorecard(
     said.push(`For ${use}, ${name}: it comes first in ${saidShare(share)} of the draws.`);
   } else {
     said.push(
-      `For ${use}, ${name} by what is known now, in ${saidShare(share)} of the draws; ${rivalsSaid || 'nobody else'} could come first as well.`,
+      `For ${use}, ${name} by what is known now, in ${saidShare(share)} of the draws; ` +
+        `${rivalsSaid || 'nobody else'} could come first as well.`,
     );
   }
   const missing = inside.filter(([, own]) => own.score.high - own.score.low > 1e-9);
   if (missing.length > 0) {
-    said.push(`Evidence is missing of ${listed(missing.map(([id]) => nameOf(id)))}: a range, not a guess.`); // prettier-ignore
+    said.push(
+      `Evidence is missing of ${listed(missing.map(([id]) => nameOf(id)))}: a range, not a guess.`,
+    );
   }
   said.push(...outSaid);
   const doubts = Object.entries(card.doubt ?? {})
@@ -72,8 +75,10 @@ export function saidScorecard(
     const [key, part] = first;
     said.push(
       key === 'weights'
-        ? `It hangs most on the weights, an opinion: moved a little, another comes first in ${saidShare(part)} of the draws.`
-        : `It hangs most on ${labelOf(key)}: within what is known of it another comes first in ${saidShare(part)} of the draws.`,
+        ? 'It hangs most on the weights, an opinion: moved a little, another comes first in ' +
+            `${saidShare(part)} of the draws.`
+        : `It hangs most on ${labelOf(key)}: within what is known of it another comes first in ` +
+            `${saidShare(part)} of the draws.`,
     );
   } else if (inside.length > 1) said.push('Nothing that is known would turn it by itself.');
   const price = winner?.turning_price ?? null;

@@ -20,7 +20,8 @@ export function saidSweep(
   const tested = Object.entries(sweep.figures).filter(([, own]) => own.delta !== null);
   if (tested.length === 0) {
     return [
-      'Nothing is tested: say on Question what difference would matter, of accuracy, surface, success or a figure on photos.',
+      'Nothing is tested: say on Question what difference would matter, of accuracy, surface, ' +
+        'success or a figure on photos.',
     ];
   }
   const first = valueOf(sweep.reference);
@@ -29,7 +30,9 @@ export function saidSweep(
   if (sweep.holds_to === null) {
     said.push(`No step after ${first} is shown to be as good: ${setting} stays there.`);
   } else if (sweep.limited_by.length === 0) {
-    said.push(`Up to ${valueOf(sweep.holds_to)}, the last step, nothing is lost against ${first}: ${names}.`); // prettier-ignore
+    said.push(
+      `Up to ${valueOf(sweep.holds_to)}, the last step, nothing is lost against ${first}: ${names}.`,
+    );
   } else {
     said.push(`Up to ${valueOf(sweep.holds_to)} nothing is lost against ${first}: ${names}.`);
   }

@@ -8,17 +8,18 @@ const pair = (
   estimate: number,
   more: Partial<PairRow> = {},
 ): PairRow => ({
-  ...{
-    contender: 'after',
-    reference: 'before',
-    artefacts: 1,
-    strata: 1,
-    prints_as_seen: null,
-    on: [],
-    verdict,
-    prints_needed: null,
-  },
-  ...{ p: null, p_adjusted: null, df: null, notes: [] },
+  contender: 'after',
+  reference: 'before',
+  artefacts: 1,
+  strata: 1,
+  prints_as_seen: null,
+  on: [],
+  verdict,
+  prints_needed: null,
+  p: null,
+  p_adjusted: null,
+  df: null,
+  notes: [],
   difference: { estimate, low: null, high: null },
   ...more,
 });
@@ -75,9 +76,24 @@ describe('how inspectors agree, in a sentence', () => {
 
 describe('what a gauge study means', () => {
   const study: GaugeStudy = {
-    ...{ parts: 10, operators: 3, trials: 3, interaction_p: 0.9, interaction_pooled: true },
-    ...{ ev_mm: 0.01, av_mm: 0.004, interaction_mm: 0, grr_mm: 0.0108, pv_mm: 0.03, tv_mm: 0.0319 },
-    ...{ ev_pct: 31, av_pct: 13, interaction_pct: 0, grr_pct: 34, pv_pct: 94, ndc: 3, notes: [] },
+    parts: 10,
+    operators: 3,
+    trials: 3,
+    interaction_p: 0.9,
+    interaction_pooled: true,
+    ev_mm: 0.01,
+    av_mm: 0.004,
+    interaction_mm: 0,
+    grr_mm: 0.0108,
+    pv_mm: 0.03,
+    tv_mm: 0.0319,
+    ev_pct: 31,
+    av_pct: 13,
+    interaction_pct: 0,
+    grr_pct: 34,
+    pv_pct: 94,
+    ndc: 3,
+    notes: [],
   };
 
   it('for the smallest difference of interest: twice σ√(2/n) is at most it', () => {

@@ -11,9 +11,24 @@ export const JOINED = 'machine';
 
 /** The columns that name a row of the study, and not of an artefact of it. */
 const OWN_IDS: ReadonlySet<string> = new Set([
-  ...['contender_id', 'profile_id', 'parent_id', 'material_id', 'artefact_id', 'print_id'],
-  ...['specimen_id', 'instrument_id', 'incident_id', 'check_id', 'trial_id', 'claim_id'],
-  ...['enquiry_id', 'borrowed_id', 'change_id', 'follow_up_id', 'print_before', 'print_after'],
+  'contender_id',
+  'profile_id',
+  'parent_id',
+  'material_id',
+  'artefact_id',
+  'print_id',
+  'specimen_id',
+  'instrument_id',
+  'incident_id',
+  'check_id',
+  'trial_id',
+  'claim_id',
+  'enquiry_id',
+  'borrowed_id',
+  'change_id',
+  'follow_up_id',
+  'print_before',
+  'print_after',
 ]);
 
 /** Tables that are not joined: they are about more than one machine, or about words. */
@@ -43,9 +58,16 @@ export function joinedStudy(parts: readonly MachineThen[]): Study {
   const [first] = parts;
   return {
     meta: {
-      ...{ name: 'dossier', title: 'Dossier', description: null, created: null, question: null },
-      ...{ intent: 'machines' as const, reference: null, smallest_difference: {} },
-      ...{ cost: first?.study.meta.cost ?? null, scorecard: null },
+      name: 'dossier',
+      title: 'Dossier',
+      description: null,
+      created: null,
+      question: null,
+      intent: 'machines' as const,
+      reference: null,
+      smallest_difference: {},
+      cost: first?.study.meta.cost ?? null,
+      scorecard: null,
     },
     tables,
     present,

@@ -34,7 +34,10 @@ export function recordOf(
   const hours = sumOf(prints, (print) => printHours(print) ?? 0);
   const good = prints.filter((print) => print.outcome === 'success').length;
   return {
-    ...{ prints: prints.length, good, hours, incidents },
+    prints: prints.length,
+    good,
+    hours,
+    incidents,
     metres: sumOf(prints, (print) => print.filament_m ?? 0),
     success: clopperPearson(good, prints.length, alpha),
     per_100_h: poissonRate(incidents, hours / 100, alpha),

@@ -1,11 +1,32 @@
 import { describe, expect, it } from 'vitest';
 import { print, smallStudy, TWO_SIDES } from '../../../tests/support/small-study';
 import { evaluate } from '../evaluate';
-import { factDifferences, factsOf, JOINED, joinedStudy, keptInStep, nameOfThing, pairKey, proposeSame, recordOf, type KnownThing } from '.'; // prettier-ignore
+import {
+  factDifferences,
+  factsOf,
+  JOINED,
+  joinedStudy,
+  keptInStep,
+  nameOfThing,
+  pairKey,
+  proposeSame,
+  recordOf,
+  type KnownThing,
+} from '.';
 
-const thing = (uid: string, facts: KnownThing['facts'], more: Partial<KnownThing> = {}): KnownThing => ({
-  ...{ uid, kind: 'machine', facts, meshes: [], settings: null, studies: [uid], ...more },
-}); // prettier-ignore
+const thing = (
+  uid: string,
+  facts: KnownThing['facts'],
+  more: Partial<KnownThing> = {},
+): KnownThing => ({
+  uid,
+  kind: 'machine',
+  facts,
+  meshes: [],
+  settings: null,
+  studies: [uid],
+  ...more,
+});
 
 const proposed = (...things: KnownThing[]) =>
   proposeSame(things).map(({ one, other, by }) => `${one}=${other} by ${by}`);
@@ -32,33 +53,61 @@ describe('plainly the same', () => {
   const gannet = { name: 'Gannet X24', maker: 'Holm Dynamics' };
 
   it('machines are by name and maker, in capitals or not, and not by name alone', () => {
-    expect(proposed(thing('a', gannet), thing('b', { name: 'gannet x24 ', maker: 'HOLM DYNAMICS' }))).toEqual(['a=b by name and maker']); // prettier-ignore
+    expect(
+      proposed(thing('a', gannet), thing('b', { name: 'gannet x24 ', maker: 'HOLM DYNAMICS' })),
+    ).toEqual(['a=b by name and maker']);
     expect(proposed(thing('a', gannet), thing('b', { name: 'Gannet X24' }))).toEqual([]);
     expect(proposed(thing('a', gannet), thing('b', { ...gannet, maker: 'Another' }))).toEqual([]);
   });
 
   it('a serial number decides, for and against', () => {
-    expect(proposed(thing('a', { name: 'Left', serial: 'S1' }), thing('b', { name: 'Right', serial: 's1' }))).toEqual(['a=b by serial number']); // prettier-ignore
-    expect(proposed(thing('a', { ...gannet, serial: 'S1' }), thing('b', { ...gannet, serial: 'S2' }))).toEqual([]); // prettier-ignore
+    expect(
+      proposed(
+        thing('a', { name: 'Left', serial: 'S1' }),
+        thing('b', { name: 'Right', serial: 's1' }),
+      ),
+    ).toEqual(['a=b by serial number']);
+    expect(
+      proposed(thing('a', { ...gannet, serial: 'S1' }), thing('b', { ...gannet, serial: 'S2' })),
+    ).toEqual([]);
   });
 
   it('artefacts are by mesh; where neither has one, by name and version', () => {
     const part = (uid: string, facts: KnownThing['facts'], meshes: string[] = []) =>
       thing(uid, facts, { kind: 'artefact', meshes });
-    expect(proposed(part('a', { name: 'Stair' }, ['m']), part('b', { name: 'Block' }, ['m', 'n']))).toEqual(['a=b by mesh']); // prettier-ignore
+    expect(
+      proposed(part('a', { name: 'Stair' }, ['m']), part('b', { name: 'Block' }, ['m', 'n'])),
+    ).toEqual(['a=b by mesh']);
     expect(proposed(part('a', { name: 'Stair' }, ['m']), part('b', { name: 'Stair' }))).toEqual([]);
-    expect(proposed(part('a', { name: 'Stair', version: '1' }), part('b', { name: 'Stair' }))).toEqual([]); // prettier-ignore
-    expect(proposed(part('a', { name: 'Stair' }), part('b', { name: 'Stair' }))).toEqual(['a=b by name and version']); // prettier-ignore
+    expect(
+      proposed(part('a', { name: 'Stair', version: '1' }), part('b', { name: 'Stair' })),
+    ).toEqual([]);
+    expect(proposed(part('a', { name: 'Stair' }), part('b', { name: 'Stair' }))).toEqual([
+      'a=b by name and version',
+    ]);
   });
 
   it('materials are by type, maker and lot; profiles by name and settings', () => {
     const lot = { type: 'PLA', maker: 'Ropewalk', lot: 'RW-1' };
-    const material = (uid: string, facts: KnownThing['facts']) => thing(uid, facts, { kind: 'material' }); // prettier-ignore
-    expect(proposed(material('a', lot), material('b', { ...lot, colour: 'slate' }))).toEqual(['a=b by type, maker and lot']); // prettier-ignore
-    expect(proposed(material('a', { ...lot, lot: null }), material('b', { ...lot, lot: null }))).toEqual([]); // prettier-ignore
-    expect(proposed(material('a', { ...lot, colour: 'red' }), material('b', { ...lot, colour: 'slate' }))).toEqual([]); // prettier-ignore
-    const profile = (uid: string, settings: string | null) => thing(uid, { name: 'Stock' }, { kind: 'profile', settings }); // prettier-ignore
-    expect(proposed(profile('a', 's'), profile('b', 's'), profile('c', null))).toEqual(['a=b by name and settings']); // prettier-ignore
+    const material = (uid: string, facts: KnownThing['facts']) =>
+      thing(uid, facts, { kind: 'material' });
+    expect(proposed(material('a', lot), material('b', { ...lot, colour: 'slate' }))).toEqual([
+      'a=b by type, maker and lot',
+    ]);
+    expect(
+      proposed(material('a', { ...lot, lot: null }), material('b', { ...lot, lot: null })),
+    ).toEqual([]);
+    expect(
+      proposed(
+        material('a', { ...lot, colour: 'red' }),
+        material('b', { ...lot, colour: 'slate' }),
+      ),
+    ).toEqual([]);
+    const profile = (uid: string, settings: string | null) =>
+      thing(uid, { name: 'Stock' }, { kind: 'profile', settings });
+    expect(proposed(profile('a', 's'), profile('b', 's'), profile('c', null))).toEqual([
+      'a=b by name and settings',
+    ]);
   });
 
   it('two that stand in one study are two, and so are two that a person told apart', () => {
@@ -80,14 +129,18 @@ describe('then and today', () => {
 
   it('stay in step where they were in step; what was not known is learnt', () => {
     const step = (before: string | null, after: string | null, today: string | null) =>
-      keptInStep('machine', { firmware: before }, { firmware: after }, { firmware: today })?.firmware; // prettier-ignore
+      keptInStep('machine', { firmware: before }, { firmware: after }, { firmware: today })
+        ?.firmware;
     expect(step('1', '2', '1')).toBe('2');
     expect(step(null, '2', null)).toBe('2');
     // The workshop knows better, or the study only forgets.
     expect(step('1', '2', '3')).toBeUndefined();
     expect(step('1', null, '1')).toBeUndefined();
     expect(keptInStep('machine', null, { firmware: '1' }, { firmware: '2' })).toBeNull();
-    expect(keptInStep('machine', null, { firmware: '1' }, { name: 'x', firmware: null })).toEqual({ name: 'x', firmware: '1' }); // prettier-ignore
+    expect(keptInStep('machine', null, { firmware: '1' }, { name: 'x', firmware: null })).toEqual({
+      name: 'x',
+      firmware: '1',
+    });
   });
 });
 
@@ -100,7 +153,9 @@ describe('a machine’s part of several studies', () => {
       { machine_id: 'mr', state: 'printing', distance_m: 1, db_a: 50 },
       { machine_id: 'mc', state: 'printing', distance_m: 1, db_a: 60 },
     ],
-    incidents: [{ incident_id: 'i', machine_id: 'mr', print_id: '1', mode: 'stalled', cause: 'machine' }], // prettier-ignore
+    incidents: [
+      { incident_id: 'i', machine_id: 'mr', print_id: '1', mode: 'stalled', cause: 'machine' },
+    ],
   });
 
   it('is one study of one machine, whose ids do not clash', () => {
@@ -117,9 +172,18 @@ describe('a machine’s part of several studies', () => {
   });
 
   it('counts a change once that two studies have written down', () => {
-    const change = { change_id: 'c', machine_id: 'mr', at: '2026-03-11T07:40:00Z', kind: 'firmware', what: '1.9.2' }; // prettier-ignore
+    const change = {
+      change_id: 'c',
+      machine_id: 'mr',
+      at: '2026-03-11T07:40:00Z',
+      kind: 'firmware',
+      what: '1.9.2',
+    };
     const one = smallStudy({ ...TWO_SIDES, machine_changes: [change] });
-    const other = smallStudy({ ...TWO_SIDES, machine_changes: [change, { ...change, change_id: 'd', kind: 'part' }] }); // prettier-ignore
+    const other = smallStudy({
+      ...TWO_SIDES,
+      machine_changes: [change, { ...change, change_id: 'd', kind: 'part' }],
+    });
     const joined = joinedStudy([one, other].map((study) => ({ study, machineId: 'mr' })));
     expect(joined.tables.machine_changes.map((row) => row.change_id)).toEqual(['0:c', '1:d']);
   });
@@ -133,7 +197,10 @@ describe('a machine’s part of several studies', () => {
 
 describe('a record of work', () => {
   it('has the share of successes and the rate of incidents with their exact ends', () => {
-    const prints = [print('1', 'R', { print_s: 3600 * 10 }), print('2', 'R', { outcome: 'failed', print_s: 3600 * 10, firmware: '1' })]; // prettier-ignore
+    const prints = [
+      print('1', 'R', { print_s: 3600 * 10 }),
+      print('2', 'R', { outcome: 'failed', print_s: 3600 * 10, firmware: '1' }),
+    ];
     const rows = smallStudy({ ...TWO_SIDES, prints }).tables.prints;
     const record = recordOf(rows, 3, '2');
     expect(record).toMatchObject({ prints: 2, good: 1, hours: 20, incidents: 3, outdated: 1 });

@@ -238,7 +238,8 @@ create index on verdicts (study_id, contender_id);
 `;
 
 export const down = `
-drop table verdicts, follow_ups, borrowed, material_notes, marks, trials, heat_ups, checks, setup_steps, aftercare, photo_values, photo_measures, photo_marks;
+drop table verdicts, follow_ups, borrowed, material_notes, marks, trials, heat_ups, checks,
+  setup_steps, aftercare, photo_values, photo_measures, photo_marks;
 alter table findings drop column "view", drop column x_mm, drop column y_mm, drop column w_mm,
   drop column h_mm, drop column "path";
 alter table ballots drop column at;

@@ -2,10 +2,28 @@
 
 /** The tables that people at the bench write into: each row keeps who entered it. */
 const ENTERED = [
-  ...['prints', 'open_prints', 'print_events', 'incidents', 'incident_photos', 'specimens'],
-  ...['readings', 'unmeasured', 'zero_checks', 'ladder_results', 'function_results'],
-  ...['inspections', 'findings', 'photos', 'photo_marks', 'aftercare', 'noise', 'setup_steps'],
-  ...['checks', 'heat_ups', 'trials', 'marks'],
+  'prints',
+  'open_prints',
+  'print_events',
+  'incidents',
+  'incident_photos',
+  'specimens',
+  'readings',
+  'unmeasured',
+  'zero_checks',
+  'ladder_results',
+  'function_results',
+  'inspections',
+  'findings',
+  'photos',
+  'photo_marks',
+  'aftercare',
+  'noise',
+  'setup_steps',
+  'checks',
+  'heat_ups',
+  'trials',
+  'marks',
 ];
 const ACTOR = `default nullif(current_setting('vergleich.actor', true), '')`;
 

@@ -21,7 +21,13 @@ export const logAccess = (
   execute(
     db,
     `insert into access_log (what, actor, name, address, detail) values ($1, $2, $3, $4, $5)`,
-    [entry.what, entry.actor ?? presentActor(), entry.name ?? null, entry.address ?? null, asJson(entry.detail ?? {})], // prettier-ignore
+    [
+      entry.what,
+      entry.actor ?? presentActor(),
+      entry.name ?? null,
+      entry.address ?? null,
+      asJson(entry.detail ?? {}),
+    ],
   );
 
 /** What happened at the doors, the latest first, where it has a text in it. */

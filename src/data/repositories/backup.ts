@@ -11,9 +11,14 @@ export interface TableSum {
  * Tables whose rows are not kept: results are made anew, and whoever was signed in signs in anew.
  */
 export const NOT_KEPT: readonly string[] = [
-  ...['results', 'sessions', 'access_links', 'sign_in_tries'],
+  'results',
+  'sessions',
+  'access_links',
+  'sign_in_tries',
   // What became of backups changes while one is made, and answers are kept for a day.
-  ...['backups', 'backup_checks', 'kept_answers'],
+  'backups',
+  'backup_checks',
+  'kept_answers',
 ];
 
 const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;

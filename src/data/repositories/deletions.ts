@@ -277,7 +277,8 @@ export async function restoreWhole(write: Write, deletionId: string): Promise<De
     ).catch((error: unknown) => {
       if (!(error instanceof RefusedError)) throw error;
       throw new RefusedError(
-        `It cannot be restored: one of the ${tableSpec(table).title} has the same name or sticker by now, or what it belongs to is gone. Rename or restore that first.`,
+        `It cannot be restored: one of the ${tableSpec(table).title} has the same name or sticker ` +
+          'by now, or what it belongs to is gone. Rename or restore that first.',
       );
     });
     write.touch(table);

@@ -52,7 +52,9 @@ export async function storeContent(db: Database, content: Content): Promise<stri
       hash.update(chunk);
       bytes += chunk.length;
       await execute(db, 'insert into file_chunks (sha256, sequence, data) values ($1, $2, $3)', [
-        ...[draft, sequence, chunk],
+        draft,
+        sequence,
+        chunk,
       ]);
       sequence += 1;
     }

@@ -45,7 +45,8 @@ export const findAnything = (
          where p.code ilike asked.like or p.specimen_id ilike asked.like
        union all
        select 'print', r.print_id, r.print_id, c.label || ', ' || a.name, r.study_id, 4
-         from prints r join contenders c using (study_id, contender_id) join artefacts a using (study_id, artefact_id), asked
+         from prints r join contenders c using (study_id, contender_id)
+           join artefacts a using (study_id, artefact_id), asked
          where r.print_id ilike asked.like
        union all
        select 'sliced-file', f.path, f.path, null, f.study_id, 5

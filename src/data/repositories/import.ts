@@ -73,7 +73,8 @@ export async function storeStudy(
   }
   const begun = Date.parse(study.meta.created ?? '');
   await tieRows(db, studyId, {
-    ...{ knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun), isKept: false },
+    knownAt: new Date(Number.isNaN(begun) ? Date.now() : begun),
+    isKept: false,
   });
   const links = [...files].map(([path, sha256]) => ({ path, sha256 }));
   await execute(
@@ -89,7 +90,9 @@ export async function storeStudy(
       `insert into changes (study_id, table_name, row_key, before, after, who, actor, person, at)
        select $1::uuid, table_name, row_key, before, after, who, null, person, at
        from jsonb_array_elements($2::jsonb) with ordinality as item(held, n),
-         jsonb_to_record(held) as h(table_name text, row_key jsonb, before jsonb, after jsonb, who text, person text, at timestamptz)
+         jsonb_to_record(held) as h(
+           table_name text, row_key jsonb, before jsonb, after jsonb, who text, person text, at timestamptz
+         )
        order by n`,
       [studyId, asJson(history.slice(from, from + BATCH))],
     );

@@ -3,13 +3,18 @@ import { isPresent } from '../presence';
 import { transact } from '../write';
 
 /** Says that a process works on a job. */
-export const beginJob = (db: Database, jobId: string, queue: string, process: number): Promise<void> =>
+export const beginJob = (
+  db: Database,
+  jobId: string,
+  queue: string,
+  process: number,
+): Promise<void> =>
   execute(
     db,
     `insert into jobs_at_work (job_id, queue, process) values ($1, $2, $3)
      on conflict (job_id) do update set process = excluded.process, since = now()`,
     [jobId, queue, process],
-  ); // prettier-ignore
+  );
 
 /** So long a process that has taken a job may need until it says so, s. */
 const SAID_WITHIN_S = 10;

@@ -71,7 +71,9 @@ export async function linkState(db: Database, studyId: string): Promise<LinkStat
   return {
     isLinked: study?.is_linked === true,
     revision: study?.revision ?? '',
-    ...{ machines, dropped, strangers },
+    machines,
+    dropped,
+    strangers,
   };
 }
 
@@ -117,15 +119,19 @@ export const setLinkMachine = ({ db, studyId }: Write, heard: LinkMachine): Prom
        printed_job = excluded.printed_job, print_id = excluded.print_id, energy_start_wh = excluded.energy_start_wh,
        energy_wh = excluded.energy_wh, is_up = excluded.is_up`,
     [
-      ...[studyId, heard.machine_id, heard.session, heard.sequence, heard.at, heard.state],
-      ...[
-        heard.progress,
-        heard.progress_at,
-        heard.printed_job,
-        heard.print_id,
-        heard.energy_start_wh,
-      ],
-      ...[heard.energy_wh, heard.is_up],
+      studyId,
+      heard.machine_id,
+      heard.session,
+      heard.sequence,
+      heard.at,
+      heard.state,
+      heard.progress,
+      heard.progress_at,
+      heard.printed_job,
+      heard.print_id,
+      heard.energy_start_wh,
+      heard.energy_wh,
+      heard.is_up,
     ],
   );
 

@@ -147,7 +147,9 @@ export const setPerAddress = (
   count: number,
 ): Promise<void> =>
   execute(db, 'update panel_runs set per_address = $3 where study_id = $1 and panel_id = $2', [
-    ...[studyId, panelId, count],
+    studyId,
+    panelId,
+    count,
   ]);
 
 /** The judge of an id in a panel; null where there is none. */
@@ -389,7 +391,9 @@ export async function bookBallots(
   const rows = asJson(
     ballots.map(({ items, ...one }) => ({
       ...one,
-      ...{ item_1: items[0], item_2: items[1], item_3: items[2] ?? null },
+      item_1: items[0],
+      item_2: items[1],
+      item_3: items[2] ?? null,
     })),
   );
   const from = `from jsonb_to_recordset($3::jsonb) as b(judge text, item_1 text, item_2 text,

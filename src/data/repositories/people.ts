@@ -22,7 +22,10 @@ export const listPeople = (db: Database): Promise<Person[]> =>
 
 /** Whether there is an owner: from then on everybody has to say who they are. */
 export async function hasOwner(db: Database): Promise<boolean> {
-  const rows = await select(db, `select 1 from people where role = 'owner' and closed_at is null limit 1`); // prettier-ignore
+  const rows = await select(
+    db,
+    `select 1 from people where role = 'owner' and closed_at is null limit 1`,
+  );
   return rows.length > 0;
 }
 
@@ -41,7 +44,9 @@ export async function findByName(
 
 /** @throws NotFoundError */
 export async function findPerson(db: Database, personId: string): Promise<Person> {
-  const [found] = await select<Person>(db, `select ${COLUMNS} from people where person_id = $1`, [personId]); // prettier-ignore
+  const [found] = await select<Person>(db, `select ${COLUMNS} from people where person_id = $1`, [
+    personId,
+  ]);
   if (!found) throw new NotFoundError(`There is no person ${personId}.`);
   return found;
 }
@@ -70,8 +75,15 @@ export const setPassword = (
   keptSession: string | null,
 ): Promise<void> =>
   transact(db, async (bound) => {
-    await execute(bound, 'update people set password_hash = $2 where person_id = $1', [personId, passwordHash]); // prettier-ignore
-    await execute(bound, 'delete from sessions where person_id = $1 and session_id is distinct from $2', [personId, keptSession]); // prettier-ignore
+    await execute(bound, 'update people set password_hash = $2 where person_id = $1', [
+      personId,
+      passwordHash,
+    ]);
+    await execute(
+      bound,
+      'delete from sessions where person_id = $1 and session_id is distinct from $2',
+      [personId, keptSession],
+    );
   });
 
 /**

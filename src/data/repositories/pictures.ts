@@ -138,7 +138,13 @@ export const setPicture = (
     `update pictures set state = $3, message = $4, width = $5, height = $6, taken_at = $7, codes = $8
      where study_id = $1 and "path" = $2`,
     [
-      ...[studyId, path, found.state, found.message, found.width, found.height, found.taken_at],
+      studyId,
+      path,
+      found.state,
+      found.message,
+      found.width,
+      found.height,
+      found.taken_at,
       found.codes && asJson(found.codes),
     ],
   );
@@ -150,7 +156,9 @@ export const setTold = (
   told: ToldOfPhoto,
 ): Promise<void> =>
   execute(db, 'update pictures set told = $3 where study_id = $1 and "path" = $2', [
-    ...[studyId, path, asJson(told)],
+    studyId,
+    path,
+    asJson(told),
   ]);
 
 /** Says by what a photo's view is laid; null: it is not. */
@@ -160,7 +168,9 @@ export const setLaid = (
   laid: LaidView | null,
 ): Promise<void> =>
   execute(db, 'update pictures set laid = $3 where study_id = $1 and "path" = $2', [
-    ...[studyId, path, laid && asJson(laid)],
+    studyId,
+    path,
+    laid && asJson(laid),
   ]);
 
 /** Puts what was made of a photo in place of what was there of that kind. */

@@ -136,7 +136,10 @@ export async function brokenReading(
       studyId,
       asJson(
         readings.map(({ specimen_id, dimension_id, instrument_id }, place) => ({
-          ...{ place, specimen_id, dimension_id, instrument_id },
+          place,
+          specimen_id,
+          dimension_id,
+          instrument_id,
         })),
       ),
     ],

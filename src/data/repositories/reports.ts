@@ -171,13 +171,20 @@ export const finishRevision = (
          frozen_at = $3, study_revision = $4, model = $5::jsonb, figures = $6::jsonb, notes = $7::json
        where study_id = $1 and "number" = $2 and asked_at = $8 returning 1 as one`,
       [
-        ...[studyId, number, model.frozen_at, studyRevision],
-        ...[JSON.stringify(model), JSON.stringify(figures), JSON.stringify(notes), askedAt],
+        studyId,
+        number,
+        model.frozen_at,
+        studyRevision,
+        JSON.stringify(model),
+        JSON.stringify(figures),
+        JSON.stringify(notes),
+        askedAt,
       ],
     );
     if (found.length === 0) throw new NotFoundError(`Report ${number} is not wanted any more.`);
     await execute(bound, 'delete from report_files where study_id = $1 and "number" = $2', [
-      ...[studyId, number],
+      studyId,
+      number,
     ]);
     await execute(
       bound,

@@ -50,7 +50,14 @@ export const insertSession = (
     db,
     `insert into sessions (session_id, token_hash, person_id, role, device, address)
      values ($1, $2, $3, $4, $5, $6)`,
-    [session.session_id, tokenHash, session.person_id, session.role, session.device.slice(0, 200), session.address], // prettier-ignore
+    [
+      session.session_id,
+      tokenHash,
+      session.person_id,
+      session.role,
+      session.device.slice(0, 200),
+      session.address,
+    ],
   );
 
 /** Who is signed in by a token: their session and person; null where it is over or never was. */
@@ -58,7 +65,9 @@ export async function findSession(
   db: Database,
   tokenHash: Buffer,
 ): Promise<(Session & { name: string; initials: string | null }) | null> {
-  const [found] = await select<Session & { name: string; initials: string | null; is_old: boolean }>(
+  const [found] = await select<
+    Session & { name: string; initials: string | null; is_old: boolean }
+  >(
     db,
     `select s.session_id, s.person_id, s.role, s.device, s.address, ${moments('s.made_at', 's.used_at')},
        p.name, p.initials, s.used_at < now() - make_interval(secs => $3) as is_old
@@ -69,9 +78,12 @@ export async function findSession(
   );
   if (!found) return null;
   const { is_old, ...session } = found;
-  if (is_old) await execute(db, 'update sessions set used_at = now() where session_id = $1', [session.session_id]); // prettier-ignore
+  if (is_old)
+    await execute(db, 'update sessions set used_at = now() where session_id = $1', [
+      session.session_id,
+    ]);
   return session;
-} // prettier-ignore
+}
 
 /** The devices that somebody is signed in on, the one used last first. */
 export const listSessions = (db: Database, personId: string): Promise<Session[]> =>
@@ -88,7 +100,11 @@ export async function endSession(
   personId: string,
   sessionId: string,
 ): Promise<boolean> {
-  const rows = await select(db, 'delete from sessions where session_id = $1 and person_id = $2 returning 1', [sessionId, personId]); // prettier-ignore
+  const rows = await select(
+    db,
+    'delete from sessions where session_id = $1 and person_id = $2 returning 1',
+    [sessionId, personId],
+  );
   return rows.length > 0;
 }
 
@@ -104,7 +120,9 @@ export const insertKey = (
     [key.key_id, key.name, tokenHash, key.role, key.machine_id, key.made_by, key.ends_at],
   );
 
-const KEY_COLUMNS = `key_id, name, role, machine_id, made_by, ${moments('made_at', 'ends_at', 'used_at', 'revoked_at')}`;
+const KEY_COLUMNS =
+  'key_id, name, role, machine_id, made_by, ' +
+  `${moments('made_at', 'ends_at', 'used_at', 'revoked_at')}`;
 
 /** The key of a token; null where it has ended, was taken back, or never was. */
 export async function findKey(db: Database, tokenHash: Buffer): Promise<AccessKey | null> {
@@ -116,16 +134,24 @@ export async function findKey(db: Database, tokenHash: Buffer): Promise<AccessKe
   );
   if (!found) return null;
   const { is_old, ...key } = found;
-  if (is_old) await execute(db, 'update access_keys set used_at = now() where key_id = $1', [key.key_id]); // prettier-ignore
+  if (is_old)
+    await execute(db, 'update access_keys set used_at = now() where key_id = $1', [key.key_id]);
   return key;
 }
 
 export const listKeys = (db: Database): Promise<AccessKey[]> =>
-  select(db, `select ${KEY_COLUMNS} from access_keys order by access_keys.revoked_at is not null, access_keys.made_at desc`); // prettier-ignore
+  select(
+    db,
+    `select ${KEY_COLUMNS} from access_keys order by access_keys.revoked_at is not null, access_keys.made_at desc`,
+  );
 
 /** Takes a key back; what it was called, or null where there is none to take back. */
 export async function revokeKey(db: Database, keyId: string): Promise<string | null> {
-  const [found] = await select<{ name: string }>(db, 'update access_keys set revoked_at = now() where key_id = $1 and revoked_at is null returning name', [keyId]); // prettier-ignore
+  const [found] = await select<{ name: string }>(
+    db,
+    'update access_keys set revoked_at = now() where key_id = $1 and revoked_at is null returning name',
+    [keyId],
+  );
   return found?.name ?? null;
 }
 

@@ -124,7 +124,12 @@ export const insertSlicedFile = (
        where study_id = $1 and path = $2
      on conflict (study_id, path) do nothing`,
     [
-      ...[studyId, path, purpose.contender_id, purpose.artefact_id, purpose.is_confirmed, who],
+      studyId,
+      path,
+      purpose.contender_id,
+      purpose.artefact_id,
+      purpose.is_confirmed,
+      who,
       purpose.settings == null ? null : asJson(purpose.settings),
     ],
   );

@@ -1,6 +1,14 @@
 import { v7 as uuid } from 'uuid';
 import type { AnyRow, Row } from '../../core/study';
-import { besideEachOther, KINDS, nameOfThing, pairKey, type Facts, type KnownThing, type ThingKind } from '../../core/workshop'; // prettier-ignore
+import {
+  besideEachOther,
+  KINDS,
+  nameOfThing,
+  pairKey,
+  type Facts,
+  type KnownThing,
+  type ThingKind,
+} from '../../core/workshop';
 import { asJson, execute, select, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact } from '../write';
@@ -131,7 +139,9 @@ export function addThing(
 ): Promise<Thing> {
   return transact(db, async (bound) => {
     // Two who name a thing at once follow one another: the second hears of the first.
-    await execute(bound, 'select pg_advisory_xact_lock(hashtextextended($1, 0))', [`things ${kind}`]); // prettier-ignore
+    await execute(bound, 'select pg_advisory_xact_lock(hashtextextended($1, 0))', [
+      `things ${kind}`,
+    ]);
     const name = nameOfThing(kind, facts);
     const twin = evenIfNamed ? null : await thingCalled(bound, kind, name);
     if (twin) {
@@ -223,8 +233,12 @@ export function mergeThings(db: Database, into: string, from: string): Promise<T
       throw new RefusedError(`${merged.name} is a ${merged.kind}, ${kept.name} a ${kept.kind}.`);
     }
     const uses = await usesOfThings(bound, kept.kind);
-    const studiesOf = (uid: string) => uses.filter((use) => use.uid === uid).map((use) => use.study_id); // prettier-ignore
-    const both = besideEachOther({ studies: studiesOf(kept.uid) }, { studies: studiesOf(merged.uid) }); // prettier-ignore
+    const studiesOf = (uid: string) =>
+      uses.filter((use) => use.uid === uid).map((use) => use.study_id);
+    const both = besideEachOther(
+      { studies: studiesOf(kept.uid) },
+      { studies: studiesOf(merged.uid) },
+    );
     if (both !== null) {
       const title = uses.find((use) => use.study_id === both)?.title ?? '';
       throw new RefusedError(
@@ -303,7 +317,9 @@ export async function knownThings(db: Database, kind: ThingKind): Promise<KnownT
     const own = uses.filter((use) => use.uid === uid);
     const hashes = own.flatMap(({ row }) => (row as Partial<Row<'artefacts'>>).mesh_sha256 ?? []);
     return {
-      ...{ uid, kind, facts },
+      uid,
+      kind,
+      facts,
       meshes: [...new Set(hashes.map((hash) => hash.toLowerCase()))],
       settings: own.map((use) => settings.get(`${use.study_id} ${use.id}`)).find(Boolean) ?? null,
       studies: own.map((use) => use.study_id),

@@ -1,6 +1,15 @@
 import { v7 as uuid } from 'uuid';
 import type { AnyRow, TableName } from '../../core/study';
-import { factsOf, keptInStep, KINDS, kindOfTable, nameOfThing, THING_KINDS, type Facts, type ThingKind } from '../../core/workshop'; // prettier-ignore
+import {
+  factsOf,
+  keptInStep,
+  KINDS,
+  kindOfTable,
+  nameOfThing,
+  THING_KINDS,
+  type Facts,
+  type ThingKind,
+} from '../../core/workshop';
 import { asJson, execute, select, type Database } from '../database';
 import { RefusedError } from '../errors';
 import type { Write } from '../write';
@@ -49,7 +58,14 @@ export async function tieRows(
     const rows = loose.map(({ study_id, id, row }) => {
       const facts = factsOf(kind, row);
       const uid = typeof row.uid === 'string' ? row.uid.toLowerCase() : null;
-      return { study_id, id, uid: uid ?? uuid(), facts, name: nameOfThing(kind, facts), isNamed: uid !== null }; // prettier-ignore
+      return {
+        study_id,
+        id,
+        uid: uid ?? uuid(),
+        facts,
+        name: nameOfThing(kind, facts),
+        isNamed: uid !== null,
+      };
     });
     await checkKinds(db, kind, rows);
     await execute(
@@ -87,7 +103,9 @@ async function checkOnce(db: Database, studyId: string, kind: ThingKind): Promis
   );
   if (!twice) return;
   throw new RefusedError(
-    `${table}.csv: ${twice.rows.join(' and ')} are one thing of this workshop, ${twice.name}. Two rows of a study are two things: leave the lasting id (uid) of one empty, or take their merge back.`,
+    `${table}.csv: ${twice.rows.join(' and ')} are one thing of this workshop, ${twice.name}. ` +
+      'Two rows of a study are two things: leave the lasting id (uid) of one empty, or take ' +
+      'their merge back.',
   );
 }
 
@@ -108,7 +126,8 @@ async function checkKinds(
   if (!other) return;
   const row = named.find((one) => one.uid === other.uid);
   throw new RefusedError(
-    `${KINDS[kind].table}.csv: ${row?.id ?? ''} has the lasting id (uid) of the ${other.kind} ${other.name} in this workshop. Give it an id of its own, or leave the cell empty.`,
+    `${KINDS[kind].table}.csv: ${row?.id ?? ''} has the lasting id (uid) of the ${other.kind} ` +
+      `${other.name} in this workshop. Give it an id of its own, or leave the cell empty.`,
   );
 }
 

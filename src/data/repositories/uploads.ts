@@ -77,7 +77,8 @@ export async function beginUpload(
   const { files = 0, bytes = 0 } = begunByThem ?? {};
   if (files > MOST_BEGUN.files || bytes > MOST_BEGUN.bytes) {
     throw new RefusedError(
-      `You have begun to send ${files - 1} files that did not arrive yet: let them arrive first. What is not sent on is given up after a day.`,
+      `You have begun to send ${files - 1} files that did not arrive yet: let them arrive first. ` +
+        'What is not sent on is given up after a day.',
     );
   }
   return { ...file, received: 0 };

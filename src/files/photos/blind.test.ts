@@ -18,7 +18,8 @@ async function photo(name: string, side: number, grey: number): Promise<string> 
   const r = side / 8;
   for (let y = 0; y < side; y += 1) {
     for (let x = 0; x < side; x += 1) {
-      if (Math.hypot(x - side / 2, y - side / 2) < r) data.fill(grey / 2, 3 * (y * side + x), 3 * (y * side + x) + 3);
+      if (Math.hypot(x - side / 2, y - side / 2) < r)
+        data.fill(grey / 2, 3 * (y * side + x), 3 * (y * side + x) + 3);
     }
   }
   await sharp(data, { raw: { width: side, height: side, channels: 3 } })
@@ -26,11 +27,12 @@ async function photo(name: string, side: number, grey: number): Promise<string> 
     .jpeg({ quality: 97 })
     .toFile(path);
   return path;
-} // prettier-ignore
+}
 
 /** The photo shows 20 × 20 mm of its view, the middle of which is 0, y upwards. */
 const frameOf = (path: string, side: number) => ({
-  ...{ path, pxPerMm: side / 20 },
+  path,
+  pxPerMm: side / 20,
   toPicture: [side / 20, 0, side / 2, 0, -side / 20, side / 2, 0, 0, 1],
 });
 
@@ -44,14 +46,20 @@ describe('pictures for judges', () => {
     ];
     const pictures = await blindPictures(frames, PLACE, 20, 'as-taken');
     const facts = await Promise.all(pictures.map((bytes) => sharp(bytes).metadata()));
-    expect(facts.map(({ width, height, channels }) => [width, height, channels])).toEqual([[200, 160, 3], [200, 160, 3]]);
+    expect(facts.map(({ width, height, channels }) => [width, height, channels])).toEqual([
+      [200, 160, 3],
+      [200, 160, 3],
+    ]);
     for (const [at, bytes] of pictures.entries()) {
       expect(facts[at]).not.toHaveProperty('exif');
       expect(Buffer.from(bytes).includes('KM at the bench')).toBe(false);
     }
     // The disc of 2.5 mm about the middle is where it was, at 20 pixels a millimetre.
     for (const bytes of pictures) {
-      const { data, info } = await sharp(bytes).greyscale().raw().toBuffer({ resolveWithObject: true });
+      const { data, info } = await sharp(bytes)
+        .greyscale()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
       const at = (x: number, y: number) => data[y * info.width + x] ?? 0;
       expect(at(100, 80)).toBeLessThan(70);
       expect(at(100 + 60, 80)).toBeGreaterThan(110);
@@ -66,7 +74,9 @@ describe('pictures for judges', () => {
     ];
     const means = async (levels: 'matched' | 'as-taken') =>
       Promise.all(
-        (await blindPictures(frames, PLACE, 20, levels)).map(async (bytes) => (await sharp(bytes).stats()).channels.map(({ mean }) => mean)),
+        (await blindPictures(frames, PLACE, 20, levels)).map(async (bytes) =>
+          (await sharp(bytes).stats()).channels.map(({ mean }) => mean),
+        ),
       );
     const [dark = [], bright = []] = await means('matched');
     expect([dark.length, bright.length]).toEqual([1, 1]);
@@ -77,7 +87,9 @@ describe('pictures for judges', () => {
 
   it('are refused where a photo does not show the place', async () => {
     const frames = [frameOf(await photo('small.jpg', 400, 120), 400)];
-    await expect(blindPictures(frames, { ...PLACE, w: 30 }, 20, 'as-taken')).rejects.toThrow(PictureError);
+    await expect(blindPictures(frames, { ...PLACE, w: 30 }, 20, 'as-taken')).rejects.toThrow(
+      PictureError,
+    );
   });
 
   it('are made longer by noise that no decoder shows', async () => {
@@ -90,8 +102,10 @@ describe('pictures for judges', () => {
       expect((await pixels(padded)).equals(await pixels(bytes))).toBe(true);
     }
     // Twice the same picture is twice another file.
-    expect(paddedJpeg(bytes, bytes.length + 500)).not.toEqual(paddedJpeg(bytes, bytes.length + 500));
+    expect(paddedJpeg(bytes, bytes.length + 500)).not.toEqual(
+      paddedJpeg(bytes, bytes.length + 500),
+    );
     expect(() => paddedJpeg(bytes, bytes.length + LEAST_PADDING - 1)).toThrow(RangeError);
     expect(() => paddedJpeg(new Uint8Array(100), 200)).toThrow(RangeError);
   });
-}); // prettier-ignore
+});

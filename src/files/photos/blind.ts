@@ -70,13 +70,14 @@ function greyOf({ data, width, height, channels }: Pixels): Grey {
   let sum = 0;
   for (let at = 0; at < grey.length; at += 1) {
     const from = at * channels;
-    const [r = 0, g = r, b = r] = channels < 3 ? [data[from]] : [data[from], data[from + 1], data[from + 2]];
+    const [r = 0, g = r, b = r] =
+      channels < 3 ? [data[from]] : [data[from], data[from + 1], data[from + 2]];
     const value = Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b);
     grey[at] = value;
     sum += value;
   }
   return { data: grey, width, height, mean: sum / grey.length };
-} // prettier-ignore
+}
 
 async function cutOut(
   { path, toPicture, pxPerMm: own }: BlindFrame,

@@ -35,7 +35,11 @@ export async function examinePhoto(path: string): Promise<PhotoFacts> {
   for (let shown = full, level = 0; ; shown = halved(shown), level += 1) {
     const bytes = await fromPixels(shown).jpeg({ quality: QUALITY, mozjpeg: false }).toBuffer();
     levels.push({
-      ...{ level, column: 0, row: 0, width: shown.width, height: shown.height },
+      level,
+      column: 0,
+      row: 0,
+      width: shown.width,
+      height: shown.height,
       bytes: new Uint8Array(bytes),
     });
     if (Math.max(shown.width, shown.height) <= SMALLEST) break;

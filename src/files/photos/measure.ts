@@ -32,7 +32,8 @@ export async function measureOnPhoto(
   const left = Math.max(0, region.x);
   const top = Math.max(0, region.y);
   const read = {
-    ...{ x: left, y: top },
+    x: left,
+    y: top,
     w: Math.min(size.width, region.x + region.w) - left,
     h: Math.min(size.height, region.y + region.h) - top,
   };
@@ -57,7 +58,8 @@ function pixelsAround(toPicture: Projection, { x, y, w, h }: ViewBox): PixelRegi
   const [us, vs] = [corners.map((corner) => corner.x), corners.map((corner) => corner.y)];
   const [left, top] = [Math.floor(Math.min(...us)) - 2, Math.floor(Math.min(...vs)) - 2];
   return {
-    ...{ x: left, y: top },
+    x: left,
+    y: top,
     w: Math.ceil(Math.max(...us)) + 2 - left,
     h: Math.ceil(Math.max(...vs)) + 2 - top,
   };

@@ -9,7 +9,9 @@ import { isHeic, kindOfPicture } from './picture-kinds';
 sharp.block({ operation: ['VipsForeignLoad'] });
 sharp.unblock({
   operation: [
-    ...['VipsForeignLoadJpeg', 'VipsForeignLoadPng', 'VipsForeignLoadWebp'],
+    'VipsForeignLoadJpeg',
+    'VipsForeignLoadPng',
+    'VipsForeignLoadWebp',
     'VipsForeignLoadSvgBuffer',
   ],
 });
@@ -131,7 +133,9 @@ export async function readRegion(
   try {
     const { data, info } = await picture.toBuffer({ resolveWithObject: true });
     const pixels: Pixels = {
-      ...{ width: info.width, height: info.height, channels: info.channels },
+      width: info.width,
+      height: info.height,
+      channels: info.channels,
       data: isDeep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data,
     };
     return { size, raster: luminanceOf(pixels) };
@@ -140,7 +144,10 @@ export async function readRegion(
   }
 }
 
-/** A picture as it is seen, in three channels of 8 bits, whatever it has; on white where it is see-through. @throws PictureError */
+/**
+ * A picture as it is seen, in three channels of 8 bits, whatever it has; on white where it is
+ * see-through. @throws PictureError
+ */
 export async function readColour(path: string): Promise<Pixels & { data: Uint8Array }> {
   try {
     const { data, info } = await openPicture(path)

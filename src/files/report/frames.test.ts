@@ -30,7 +30,10 @@ const BOX = { x: 2, y: 1, w: 16, h: 8 };
 
 /** Mean levels of the left and the right half of a picture. */
 async function halves(name: string): Promise<[number, number]> {
-  const { data, info } = await sharp(join(folder, name)).greyscale().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const { data, info } = await sharp(join(folder, name))
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   const sums = [0, 0];
   for (let at = 0; at < data.length; at += 1) {
     const half = at % info.width < info.width / 2 ? 0 : 1;
@@ -70,7 +73,9 @@ describe('photos of one place', () => {
 
   it('are stretched no more than threefold: noise is not to look like a defect', async () => {
     const flat = await photo('flat.jpg', 128, 2);
-    await cutFrames(folder, [{ box: BOX, frames: [{ source: flat, marks: MARKS, file: 'photos/f.jpg' }] }]); // prettier-ignore
+    await cutFrames(folder, [
+      { box: BOX, frames: [{ source: flat, marks: MARKS, file: 'photos/f.jpg' }] },
+    ]);
     const [left, right] = await halves('photos/f.jpg');
     expect(right - left).toBeGreaterThan(8);
     expect(right - left).toBeLessThan(16);

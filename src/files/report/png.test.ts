@@ -5,7 +5,8 @@ import sharp from 'sharp';
 import { expect, it, vi } from 'vitest';
 import { pngOf } from './png';
 
-const CARD = '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="40" height="20" fill="#7e2358"/></svg>'; // prettier-ignore
+const CARD =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="40" height="20" fill="#7e2358"/></svg>';
 
 it('a card is drawn whatever other threads have begun to read photos meanwhile', async () => {
   expect(await sharp(await pngOf(CARD)).metadata()).toMatchObject({ width: 40, height: 20 });

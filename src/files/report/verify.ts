@@ -40,11 +40,9 @@ function isSince(value: unknown): boolean {
   const row = z.looseObject({ label: text.optional(), then: z.unknown(), now: z.unknown() });
   const shape = z.looseObject({
     from: z.number().int(),
-    ...{
-      figures: z.array(row).max(MANY),
-      words: z.array(row).max(MANY),
-      data: z.array(row).max(MANY),
-    },
+    figures: z.array(row).max(MANY),
+    words: z.array(row).max(MANY),
+    data: z.array(row).max(MANY),
   });
   return shape.safeParse(value).success;
 }
@@ -68,7 +66,10 @@ const figuresSchema = z.object({
         address: text,
         label: text,
         printed: text,
-        ...{ value: number, low: number, high: number, word: text.nullable() },
+        value: number,
+        low: number,
+        high: number,
+        word: text.nullable(),
         style: z.enum(['value', 'signed', 'size', 'ratio', 'ends', 'word']),
         factor: z.number(),
         digits: z.number().int().min(0).max(20),
@@ -159,7 +160,8 @@ async function verifyData(
   const isOwn = stated.edition === EDITION;
   const isOurs = isOwn && stated.maker === makerHash();
   return {
-    ...{ figures, follow },
+    figures,
+    follow,
     departures: [
       ...departures,
       ...headDepartures(stated, computed, root),
@@ -208,7 +210,10 @@ async function listedDepartures(
   report: OpenedReport,
 ): Promise<Departure[]> {
   const file = (where: string, stated: string, found: string): Departure => ({
-    ...{ what: 'file', where, stated, found },
+    what: 'file',
+    where,
+    stated,
+    found,
   });
   if (listed === undefined) {
     // Reports of this edition list their files: one that does not was changed.
@@ -356,7 +361,8 @@ function textDepartures(page: HTMLElement, anew: HTMLElement): Departure[] {
   const added = stated.filter((line) => take(inFound, line));
   const gone = found.filter((line) => take(inStated, line));
   const all = Array.from({ length: Math.max(added.length, gone.length) }, (_, at): Departure => ({
-    ...{ what: 'page', where: 'its text' },
+    what: 'page',
+    where: 'its text',
     stated: added[at] ?? 'not there',
     found: gone[at] ?? 'not there',
   }));

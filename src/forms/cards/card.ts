@@ -96,9 +96,12 @@ function foot(pen: Pen, model: ReportModel): void {
   const said = `report ${model.number}, ${dayOf(model.frozen_at)}`;
   const room = width - 2 * MARGIN - widthOf(said, SMALLEST, 'regular') - 40;
   pen.line(MARGIN, y - 46, width - MARGIN, y - 46, colours.line, 2);
-  pen.text(fitted(who, room, SMALLEST, 'regular'), MARGIN, y, { size: SMALLEST, colour: colours.second });
+  pen.text(fitted(who, room, SMALLEST, 'regular'), MARGIN, y, {
+    size: SMALLEST,
+    colour: colours.second,
+  });
   pen.text(said, width - MARGIN, y, { size: SMALLEST, colour: colours.second, anchor: 'end' });
-} // prettier-ignore
+}
 
 function badge(pen: Pen, model: ReportModel, id: string, x: number, y: number, size: number): void {
   const mark = model.contenders.find((one) => one.contender_id === id);
@@ -108,7 +111,9 @@ function badge(pen: Pen, model: ReportModel, id: string, x: number, y: number, s
   pen.rect(x + 2, y + 2, size - 4, size - 4, inside, ` rx="5" stroke="${hue}" stroke-width="4"`);
   const letters = Math.max(SMALLEST, size * 0.58);
   pen.text(mark.letter, x + size / 2, y + size / 2 + letters * 0.36, {
-    ...{ size: letters, face: 'bold', anchor: 'middle' },
+    size: letters,
+    face: 'bold',
+    anchor: 'middle',
     colour: mark.isTuned ? pen.colours.sheet : hue,
   });
   if (!mark.isReference) return;
@@ -135,14 +140,19 @@ function answerCard(pen: Pen, model: ReportModel, verdict: string): Said | null 
     y += 100;
   }
   const end = pen.lines(sentence.text, MARGIN + 40, y, room, isWide ? 6 : 9, {
-    ...{ size, colour: colours.ink, face: 'bold' },
+    size,
+    colour: colours.ink,
+    face: 'bold',
   });
   pen.rect(MARGIN, y - size, 8, end - y + size * 0.7, colours.accent);
   let below = end + 10;
   for (const tie of sentence.ties.slice(0, 4)) {
     if (below > height - MARGIN - 90) break;
     const text = fitted(plainText(model, tie.text), room, 36, 'regular');
-    pen.text(text, MARGIN + 40, below, { size: 36, colour: tie.isDecided ? colours.accent : colours.second }); // prettier-ignore
+    pen.text(text, MARGIN + 40, below, {
+      size: 36,
+      colour: tie.isDecided ? colours.accent : colours.second,
+    });
     below += 54;
   }
   return { title: model.title, description: sentence.text };
@@ -154,13 +164,20 @@ function chartCard(pen: Pen, model: ReportModel, chart: Chart): Said {
   const unit = chart.unit === '' ? '' : `, ${chart.unit}`;
   const title = `${capital(chart.title)}${unit}`;
   pen.text(fitted(title, width - 2 * MARGIN, 60, 'bold'), MARGIN, MARGIN + 48, {
-    ...{ size: 60, colour: colours.ink, face: 'bold' },
+    size: 60,
+    colour: colours.ink,
+    face: 'bold',
   });
   const better =
     chart.isLargerBetter === null ? '' : chart.isLargerBetter ? 'more is better' : 'less is better';
   const top = MARGIN + 96;
   if (better !== '') pen.text(better, MARGIN, top, { size: 32, colour: colours.second });
-  drawRows(pen, model, chart, { left: MARGIN, right: width - MARGIN, top: top + 30, bottom: height - MARGIN - 70 }); // prettier-ignore
+  drawRows(pen, model, chart, {
+    left: MARGIN,
+    right: width - MARGIN,
+    top: top + 30,
+    bottom: height - MARGIN - 70,
+  });
   return { title: `${title}: ${model.title}`, description: chart.sentence };
 }
 
@@ -196,7 +213,9 @@ function drawRows(pen: Pen, model: ReportModel, chart: Chart, frame: Frame): voi
     const value = row.figure?.printed ?? (row.instead || 'not known');
     const shown = fitted(value, 180, row.figure ? 38 : SMALLEST, row.figure ? 'mono' : 'regular');
     pen.text(shown, frame.right - 50, middle + 12, {
-      ...{ size: row.figure ? 38 : SMALLEST, face: row.figure ? 'mono' : 'regular', anchor: 'end' },
+      size: row.figure ? 38 : SMALLEST,
+      face: row.figure ? 'mono' : 'regular',
+      anchor: 'end',
       colour: row.figure ? colours.ink : colours.second,
     });
     if (row.verdict !== null) drawSign(pen, row.verdict, frame.right - 16, middle);
@@ -214,7 +233,13 @@ function drawSign(pen: Pen, verdict: Verdict, x: number, y: number): void {
   pen.text(sign, x, y + 12, { size: 36, colour: second, anchor: 'middle' });
 }
 
-function drawMarks(pen: Pen, model: ReportModel, row: ChartRow, y: number, x: (value: number) => number): void {
+function drawMarks(
+  pen: Pen,
+  model: ReportModel,
+  row: ChartRow,
+  y: number,
+  x: (value: number) => number,
+): void {
   const mark = model.contenders.find((one) => one.contender_id === row.contender);
   const hue = pen.colours.hues[mark?.hue ?? 0] ?? pen.colours.ink;
   row.dots.forEach((value, at) => {
@@ -224,7 +249,7 @@ function drawMarks(pen: Pen, model: ReportModel, row: ChartRow, y: number, x: (v
   const { value, low, high } = row.figure;
   if (low !== null && high !== null) pen.line(x(low), y, x(high), y, hue, 6);
   if (value !== null) pen.line(x(value), y - 20, x(value), y + 20, hue, 6);
-} // prettier-ignore
+}
 
 /** The same place of everyone, side by side. */
 function photoCard(pen: Pen, model: ReportModel, row: PhotoRow, photoOf: PhotoBytes): Said {
@@ -232,7 +257,8 @@ function photoCard(pen: Pen, model: ReportModel, row: PhotoRow, photoOf: PhotoBy
   const title = fitted(`The same place of everyone: ${row.title}`, width - 2 * MARGIN, 52, 'bold');
   pen.text(title, MARGIN, MARGIN + 42, { size: 52, colour: colours.ink, face: 'bold' });
   pen.text(fitted(row.where, width - 2 * MARGIN, 32, 'regular'), MARGIN, MARGIN + 92, {
-    ...{ size: 32, colour: colours.second },
+    size: 32,
+    colour: colours.second,
   });
   const [top, bottom] = [MARGIN + 124, height - MARGIN - 60];
   const columns = Math.min(row.frames.length, width > height ? 3 : 2);
@@ -247,9 +273,15 @@ function photoCard(pen: Pen, model: ReportModel, row: PhotoRow, photoOf: PhotoBy
     else pen.rect(x, y, wide, high - 72, colours.band);
     badge(pen, model, frame.contender, x, y + high - 62, 44);
     const text = `${nameIn(model, frame.contender)}${frame.figure ? ` · ${frame.figure.printed}` : ''}`;
-    pen.text(fitted(text, wide - 76, 30, 'regular'), x + 68, y + high - 29, { size: 30, colour: colours.ink }); // prettier-ignore
+    pen.text(fitted(text, wide - 76, 30, 'regular'), x + 68, y + high - 29, {
+      size: 30,
+      colour: colours.ink,
+    });
   });
-  return { title: row.title, description: `${row.where}: ${row.frames.map((frame) => nameIn(model, frame.contender)).join(', ')}` }; // prettier-ignore
+  return {
+    title: row.title,
+    description: `${row.where}: ${row.frames.map((frame) => nameIn(model, frame.contender)).join(', ')}`,
+  };
 }
 
 /** A figure of everyone as a picture for articles: the chart alone, on white. */
@@ -259,8 +291,15 @@ export function drawFigure(model: ReportModel, chart: Chart): string {
   const colours: Colours = LIGHT;
   const pen = new Pen(1200, height, colours);
   const unit = chart.unit === '' ? '' : `, ${chart.unit}`;
-  pen.text(fitted(`${chart.title}${unit}`, 1120, 36, 'bold'), 40, 60, { size: 36, colour: colours.ink, face: 'bold' }); // prettier-ignore
-  pen.text(fitted(chart.sentence, 1120, SMALLEST, 'regular'), 40, 106, { size: SMALLEST, colour: colours.second }); // prettier-ignore
+  pen.text(fitted(`${chart.title}${unit}`, 1120, 36, 'bold'), 40, 60, {
+    size: 36,
+    colour: colours.ink,
+    face: 'bold',
+  });
+  pen.text(fitted(chart.sentence, 1120, SMALLEST, 'regular'), 40, 106, {
+    size: SMALLEST,
+    colour: colours.second,
+  });
   drawRows(pen, model, chart, { left: 40, right: 1160, top: 130, bottom: 130 + rows * 64 });
   return pen.svg(chart.title, chart.sentence, colours.sheet);
 }

@@ -41,7 +41,9 @@ interface FoundGlyph {
 }
 
 const glyphs: Readonly<Record<Face, Map<string, FoundGlyph>>> = {
-  ...{ regular: new Map(), bold: new Map(), mono: new Map() },
+  regular: new Map(),
+  bold: new Map(),
+  mono: new Map(),
 };
 /** So many characters are remembered: all that the fonts have, and no end of those that they do not. */
 const MOST_GLYPHS = 5000;

@@ -81,7 +81,8 @@ export class Pen {
     const base = way === 'up' ? y + size : y - size;
     const fill = way === 'up' ? colour : 'none';
     this.#parts.push(
-      `<path d="M${n(x)} ${n(tip)}L${n(x + size)} ${n(base)}L${n(x - size)} ${n(base)}Z" fill="${fill}" stroke="${colour}" stroke-width="4"/>`,
+      `<path d="M${n(x)} ${n(tip)}L${n(x + size)} ${n(base)}L${n(x - size)} ${n(base)}Z" ` +
+        `fill="${fill}" stroke="${colour}" stroke-width="4"/>`,
     );
   }
 
@@ -95,7 +96,8 @@ export class Pen {
   image(x: number, y: number, width: number, height: number, jpeg: Uint8Array): void {
     const data = Buffer.from(jpeg).toString('base64');
     this.#parts.push(
-      `<image x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" preserveAspectRatio="xMidYMid slice" href="data:image/jpeg;base64,${data}"/>`,
+      `<image x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" ` +
+        `preserveAspectRatio="xMidYMid slice" href="data:image/jpeg;base64,${data}"/>`,
     );
   }
 
@@ -105,10 +107,14 @@ export class Pen {
       background === null
         ? ''
         : `<rect width="${this.width}" height="${this.height}" fill="${background}"/>`;
+    const letters = [...this.#letters.values()].map(
+      ({ name, outline }) => `<path id="${name}" d="${outline}"/>`,
+    );
     return [
-      `<svg xmlns="http://www.w3.org/2000/svg" width="${this.width}" height="${this.height}" viewBox="0 0 ${this.width} ${this.height}" role="img">`,
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${this.width}" height="${this.height}" ` +
+        `viewBox="0 0 ${this.width} ${this.height}" role="img">`,
       `<title>${escaped(title)}</title><desc>${escaped(description)}</desc>`,
-      `<defs>${[...this.#letters.values()].map(({ name, outline }) => `<path id="${name}" d="${outline}"/>`).join('')}</defs>`,
+      `<defs>${letters.join('')}</defs>`,
       paper,
       ...this.#parts,
       '</svg>\n',

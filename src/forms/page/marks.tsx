@@ -14,7 +14,10 @@ export function Badge({ model, id }: { model: Contenders; id: string }) {
   return (
     <span
       className={classes(
-        ...['badge', `hue-${mark.hue}`, mark.isTuned && 'tuned', mark.isReference && 'reference'],
+        'badge',
+        `hue-${mark.hue}`,
+        mark.isTuned && 'tuned',
+        mark.isReference && 'reference',
       )}
       aria-hidden="true"
     >

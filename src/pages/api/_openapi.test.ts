@@ -8,7 +8,9 @@ import { ROW_EXAMPLES } from '../../server/api/examples';
 import { addressOf, faultsOf, openApi } from '../../server/api/openapi';
 
 const SOURCES = import.meta.glob<string>('./v1/**/*.ts', {
-  ...{ eager: true, query: '?raw', import: 'default' },
+  eager: true,
+  query: '?raw',
+  import: 'default',
 });
 const sourceOf = (pattern: string): string => {
   const path = pattern.replace('/api', '.');
@@ -78,9 +80,13 @@ describe('the description of the API', () => {
       const found = ENDPOINTS.find((one) => one.method === method && one.pattern === pattern);
       return found ? faultsOf(found) : [];
     };
-    expect(faults('PATCH', '/api/v1/studies/[study]')).toEqual([400, 401, 403, 404, 409, 412, 413, 415, 422, 500, 503]); // prettier-ignore
+    expect(faults('PATCH', '/api/v1/studies/[study]')).toEqual([
+      400, 401, 403, 404, 409, 412, 413, 415, 422, 500, 503,
+    ]);
     expect(faults('POST', '/api/v1/sign-in')).toContain(429);
-    expect(faults('GET', '/api/v1/studies/[study]/readings')).toEqual([400, 401, 403, 404, 410, 500, 503]); // prettier-ignore
+    expect(faults('GET', '/api/v1/studies/[study]/readings')).toEqual([
+      400, 401, 403, 404, 410, 500, 503,
+    ]);
     expect(faults('GET', '/api/v1/me')).not.toContain(404);
   });
 });

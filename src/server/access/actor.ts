@@ -18,8 +18,13 @@ export interface Actor {
 
 /** Who works where there is no sign-in: whoever sits at this computer. */
 export const HOUSE: Actor = {
-  ...{ kind: 'house', id: null, name: 'this computer', initials: null, role: 'owner' },
-  ...{ personId: null, sessionId: null },
+  kind: 'house',
+  id: null,
+  name: 'this computer',
+  initials: null,
+  role: 'owner',
+  personId: null,
+  sessionId: null,
 };
 
 const acting = new AsyncLocalStorage<Actor>();

@@ -48,16 +48,23 @@ function ownNames(env: NodeJS.ProcessEnv): Set<string> {
 export function readDoors(env: NodeJS.ProcessEnv): Doors {
   const publicUrl = env.PUBLIC_URL ? env.PUBLIC_URL.replace(/\/+$/, '') : null;
   if (publicUrl !== null && !/^https?:\/\/[^/\s]+$/.test(publicUrl)) {
-    throw new Error(`PUBLIC_URL is ${publicUrl}: it must be an address such as https://bench.example, without a path.`); // prettier-ignore
+    throw new Error(
+      `PUBLIC_URL is ${publicUrl}: it must be an address such as https://bench.example, without a path.`,
+    );
   }
   const isProxied = env.TRUST_PROXY === '1';
   // A proxy lets others in: they are asked who they are.
   const isOpen = env.OPEN_DOORS === '1' || isProxied;
   if (env.TRUST_PROXY && !isProxied) {
-    throw new Error('TRUST_PROXY must be 1, where one proxy of yours stands before this, or unset.'); // prettier-ignore
+    throw new Error(
+      'TRUST_PROXY must be 1, where one proxy of yours stands before this, or unset.',
+    );
   }
   return {
-    ...{ isOpen, isProxied, publicUrl, fingerprint: null },
+    isOpen,
+    isProxied,
+    publicUrl,
+    fingerprint: null,
     isSecure: isProxied
       ? publicUrl?.startsWith('https:') === true
       : isOpen && env.PLAIN_HTTP !== '1',

@@ -58,10 +58,15 @@ export function addKey({
   const ends_at = new Date(Date.now() + days * 86_400_000).toISOString();
   return transact(app().db, async (db) => {
     const good = (await listKeys(db)).filter((key) => key.revoked_at === null);
-    if (good.length >= MOST_KEYS) throw new RequestError(422, `There are ${MOST_KEYS} keys already.`); // prettier-ignore
+    if (good.length >= MOST_KEYS)
+      throw new RequestError(422, `There are ${MOST_KEYS} keys already.`);
     const key = { key_id, name: called, role, machine_id: machine_id ?? null };
     await insertKey(db, { ...key, made_by: personId, ends_at }, hashOf(secret));
-    await logAccess(db, { what: 'key made', name: called, detail: { role, days, ...(machine_id && { machine_id }) } }); // prettier-ignore
+    await logAccess(db, {
+      what: 'key made',
+      name: called,
+      detail: { role, days, ...(machine_id && { machine_id }) },
+    });
     return { key_id, secret, ends_at };
   });
 }

@@ -133,7 +133,10 @@ export async function beginPasskey(
     throw new RequestError(409, FULL);
   }
   const options = await generateRegistrationOptions({
-    ...{ rpName: 'Vergleich', rpID: rpId, userName: name, userID: Buffer.from(personId) },
+    rpName: 'Vergleich',
+    rpID: rpId,
+    userName: name,
+    userID: Buffer.from(personId),
     attestationType: 'none',
     excludeCredentials: known.map((one) => ({
       id: one.credential_id,
@@ -159,13 +162,19 @@ export async function addPasskey(
   const found = await verifyRegistrationResponse({
     response: response as RegistrationResponseJSON,
     expectedChallenge: (challenge) => useChallenge(db, challenge, personId),
-    ...{ expectedOrigin: origin, expectedRPID: rpId, requireUserVerification: true },
+    expectedOrigin: origin,
+    expectedRPID: rpId,
+    requireUserVerification: true,
   }).catch((error: unknown) => refuse(error, 422, LATE));
   if (!found.verified) throw new RequestError(422, LATE);
   const { id, publicKey, counter, transports } = found.registrationInfo.credential;
   const proof = {
-    ...{ passkey_id: uuid(), person_id: personId, credential_id: id, counter },
-    ...{ public_key: Buffer.from(publicKey), transports: (transports ?? []).join(' ') },
+    passkey_id: uuid(),
+    person_id: personId,
+    credential_id: id,
+    counter,
+    public_key: Buffer.from(publicKey),
+    transports: (transports ?? []).join(' '),
   };
   await transact(db, async (bound) => {
     await lockPerson(bound, personId);
@@ -192,7 +201,8 @@ export async function beginPasskeySignIn(
 ): Promise<PublicKeyCredentialRequestOptionsJSON> {
   await checkChallenges(address);
   const options = await generateAuthenticationOptions({
-    ...{ rpID: partyAt(host).rpId, userVerification: 'required' },
+    rpID: partyAt(host).rpId,
+    userVerification: 'required',
   });
   await keepChallenge(app().db, options.challenge, null, MINUTES);
   return options;
@@ -219,9 +229,13 @@ export async function signInByPasskey(
   const found = await verifyAuthenticationResponse({
     response: response as AuthenticationResponseJSON,
     expectedChallenge: (challenge) => useChallenge(db, challenge, null),
-    ...{ expectedOrigin: origin, expectedRPID: rpId, requireUserVerification: true },
+    expectedOrigin: origin,
+    expectedRPID: rpId,
+    requireUserVerification: true,
     credential: {
-      ...{ id: proof.credential_id, counter: proof.counter, transports: transportsOf(proof) },
+      id: proof.credential_id,
+      counter: proof.counter,
+      transports: transportsOf(proof),
       publicKey: new Uint8Array(proof.public_key),
     },
   }).catch(failed);

@@ -29,6 +29,8 @@ let nobody: Promise<string> | null = null;
 /** Whether a password is the one of a hash; nobody's takes as long. */
 export async function isPassword(known: string | null, password: string): Promise<boolean> {
   nobody ??= hash('nobody signs in with this', COST);
-  const isRight = await verify(known ?? (await nobody), password.normalize('NFKC')).catch(() => false); // prettier-ignore
+  const isRight = await verify(known ?? (await nobody), password.normalize('NFKC')).catch(
+    () => false,
+  );
   return known !== null && isRight;
 }

@@ -2,7 +2,16 @@ import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
 import { ROLES } from '../../core/access';
 import { name, text } from '../../core/study/values';
-import { changePerson, findPerson, insertPerson, listPeople, logAccess, transact, type Database, type Person } from '../../data'; // prettier-ignore
+import {
+  changePerson,
+  findPerson,
+  insertPerson,
+  listPeople,
+  logAccess,
+  transact,
+  type Database,
+  type Person,
+} from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 import { makeLink, type HandedLink } from './links';
@@ -67,10 +76,13 @@ export const alterPerson = (
     return after;
   });
 
-function whatChanged(before: Person, after: Person): { what: string; detail?: { from: string; to: string } } {
+function whatChanged(
+  before: Person,
+  after: Person,
+): { what: string; detail?: { from: string; to: string } } {
   if (before.role !== after.role) {
     return { what: 'role changed', detail: { from: before.role, to: after.role } };
   }
   if ((before.closed_at === null) === (after.closed_at === null)) return { what: 'person changed' };
   return { what: after.closed_at === null ? 'door opened' : 'door closed' };
-} // prettier-ignore
+}

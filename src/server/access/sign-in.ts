@@ -31,7 +31,7 @@ export interface Visitor {
 /** A device in a few words: what kind it is, and what its browser says of the system. */
 export function deviceOf(userAgent: string | null): string {
   const text = userAgent ?? '';
-  if (!/^Mozilla\//.test(text)) return 'a program';
+  if (!text.startsWith('Mozilla/')) return 'a program';
   const kind = /\bMobile\b/.test(text) ? 'phone' : 'computer';
   const system = /\(([^)]*)\)/
     .exec(text)?.[1]
@@ -61,7 +61,10 @@ export async function beginSession(
   const session = { session_id: uuid(), person_id: person.person_id, role, device, address };
   await insertSession(db, session, hashOf(token));
   await logAccess(db, {
-    ...{ what: 'signed in', actor: `person:${person.person_id}`, name: person.name, address },
+    what: 'signed in',
+    actor: `person:${person.person_id}`,
+    name: person.name,
+    address,
     detail: { how, device, role },
   });
   return token;
@@ -75,7 +78,9 @@ export async function signIn(name: string, password: string, visitor: Visitor): 
   const person = await findByName(db, name);
   if (!(await isPassword(person?.password_hash ?? null, password)) || !person) {
     await logAccess(db, {
-      ...{ what: 'sign-in failed', name: name.slice(0, 80), address: visitor.address },
+      what: 'sign-in failed',
+      name: name.slice(0, 80),
+      address: visitor.address,
     });
     throw new RequestError(401, 'The name or the password is wrong.');
   }

@@ -43,8 +43,13 @@ export async function whoAsks(headers: Headers): Promise<Actor | null> {
     const key = await findKey(db, hashOf(bearer));
     if (!key) return null;
     return {
-      ...{ kind: 'key', id: `key:${key.key_id}`, name: key.name, initials: null, role: key.role },
-      ...{ personId: null, sessionId: null },
+      kind: 'key',
+      id: `key:${key.key_id}`,
+      name: key.name,
+      initials: null,
+      role: key.role,
+      personId: null,
+      sessionId: null,
     };
   }
   const token = cookieOf(headers, sessionCookie());
@@ -52,7 +57,15 @@ export async function whoAsks(headers: Headers): Promise<Actor | null> {
     const session = await findSession(db, hashOf(token));
     if (session) {
       const { person_id, session_id, name, initials, role } = session;
-      return { kind: 'person', id: `person:${person_id}`, name, initials, role, personId: person_id, sessionId: session_id }; // prettier-ignore
+      return {
+        kind: 'person',
+        id: `person:${person_id}`,
+        name,
+        initials,
+        role,
+        personId: person_id,
+        sessionId: session_id,
+      };
     }
   }
   return !doors().isOpen && !(await hasOwner(db)) ? HOUSE : null;

@@ -8,9 +8,15 @@ export const studyMade = z.object({ study_id: z.uuid() });
 
 export const studiesRead = z.array(
   z.object({
-    ...{ study_id: z.uuid(), name: z.string(), title: z.string(), intent: z.enum(INTENTS) },
-    ...{ question: z.string().nullable(), updated_at: z.string() },
-    ...{ contenders: z.int(), prints: z.int(), readings: z.int() },
+    study_id: z.uuid(),
+    name: z.string(),
+    title: z.string(),
+    intent: z.enum(INTENTS),
+    question: z.string().nullable(),
+    updated_at: z.string(),
+    contenders: z.int(),
+    prints: z.int(),
+    readings: z.int(),
   }),
 );
 

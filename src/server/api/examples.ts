@@ -6,9 +6,26 @@ export const ROW_EXAMPLES: Partial<Record<TableName, object>> = {
   profiles: { profile_id: 'stock', name: 'Stock 0.20', kind: 'stock' },
   profile_settings: { profile_id: 'stock', key: 'speed_outer_mm_s', value: '120' },
   materials: { material_id: 'pla', type: 'PLA', lot: '2026-03' },
-  contenders: { contender_id: 'a-stock', label: 'Auklet, stock', machine_id: 'auklet', profile_id: 'stock' },
+  contenders: {
+    contender_id: 'a-stock',
+    label: 'Auklet, stock',
+    machine_id: 'auklet',
+    profile_id: 'stock',
+  },
   artefacts: { artefact_id: 'clip', name: 'Clip' },
-  dimensions: { artefact_id: 'clip', dimension_id: 'width', name: 'width', axis: 'x', kind: 'external', nominal_mm: 20 },
-  instruments: { instrument_id: 'cal-1', kind: 'caliper', name: 'Bench caliper', resolution_mm: 0.01 },
+  dimensions: {
+    artefact_id: 'clip',
+    dimension_id: 'width',
+    name: 'width',
+    axis: 'x',
+    kind: 'external',
+    nominal_mm: 20,
+  },
+  instruments: {
+    instrument_id: 'cal-1',
+    kind: 'caliper',
+    name: 'Bench caliper',
+    resolution_mm: 0.01,
+  },
   planned: { contender_id: 'a-stock', artefact_id: 'clip', material_id: 'pla', repeats: 3 },
-}; // prettier-ignore
+};

@@ -22,7 +22,10 @@ export interface Endpoint {
   roles: readonly string[];
 }
 
-/** The endpoints of modules of pages, by the path of their files. @param modules `./v1/studies/index.ts` → its exports */
+/**
+ * The endpoints of modules of pages, by the path of their files. @param modules
+ * `./v1/studies/index.ts` → its exports
+ */
 export function endpointsOf(modules: Readonly<Record<string, object>>): Endpoint[] {
   return Object.entries(modules)
     .map(([path, module]) => ({
@@ -49,7 +52,10 @@ export const addressOf = (pattern: string): string =>
 
 /** What an endpoint is about: the first word of its address that is no study. */
 export const subjectOf = (pattern: string): string =>
-  addressOf(pattern).split('/').slice(3).filter((part) => part !== 'studies' && !part.startsWith('{'))[0] ?? 'studies'; // prettier-ignore
+  addressOf(pattern)
+    .split('/')
+    .slice(3)
+    .filter((part) => part !== 'studies' && !part.startsWith('{'))[0] ?? 'studies';
 
 /** What may go wrong with an endpoint, by status. */
 export function faultsOf({ pattern, method, operation }: Endpoint): ProblemStatus[] {
@@ -89,11 +95,17 @@ function rowSchemas(): Json {
       const { row } = TABLES[table];
       const read = (row as z.ZodObject).extend({ row_version: z.int() });
       return [
-        [rowName(table), { title: `A row of ${table}, as it is sent`, ...jsonSchema(row, 'input') }],
-        [readName(table), { title: `A row of ${table}, as it is read`, ...jsonSchema(read, 'output') }],
+        [
+          rowName(table),
+          { title: `A row of ${table}, as it is sent`, ...jsonSchema(row, 'input') },
+        ],
+        [
+          readName(table),
+          { title: `A row of ${table}, as it is read`, ...jsonSchema(read, 'output') },
+        ],
       ];
     }),
-  ); // prettier-ignore
+  );
 }
 
 const PROBLEM: Json = {
@@ -144,7 +156,9 @@ const faultAnswers = (): Json =>
             schema: reference('problem'),
             example: {
               type: 'about:blank',
-              ...{ title, status: Number(status), detail: DETAILS[Number(status) as ProblemStatus] ?? title }, // prettier-ignore
+              title,
+              status: Number(status),
+              detail: DETAILS[Number(status) as ProblemStatus] ?? title,
             },
           },
         },
@@ -153,7 +167,10 @@ const faultAnswers = (): Json =>
   );
 
 const parameter = (where: string, name: string, description: string, required: boolean): Json => ({
-  ...{ name, in: where, required, schema: { type: 'string' } },
+  name,
+  in: where,
+  required,
+  schema: { type: 'string' },
   ...(description !== '' && { description }),
 });
 
@@ -176,13 +193,34 @@ function parametersOf({ pattern, method, operation }: Endpoint, known: readonly 
       .map((name) => parameter('path', name, PATH_WORDS[name] ?? '', true)),
     ...Object.entries(query).map(([name, words]) => parameter('query', name, words, false)),
     ...(method === 'POST' && operation.content !== undefined && operation.isSecret !== true
-      ? [parameter('header', 'Idempotency-Key', 'sent again with it, it is done once; 8–200 characters, kept for a day', false)] // prettier-ignore
+      ? [
+          parameter(
+            'header',
+            'Idempotency-Key',
+            'sent again with it, it is done once; 8–200 characters, kept for a day',
+            false,
+          ),
+        ]
       : []),
     ...(operation.content !== undefined && /^(?:PATCH|DELETE)$/.test(method)
-      ? [parameter('header', 'If-Match', 'the ETag that the change was made from, in place of `version`', false)] // prettier-ignore
+      ? [
+          parameter(
+            'header',
+            'If-Match',
+            'the ETag that the change was made from, in place of `version`',
+            false,
+          ),
+        ]
       : []),
     ...(method === 'GET' && givenBy(operation).some(({ type }) => type === undefined)
-      ? [parameter('header', 'If-None-Match', 'an ETag that is known already: 304 where nothing changed', false)] // prettier-ignore
+      ? [
+          parameter(
+            'header',
+            'If-None-Match',
+            'an ETag that is known already: 304 where nothing changed',
+            false,
+          ),
+        ]
       : []),
   ];
 }
@@ -223,7 +261,10 @@ function operationOf(endpoint: Endpoint, ofTable: OfTable | null): Json {
   const responses: Json = {};
   for (const [status, answer] of answers) {
     const before = responses[status] as { content?: object } | undefined;
-    responses[status] = { ...answer, content: { ...before?.content, ...('content' in answer && answer.content) } }; // prettier-ignore
+    responses[status] = {
+      ...answer,
+      content: { ...before?.content, ...('content' in answer && answer.content) },
+    };
   }
   if (method === 'GET' && givenBy(operation).some(({ type }) => type === undefined)) {
     responses[304] = { description: 'It has not changed.' };
@@ -233,7 +274,16 @@ function operationOf(endpoint: Endpoint, ofTable: OfTable | null): Json {
   }
   const isOpen = roles.includes('everybody');
   return {
-    operationId: [method.toLowerCase(), ...addressOf(pattern).split('/').slice(3).map((part) => part.replace(/[{}]/g, '')), ofTable?.table ?? ''].filter(Boolean).join('_'), // prettier-ignore
+    operationId: [
+      method.toLowerCase(),
+      ...addressOf(pattern)
+        .split('/')
+        .slice(3)
+        .map((part) => part.replace(/[{}]/g, '')),
+      ofTable?.table ?? '',
+    ]
+      .filter(Boolean)
+      .join('_'),
     tags: [subjectOf(pattern)],
     summary: says,
     description: `For ${roles.join(', ')}.`,
@@ -242,7 +292,12 @@ function operationOf(endpoint: Endpoint, ofTable: OfTable | null): Json {
       requestBody: {
         required: true,
         content: sent
-          ? { 'application/json': { schema: sent, ...(sentExample !== undefined && { example: sentExample }) } } // prettier-ignore
+          ? {
+              'application/json': {
+                schema: sent,
+                ...(sentExample !== undefined && { example: sentExample }),
+              },
+            }
           : { [file ?? '']: { schema: {} } },
       },
     }),
@@ -260,9 +315,18 @@ function ofTable(endpoint: Endpoint, table: TableName): OfTable {
     const sent = isList ? null : reference(rowName(table));
     return { table, sent, answer: isList ? { type: 'array', items: read } : read };
   }
-  const change = { type: 'object', properties: { version: { type: 'integer' }, change: { type: 'object', description: `columns of ${table}` } }, required: ['change'] }; // prettier-ignore
+  const change = {
+    type: 'object',
+    properties: {
+      version: { type: 'integer' },
+      change: { type: 'object', description: `columns of ${table}` },
+    },
+    required: ['change'],
+  };
   const isRemoved = method === 'DELETE';
-  const answer = isRemoved ? { type: 'object', properties: { is_retired: { type: 'boolean' } } } : read; // prettier-ignore
+  const answer = isRemoved
+    ? { type: 'object', properties: { is_retired: { type: 'boolean' } } }
+    : read;
   return { table, sent: method === 'PATCH' ? change : null, answer };
 }
 
@@ -290,7 +354,8 @@ export function openApi(endpoints: readonly Endpoint[], version: string): Json {
     info: {
       title: 'Vergleich',
       version,
-      description: 'Studies of desktop 3D printers: what is printed, measured and seen, and what follows.', // prettier-ignore
+      description:
+        'Studies of desktop 3D printers: what is printed, measured and seen, and what follows.',
     },
     servers: [{ url: '/' }],
     paths,
@@ -298,9 +363,13 @@ export function openApi(endpoints: readonly Endpoint[], version: string): Json {
       schemas: { problem: PROBLEM, ...rowSchemas() },
       responses: faultAnswers(),
       securitySchemes: {
-        key: { type: 'http', scheme: 'bearer', description: 'a key for programs, made under People' },
+        key: {
+          type: 'http',
+          scheme: 'bearer',
+          description: 'a key for programs, made under People',
+        },
         session: { type: 'apiKey', in: 'cookie', name: 'session' },
-      }, // prettier-ignore
+      },
     },
   };
 }

@@ -109,7 +109,8 @@ async function checkRoom(db: App['db'], folder: string): Promise<void> {
   const [free, size] = [bavail * bsize, await databaseBytes(db)];
   if (hasRoom(free, size)) return;
   throw new BackupError(
-    `No backup was made: ${folder} has ${megabytes(free)} free, and the database takes ${megabytes(size)}. Free twice that, or set BACKUP_DIR to a folder on another disk.`,
+    `No backup was made: ${folder} has ${megabytes(free)} free, and the database takes ` +
+      `${megabytes(size)}. Free twice that, or set BACKUP_DIR to a folder on another disk.`,
   );
 }
 

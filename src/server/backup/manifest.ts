@@ -30,7 +30,9 @@ export async function hashOfFile(path: string): Promise<{ bytes: number; sha256:
 /** What a backup says of itself. @throws BackupError where it says nothing that can be read */
 export async function readManifest(file: string): Promise<Manifest> {
   const text = await readFile(beside(file), 'utf8').catch(() => {
-    throw new BackupError(`${beside(file)} is not there: it belongs to the backup and says what it must come to.`); // prettier-ignore
+    throw new BackupError(
+      `${beside(file)} is not there: it belongs to the backup and says what it must come to.`,
+    );
   });
   let content: unknown;
   try {
@@ -43,7 +45,10 @@ export async function readManifest(file: string): Promise<Manifest> {
     throw new BackupError(`${beside(file)} is not what a backup says of itself.`);
   const newer = parsed.data.migrations.filter((name) => !KNOWN_MIGRATIONS.includes(name));
   if (newer.length > 0) {
-    throw new BackupError(`The backup is of a newer program (${parsed.data.version}): it has ${newer.join(', ')}. Restore it with that one.`); // prettier-ignore
+    throw new BackupError(
+      `The backup is of a newer program (${parsed.data.version}): it has ${newer.join(', ')}. ` +
+        'Restore it with that one.',
+    );
   }
   return parsed.data;
 }

@@ -31,8 +31,8 @@ function environmentOf(databaseUrl: string): NodeJS.ProcessEnv {
 }
 
 /**
- * Runs a program that ends when this process ends, even when it is killed: the program sees a pipe close. Where it is ended
- * so, what it had half written goes too.
+ * Runs a program that ends when this process ends, even when it is killed: the program sees a pipe
+ * close. Where it is ended so, what it had half written goes too.
  */
 const GUARDED = [
   'exec 3<&0',

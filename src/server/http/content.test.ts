@@ -8,7 +8,8 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 /** A request whose content comes as a generator gives it. */
 const sending = (parts: () => AsyncGenerator<Uint8Array>): Request =>
   new Request('http://localhost/x', {
-    ...{ method: 'PUT', duplex: 'half' },
+    method: 'PUT',
+    duplex: 'half',
     body: Readable.toWeb(Readable.from(parts())),
   } as RequestInit);
 

@@ -109,7 +109,9 @@ describe('whose request it is', () => {
 
 describe('what a picture is', () => {
   const of = (...bytes: (number | string)[]) =>
-    Buffer.concat(bytes.map((one) => (typeof one === 'string' ? Buffer.from(one) : Buffer.from([one])))); // prettier-ignore
+    Buffer.concat(
+      bytes.map((one) => (typeof one === 'string' ? Buffer.from(one) : Buffer.from([one]))),
+    );
 
   it('its first bytes say', () => {
     expect(kindOfPicture(of(0xff, 0xd8, 0xff, 0xe1, 'Exif and more of it'))?.type).toBe(

@@ -41,10 +41,14 @@ export function refuseEarly(req: IncomingMessage, res: ServerResponse): boolean 
 export function refuseUnreadable(_: Error, socket: Duplex): void {
   if (!socket.writable) return;
   const body = JSON.stringify({
-    ...{ type: 'about:blank', title: 'The request cannot be read', status: 400 },
+    type: 'about:blank',
+    title: 'The request cannot be read',
+    status: 400,
     detail: 'The request is not HTTP as it is spoken here.',
   });
   socket.end(
-    `HTTP/1.1 400 Bad Request\r\ncontent-type: application/problem+json\r\ncontent-length: ${body.length}\r\nconnection: close\r\n\r\n${body}`,
+    'HTTP/1.1 400 Bad Request\r\ncontent-type: application/problem+json\r\n' +
+      `content-length: ${body.length}\r\nconnection: close\r\n` +
+      `\r\n${body}`,
   );
 }

@@ -21,15 +21,38 @@ function makeMetrics(): Metrics {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry });
   const registers = [registry];
-  const gauge = (name: string, help: string, labelNames: string[], collect: (own: Gauge) => unknown) =>
-    new Gauge({ name, help, labelNames, registers, async collect() { await collect(this); } }); // prettier-ignore
-  gauge('vergleich_jobs', 'Jobs by queue and state, of all processes', ['queue', 'state'], async (own) => {
-    own.reset();
-    for (const { queue, state, n } of await countJobs(app().db)) own.set({ queue, state }, n);
-  }); // prettier-ignore
-  gauge('vergleich_results_kept', 'Sections of results that are kept, of all processes', [], async (own) => {
-    own.set(await countKeptResults(app().db));
-  }); // prettier-ignore
+  const gauge = (
+    name: string,
+    help: string,
+    labelNames: string[],
+    collect: (own: Gauge) => unknown,
+  ) =>
+    new Gauge({
+      name,
+      help,
+      labelNames,
+      registers,
+      async collect() {
+        await collect(this);
+      },
+    });
+  gauge(
+    'vergleich_jobs',
+    'Jobs by queue and state, of all processes',
+    ['queue', 'state'],
+    async (own) => {
+      own.reset();
+      for (const { queue, state, n } of await countJobs(app().db)) own.set({ queue, state }, n);
+    },
+  );
+  gauge(
+    'vergleich_results_kept',
+    'Sections of results that are kept, of all processes',
+    [],
+    async (own) => {
+      own.set(await countKeptResults(app().db));
+    },
+  );
   gauge('vergleich_database_connections', 'Connections of this process’ pool', ['state'], (own) => {
     const { pool } = app().db.sequelize.connectionManager as unknown as {
       pool: { using: number; available: number; waiting: number };
@@ -45,16 +68,20 @@ function makeMetrics(): Metrics {
   return {
     registry,
     requests: new Histogram({
-      ...{ name: 'vergleich_request_seconds', help: 'Requests by kind, method and status' },
-      ...{ labelNames: ['kind', 'method', 'status'] as const, registers },
+      name: 'vergleich_request_seconds',
+      help: 'Requests by kind, method and status',
+      labelNames: ['kind', 'method', 'status'] as const,
+      registers,
       buckets: [0.01, 0.03, 0.1, 0.3, 1, 3, 10],
     }),
     messages: new Counter({
-      ...{ name: 'vergleich_link_messages_total', help: 'Messages of the bench link by what became of them' },
-      ...{ labelNames: ['outcome'] as const, registers },
+      name: 'vergleich_link_messages_total',
+      help: 'Messages of the bench link by what became of them',
+      labelNames: ['outcome'] as const,
+      registers,
     }),
   };
-} // prettier-ignore
+}
 
 const metrics = (): Metrics => (holder[KEY] ??= makeMetrics());
 

@@ -64,7 +64,8 @@ export const AWAY = 'The database does not answer. Nothing was changed; try agai
 
 /** The answer when the disk is full. */
 const FULL =
-  'The disk is full. Nothing was changed. Free some space on the computer that runs the application or its database, then send it again.';
+  'The disk is full. Nothing was changed. Free some space on the computer that runs the ' +
+  'application or its database, then send it again.';
 
 /** Whether an error says that the database cannot be reached. */
 export const isAway = (error: unknown): boolean => isDatabaseAway(error);

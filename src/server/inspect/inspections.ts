@@ -47,7 +47,8 @@ export const keepWord = (
 ): Promise<void> =>
   writeStudy(app().db, studyId, who, async (write) => {
     const key = {
-      ...{ specimen_id: inspection.specimen_id, zone_id: inspection.zone_id },
+      specimen_id: inspection.specimen_id,
+      zone_id: inspection.zone_id,
       inspector: inspection.inspector,
     };
     await findRow(write.db, studyId, 'specimens', { specimen_id: inspection.specimen_id });

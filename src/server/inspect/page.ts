@@ -46,7 +46,9 @@ export async function zonesOf(studyId: string): Promise<Record<string, BenchZone
     [...groupBy(tables.zones, (row) => row.artefact_id)].map(([artefact, own]) => [
       artefact,
       own.map(({ zone_id, name, weight }): BenchZone => ({
-        ...{ zone_id, name, weight: weight ?? 1 },
+        zone_id,
+        name,
+        weight: weight ?? 1,
         place: places.get(`${artefact}/${zone_id}`) ?? null,
       })),
     ]),

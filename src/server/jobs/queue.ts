@@ -118,7 +118,8 @@ async function makeQueues(boss: PgBoss, names: readonly string[]): Promise<void>
   for (const name of names) {
     if (known.has(name)) continue;
     await boss.createQueue(name, {
-      ...{ name, policy: 'short' },
+      name,
+      policy: 'short',
       retryLimit: TRIES - 1,
       retryDelay: 1,
       expireInSeconds: LONGEST_JOB_S,

@@ -73,7 +73,12 @@ async function examine(app: App, studyId: string, { path }: Picture, copy: strin
   await writeStudy(app.db, studyId, null, async (write) => {
     await replaceParts(write, path, 'level', parts);
     await setPicture(write, path, {
-      ...{ state: 'ready', message: null, width, height, taken_at: takenAt, codes },
+      state: 'ready',
+      message: null,
+      width,
+      height,
+      taken_at: takenAt,
+      codes,
     });
     if ((await listRowsBy(write.db, studyId, 'photos', 'path', path)).length > 0) return;
     // What was said of it while it was looked into counts too.
@@ -106,7 +111,11 @@ async function lay(app: App, studyId: string, picture: Picture, copy: string): P
   }
   const { registration, shown, scale, edition } = tied;
   const outcome = await onThread(app, {
-    ...{ do: 'lay', path: copy, toPicture: registration.toPicture, box: shown, pxPerMm: scale },
+    do: 'lay',
+    path: copy,
+    toPicture: registration.toPicture,
+    box: shown,
+    pxPerMm: scale,
   });
   if ('message' in outcome) return fail(app, studyId, path, outcome.message);
   if (!('laid' in outcome)) throw new Error('the thread did not lay');

@@ -1,7 +1,23 @@
 import * as z from 'zod';
 import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/study';
 import { factsOf, KINDS, nameOfThing, type Facts, type ThingKind } from '../../core/workshop';
-import { findFile, findThing, freePath, linkFile, listRows, listRowsBy, rowOrNull, updateRow, deleteRow, thingCalled, thingsOfStudy, usesOfThings, writeStudy, type Thing, type Write } from '../../data'; // prettier-ignore
+import {
+  findFile,
+  findThing,
+  freePath,
+  linkFile,
+  listRows,
+  listRowsBy,
+  rowOrNull,
+  updateRow,
+  deleteRow,
+  thingCalled,
+  thingsOfStudy,
+  usesOfThings,
+  writeStudy,
+  type Thing,
+  type Write,
+} from '../../data';
 import { app } from '../app';
 import { PARTS } from '../artefacts';
 import { RequestError } from '../http/problem';
@@ -62,7 +78,9 @@ async function thingOf(write: Write, kind: ThingKind, asked: Picked): Promise<Th
   if ('uid' in asked) {
     const thing = await findThing(write.db, asked.uid);
     if (thing.kind !== kind) throw new RequestError(422, `${thing.name} is no ${kind}.`);
-    const here = (await thingsOfStudy(write.db, write.studyId, kind)).some((one) => one.uid === thing.uid); // prettier-ignore
+    const here = (await thingsOfStudy(write.db, write.studyId, kind)).some(
+      (one) => one.uid === thing.uid,
+    );
     if (here) throw new RequestError(409, `${thing.name} is in this study already.`);
     return thing;
   }
@@ -85,9 +103,16 @@ async function thingOf(write: Write, kind: ThingKind, asked: Picked): Promise<Th
 
 /** A free id of a table, made of a name. */
 async function freeId(write: Write, kind: ThingKind | 'contender', from: string): Promise<string> {
-  const [table, column] = kind === 'contender' ? (['contenders', 'contender_id'] as const) : ([KINDS[kind].table, KINDS[kind].id] as const); // prettier-ignore
+  const [table, column] =
+    kind === 'contender'
+      ? (['contenders', 'contender_id'] as const)
+      : ([KINDS[kind].table, KINDS[kind].id] as const);
   const rows = (await listRows(write.db, write.studyId, table)) as unknown as AnyRow[];
-  return idFrom(from, rows.map((row) => String(row[column])), kind); // prettier-ignore
+  return idFrom(
+    from,
+    rows.map((row) => String(row[column])),
+    kind,
+  );
 }
 
 /** A row of a kind with the facts of its thing, or with those of a new one. */
@@ -119,7 +144,11 @@ async function addMachine(write: Write, asked: Picked): Promise<Added> {
   const profile_id = await addStock(write, 'uid' in asked ? asked.uid : null, called);
   const contender_id = await freeId(write, 'contender', `${called} stock`);
   await insertChecked(write, 'contenders', {
-    ...{ contender_id, label: `${called} stock`, machine_id, profile_id, change: null },
+    contender_id,
+    label: `${called} stock`,
+    machine_id,
+    profile_id,
+    change: null,
   });
   return { id: contender_id };
 }
@@ -133,18 +162,31 @@ async function addStock(write: Write, machine: string | null, called: string): P
     for (const { profile_id } of contenders) {
       const before = await rowOrNull(db, use.study_id, 'profiles', { profile_id });
       if (before?.kind !== 'stock') continue;
-      const thing = (await thingsOfStudy(db, use.study_id, 'profile')).find((one) => one.id === profile_id); // prettier-ignore
-      const here = (await thingsOfStudy(db, write.studyId, 'profile')).find((one) => one.uid === thing?.uid); // prettier-ignore
+      const thing = (await thingsOfStudy(db, use.study_id, 'profile')).find(
+        (one) => one.id === profile_id,
+      );
+      const here = (await thingsOfStudy(db, write.studyId, 'profile')).find(
+        (one) => one.uid === thing?.uid,
+      );
       if (here) return here.id;
       const id = await freeId(write, 'profile', before.name);
       const { row_version: _, ...row } = before;
-      await insertChecked(write, 'profiles', { ...row, profile_id: id, parent_id: null, uid: thing?.uid ?? null }); // prettier-ignore
+      await insertChecked(write, 'profiles', {
+        ...row,
+        profile_id: id,
+        parent_id: null,
+        uid: thing?.uid ?? null,
+      });
       await copySettings(write, use.study_id, profile_id, id);
       return id;
     }
   }
   const id = await freeId(write, 'profile', `${called} as shipped`);
-  await insertChecked(write, 'profiles', { profile_id: id, name: `${called}, as shipped`, kind: 'stock' }); // prettier-ignore
+  await insertChecked(write, 'profiles', {
+    profile_id: id,
+    name: `${called}, as shipped`,
+    kind: 'stock',
+  });
   return id;
 }
 
@@ -159,21 +201,31 @@ async function copySettings(write: Write, study: string, from: string, to: strin
 async function addTuned(write: Write, contenderId: string): Promise<Added> {
   const { db, studyId } = write;
   const contender = await rowOrNull(db, studyId, 'contenders', { contender_id: contenderId });
-  const machine = contender && (await rowOrNull(db, studyId, 'machines', { machine_id: contender.machine_id })); // prettier-ignore
-  const profile = contender && (await rowOrNull(db, studyId, 'profiles', { profile_id: contender.profile_id })); // prettier-ignore
-  if (!contender || !machine || !profile) throw new RequestError(404, 'There is no such contender.'); // prettier-ignore
+  const machine =
+    contender && (await rowOrNull(db, studyId, 'machines', { machine_id: contender.machine_id }));
+  const profile =
+    contender && (await rowOrNull(db, studyId, 'profiles', { profile_id: contender.profile_id }));
+  if (!contender || !machine || !profile)
+    throw new RequestError(404, 'There is no such contender.');
   const parent_id = profile.kind === 'stock' ? profile.profile_id : profile.parent_id;
-  const before = (await listRowsBy(db, studyId, 'contenders', 'machine_id', machine.machine_id)).length; // prettier-ignore
+  const before = (await listRowsBy(db, studyId, 'contenders', 'machine_id', machine.machine_id))
+    .length;
   const turn = before > 1 ? ` ${before}` : '';
   const profile_id = await freeId(write, 'profile', `${machine.name} tuned`);
   await insertChecked(write, 'profiles', {
-    ...{ profile_id, name: `${machine.name}, ours${turn}`, kind: 'tuned', parent_id },
+    profile_id,
+    name: `${machine.name}, ours${turn}`,
+    kind: 'tuned',
+    parent_id,
   });
   await copySettings(write, studyId, profile.profile_id, profile_id);
   const contender_id = await freeId(write, 'contender', `${machine.name} tuned`);
   await insertChecked(write, 'contenders', {
-    ...{ contender_id, label: `${machine.name} tuned${turn}`, machine_id: machine.machine_id },
-    ...{ profile_id, change: null },
+    contender_id,
+    label: `${machine.name} tuned${turn}`,
+    machine_id: machine.machine_id,
+    profile_id,
+    change: null,
   });
   return { id: contender_id };
 }
@@ -192,7 +244,8 @@ async function addArtefactOf(write: Write, asked: Picked): Promise<Added> {
     await linkFile(write, mesh, file.sha256);
   }
   const { id } = await addThingRow(write, 'artefact', asked, {
-    ...{ mesh, mesh_sha256: file?.sha256 ?? row?.mesh_sha256 ?? null },
+    mesh,
+    mesh_sha256: file?.sha256 ?? row?.mesh_sha256 ?? null,
   });
   if (!use) return { id };
   for (const table of PARTS) {
@@ -203,7 +256,6 @@ async function addArtefactOf(write: Write, asked: Picked): Promise<Added> {
       'artefact_id',
       use.id,
     )) {
-      // prettier-ignore
       await insertChecked(write, table, { ...part, artefact_id: id });
     }
   }
@@ -231,11 +283,12 @@ export const setSetting = (
     const before = own.find((row) => normaliseSetting(row.key, '')[0] === key);
     const said = value === null ? null : String(normaliseSetting(key, value)[1]);
     if (!before && said !== null)
-      await insertChecked(write, 'profile_settings', { profile_id, key, value: said }); // prettier-ignore
+      await insertChecked(write, 'profile_settings', { profile_id, key, value: said });
     else if (before) {
       const at = { profile_id, key: before.key };
       if (said === null) await deleteRow(write, 'profile_settings', at, before.row_version);
-      else if (said !== before.value) await updateRow(write, 'profile_settings', at, { value: said }, before.row_version); // prettier-ignore
+      else if (said !== before.value)
+        await updateRow(write, 'profile_settings', at, { value: said }, before.row_version);
     }
     return { profile_id, key, value: said };
   });

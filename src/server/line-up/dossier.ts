@@ -1,6 +1,12 @@
 import { dossierEntries, type DossierEntry } from '../../core/dossier';
 import { outdatedPrints } from '../../core/ledger';
-import { factDifferences, factsOf, recordOf, type FactDifference, type MachineRecord } from '../../core/workshop'; // prettier-ignore
+import {
+  factDifferences,
+  factsOf,
+  recordOf,
+  type FactDifference,
+  type MachineRecord,
+} from '../../core/workshop';
 import { emptyTables } from '../../core/study';
 import {
   listRows,

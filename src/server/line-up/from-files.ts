@@ -112,9 +112,15 @@ async function contenderOf(write: Write, file: AskedFile): Promise<string> {
     await fillIn(write, found.profile_id, file.settings);
     return found.contender_id;
   }
-  const profile_id = idFrom(file.profile, profiles.map((row) => row.profile_id), 'profile'); // prettier-ignore
+  const profile_id = idFrom(
+    file.profile,
+    profiles.map((row) => row.profile_id),
+    'profile',
+  );
   await insertChecked(write, 'profiles', {
-    ...{ profile_id, name: file.profile, kind: file.kind },
+    profile_id,
+    name: file.profile,
+    kind: file.kind,
     parent_id: file.kind === 'tuned' ? (stock?.profile_id ?? null) : null,
   });
   await fillIn(write, profile_id, file.settings);
@@ -122,7 +128,11 @@ async function contenderOf(write: Write, file: AskedFile): Promise<string> {
   const label = `${file.machine}, ${file.profile}`;
   const contender_id = idFrom(`${file.machine} ${file.kind}`, taken, 'contender');
   await insertChecked(write, 'contenders', {
-    ...{ contender_id, label, machine_id: machine?.machine_id ?? '', profile_id, change: null },
+    contender_id,
+    label,
+    machine_id: machine?.machine_id ?? '',
+    profile_id,
+    change: null,
   });
   return contender_id;
 }

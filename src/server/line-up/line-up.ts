@@ -83,7 +83,9 @@ export async function lineUpPage(studyId: string): Promise<LineUpPage> {
     const settings = study.sliced?.get(toolpath ?? '');
     if (!settings) continue;
     stated.set(`${contender_id} ${toolpath}`, {
-      ...{ contender_id, settings, artefact: names.get(artefact_id) ?? artefact_id },
+      contender_id,
+      settings,
+      artefact: names.get(artefact_id) ?? artefact_id,
     });
   }
   const firmware: Record<string, string[]> = {};
@@ -94,7 +96,10 @@ export async function lineUpPage(studyId: string): Promise<LineUpPage> {
     if (!own.includes(print.firmware)) own.push(print.firmware);
   }
   return {
-    ...{ rows, firmware, offered, today },
+    rows,
+    firmware,
+    offered,
+    today,
     stated: [...stated.values()],
     unequal: unequalTo(
       study.meta.reference,
@@ -107,9 +112,13 @@ export async function lineUpPage(studyId: string): Promise<LineUpPage> {
     ),
     files: files.filter((file) => file.state === 'read').map((file) => file.path),
     parts: artefacts.map(({ artefact, sheet, dimensions, retired, steps, zones }) => ({
-      ...{ artefact_id: artefact.artefact_id, name: artefact.name, version: artefact.version },
-      ...{ sheet, dimensions: dimensions.length - retired.length },
-      ...{ steps: steps.length, zones: zones.length },
+      artefact_id: artefact.artefact_id,
+      name: artefact.name,
+      version: artefact.version,
+      sheet,
+      dimensions: dimensions.length - retired.length,
+      steps: steps.length,
+      zones: zones.length,
     })),
   };
 }
@@ -122,7 +131,8 @@ async function offeredTo(studyId: string): Promise<LineUpPage['offered']> {
     return (await listThings(db, kind))
       .filter((one) => !here.has(one.uid))
       .map(({ uid, name, facts }) => ({
-        ...{ uid, name },
+        uid,
+        name,
         about: [
           facts.maker,
           facts.firmware,
@@ -134,7 +144,10 @@ async function offeredTo(studyId: string): Promise<LineUpPage['offered']> {
       }));
   };
   const [machine, artefact, material, instrument] = await Promise.all([
-    ...[of('machine'), of('artefact'), of('material'), of('instrument')],
+    of('machine'),
+    of('artefact'),
+    of('material'),
+    of('instrument'),
   ]);
   return {
     machine: machine ?? [],

@@ -160,7 +160,13 @@ async function startPrint(bench: Bench, at: string): Promise<Stored<'open_prints
     write,
     'open_prints',
     fullRow('open_prints', {
-      ...{ print_id, contender_id, artefact_id, material_id, repeat, started_at: at, toolpath },
+      print_id,
+      contender_id,
+      artefact_id,
+      material_id,
+      repeat,
+      started_at: at,
+      toolpath,
       ...(await lastSetUp(write, own)),
       estimate_s: await estimateOfFile(db, studyId, toolpath),
     }),
@@ -196,7 +202,10 @@ async function partsOf(
   return copies.map(({ x_mm, y_mm }, at) =>
     fullRow('specimens', {
       specimen_id: idOf(write.studyId, print.print_id, 'part', String(at + 1)),
-      ...{ print_id: print.print_id, copy: at + 1, plate_x_mm: x_mm, plate_y_mm: y_mm },
+      print_id: print.print_id,
+      copy: at + 1,
+      plate_x_mm: x_mm,
+      plate_y_mm: y_mm,
     }),
   );
 }
@@ -254,9 +263,16 @@ async function endByLink(
   const noteIncident = (mode: IncidentMode, at: string, downtime_s: number | null) =>
     insertRow(write, 'incidents', {
       incident_id: idOf(studyId, print_id, mode, at),
-      ...{ machine_id: machineId, print_id, at, mode, cause: 'unknown', downtime_s },
+      machine_id: machineId,
+      print_id,
+      at,
+      mode,
+      cause: 'unknown',
+      downtime_s,
       progress_pct: mode === step.mode ? Math.round(100 * step.progress) : null,
-      ...{ action: null, hands_s: null, note: 'from the bench link, to be confirmed' },
+      action: null,
+      hands_s: null,
+      note: 'from the bench link, to be confirmed',
     });
   const stood = events.find((event) => event.kind === 'stalled');
   if (stood && ledger.stalled_s > 0) {

@@ -41,7 +41,7 @@ export class Newsroom {
   }
 
   #tellAll(news: 'gap' | 'over'): void {
-    for (const study of [...this.#listeners.keys()]) this.#tell(study, news);
+    for (const study of this.#listeners.keys()) this.#tell(study, news);
   }
 
   /** Lets everybody go, so that a process that ends waits for nobody who only listens. */

@@ -24,7 +24,11 @@ it('tells of no change that is already in how it said the study stands', async (
     },
   };
   const change = (revision: string): StudyChange => ({
-    ...{ study_id: STUDY, revision, is_gone: false, tab: null, parts: ['prints'] },
+    study_id: STUDY,
+    revision,
+    is_gone: false,
+    tab: null,
+    parts: ['prints'],
   });
   const leaving = new AbortController();
   const { body } = await liveStream(STUDY, leaving.signal);

@@ -22,7 +22,8 @@ export async function standing(studyId: string): Promise<Standing> {
 
 /**
  * What becomes of a study, as server-sent events: `revision` at first and after a gap, with the revision at
- * which each part was last touched; `change` with the revision, the parts that are another and the page that made it, for each later commit.
+ * which each part was last touched; `change` with the revision, the parts that are another and the
+ * page that made it, for each later commit.
  *
  * @throws RequestError 429 where somebody has too many of them open
  */

@@ -2,7 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { Unheard } from './unheard';
 
 const change = (revision: string) => ({
-  ...{ study_id: 's', revision, is_gone: false, tab: null, parts: ['prints'] },
+  study_id: 's',
+  revision,
+  is_gone: false,
+  tab: null,
+  parts: ['prints'],
 });
 const revisions = (changes: { revision: string }[]) => changes.map(({ revision }) => revision);
 

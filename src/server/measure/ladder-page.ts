@@ -56,10 +56,14 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
   const byArtefact: Record<string, BenchLadder[]> = {};
   for (const { artefact_id, ladder_id, name, unit, quantity } of tables.ladders) {
     (byArtefact[artefact_id] ??= []).push({
-      ...{ ladder_id, name, unit, quantity },
+      ladder_id,
+      name,
+      unit,
+      quantity,
       steps: (steps.get(`${artefact_id}/${ladder_id}`) ?? [])
         .map(({ step, value }) => ({
-          ...{ step, value },
+          step,
+          value,
           place: places.get(`${artefact_id}/${ladder_id}/${step}`) ?? null,
         }))
         .sort((a, b) => a.step - b.step),

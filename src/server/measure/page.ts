@@ -87,13 +87,18 @@ export async function measureBenchData(studyId: string): Promise<MeasureBenchDat
     specimens: specimens.filter((specimen) => byArtefact[specimen.artefact_id]),
     dimensions: byArtefact,
     instruments: tables.instruments.map(({ instrument_id: id, name, resolution_mm, zero_mm }) => ({
-      ...{ id, name, resolution_mm, zero_mm },
+      id,
+      name,
+      resolution_mm,
+      zero_mm,
     })),
     drawings: await drawingsOf(studyId, dimensions, new Set(Object.keys(byArtefact))),
     readings: plan?.readings ?? 1,
     shuffled: shuffled(specimens, seededDraws(plan?.seed ?? 1)).map((one) => one.specimen_id),
     zeros: tables.zero_checks.map(({ instrument_id, at, value_mm }) => ({
-      ...{ instrument_id, at, value_mm },
+      instrument_id,
+      at,
+      value_mm,
     })),
   };
 }
@@ -127,7 +132,9 @@ export async function foreignNames(studyId: string) {
   ]);
   return {
     specimens: specimens.map(({ specimen_id: id, code, artefact_id: artefact }) => ({
-      ...{ id, code, artefact },
+      id,
+      code,
+      artefact,
     })),
     dimensions: Object.entries(dimensions).flatMap(([artefact, own]) =>
       own.map(({ id, name }) => ({ artefact, id, name })),

@@ -9,10 +9,11 @@ export async function countedAnswers(of: Panelist, panelId: string) {
   );
   const judges = await listPanelJudges(of, panelId);
   const names = new Map(judges.map((one) => [one.judge_id, one.name]));
-  const all = (await questionsOfPanel(of, panelId)).flatMap(({ judge_id, items, choice, answered_at, seconds }) =>
-    choice === null || items.some((item) => out.has(item))
-      ? []
-      : [{ judge: names.get(judge_id) ?? '', items, choice, at: answered_at, seconds }],
+  const all = (await questionsOfPanel(of, panelId)).flatMap(
+    ({ judge_id, items, choice, answered_at, seconds }) =>
+      choice === null || items.some((item) => out.has(item))
+        ? []
+        : [{ judge: names.get(judge_id) ?? '', items, choice, at: answered_at, seconds }],
   );
   return { judges, answers: all };
-} // prettier-ignore
+}

@@ -89,7 +89,10 @@ export async function addPlaces(
   const orders = planned(() => questionsOf(plan, upTo));
   for (let number = known + 1; number <= upTo; number += 1) {
     const questions = (orders[number - 1] ?? []).map(({ items, codes, repeats }, place) => ({
-      ...{ place, items, codes, asks_again: repeats },
+      place,
+      items,
+      codes,
+      asks_again: repeats,
       // All of it is random: an address does not even say when it was made.
       pictures: items.map(() => randomUUID()),
     }));
@@ -182,7 +185,11 @@ const addNote = (
   text: string,
 ): Promise<unknown> =>
   insertRow(write, 'panel_notes', {
-    ...{ panel_id, at: now(), what, operator: write.who, note: text },
+    panel_id,
+    at: now(),
+    what,
+    operator: write.who,
+    note: text,
   });
 
 async function takeOut(

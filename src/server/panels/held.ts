@@ -31,17 +31,23 @@ export async function planOf(
   { panel, setup: held, items }: Held,
   seed: number,
 ): Promise<PanelPlan> {
-  const facts = new Map((await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]));
+  const facts = new Map(
+    (await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]),
+  );
   const shown = items.filter((one) => one.taken_out_at === null).map((one) => one.specimen_id);
   const contenders = (await listRows(db, studyId, 'contenders')).flatMap(({ contender_id }) => {
     const own = shown.filter((id) => facts.get(id)?.contender_id === contender_id);
     return own.length > 0 ? [{ contender_id, specimens: own }] : [];
   });
   return {
-    ...{ kind: panel.kind, contenders, target: panel.target, seed },
-    ...{ questions: held.questions, repeats: held.asked_again ?? 0 },
+    kind: panel.kind,
+    contenders,
+    target: panel.target,
+    seed,
+    questions: held.questions,
+    repeats: held.asked_again ?? 0,
   };
-} // prettier-ignore
+}
 
 export const sayName = (one: SpecimenFacts | undefined): string | null =>
   one ? (one.code ?? one.specimen_id) : null;

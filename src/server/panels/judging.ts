@@ -86,7 +86,8 @@ const COOKIE_DAYS = 60;
 
 /** The header that gives a judge their cookie. */
 export const judgeCookieHeader = (link: string, token: string): string =>
-  `${judgeCookie(link)}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${COOKIE_DAYS * 24 * 3600}${doors().isSecure ? '; Secure' : ''}`;
+  `${judgeCookie(link)}=${token}; Path=/; HttpOnly; SameSite=Lax; ` +
+  `Max-Age=${COOKIE_DAYS * 24 * 3600}${doors().isSecure ? '; Secure' : ''}`;
 
 /** The panel of a link. @throws RequestError 404, the same for all that is no link */
 async function panelAt(
@@ -182,7 +183,8 @@ async function checkRoomOf(write: Write, held: Held, address: string): Promise<v
   if ((await countFromAddress(write, panel_id, address)) < run.per_address) return;
   throw new RequestError(
     429,
-    `From your network address ${run.per_address} judges have begun, and no more are let in. Ask the organiser for a card, or to raise this limit.`,
+    `From your network address ${run.per_address} judges have begun, and no more are let in. ` +
+      'Ask the organiser for a card, or to raise this limit.',
   );
 }
 
@@ -321,8 +323,11 @@ async function stateOf(
 ): Promise<Judging> {
   const { panel, setup } = held;
   const about = {
-    ...{ aspect: panel.aspect, kind: panel.kind, shown_as: setup.shown_as },
-    ...{ wants_initials: setup.names === 'initials', name: judge?.name ?? null },
+    aspect: panel.aspect,
+    kind: panel.kind,
+    shown_as: setup.shown_as,
+    wants_initials: setup.names === 'initials',
+    name: judge?.name ?? null,
   };
   const bare = { ...about, free_places: [], question: null };
   if (isClosed) return { ...bare, state: 'closed' };
@@ -346,9 +351,13 @@ async function stateOf(
   await noteAsked(write, judge.judge_id, question.place);
   const { choice, codes } = question;
   return {
-    ...{ ...about, free_places: [], state: 'asking' },
+    ...about,
+    free_places: [],
+    state: 'asking',
     question: {
-      ...{ number, of: questions.length, codes },
+      number,
+      of: questions.length,
+      codes,
       pictures:
         setup.shown_as === 'photos'
           ? question.pictures.map((id) => `/api/v1/judging/${link}/pictures/${id}`)

@@ -149,7 +149,12 @@ export async function panelPage(
   };
   const couples = plan ? couplesOf(plan).length : 0;
   return {
-    ...{ panel, setup: setup ?? null, state, items, ballots, couples },
+    panel,
+    setup: setup ?? null,
+    state,
+    items,
+    ballots,
+    couples,
     link: run?.is_open && state === 'open' ? `/judge/${run.link}` : null,
     perAddress: run?.per_address ?? null,
     cards: run ? (await listPanelCards(of, panelId)).length : 0,
@@ -158,7 +163,10 @@ export async function panelPage(
       const done = asked.filter((one) => one.choice !== null).length;
       const isLeft = judge.ended_at === null && hasEnded(judge);
       return {
-        ...{ name: judge.name, number: judge.number, answered: done, of: asked.length },
+        name: judge.name,
+        number: judge.number,
+        answered: done,
+        of: asked.length,
         state:
           judge.begun_at === null
             ? 'waiting'
@@ -201,7 +209,9 @@ async function itemsOf(
   return {
     plan,
     items: items.map(({ specimen_id, path, taken_out_at }) => ({
-      ...{ specimen_id, path, isOut: taken_out_at !== null },
+      specimen_id,
+      path,
+      isOut: taken_out_at !== null,
       code: facts.get(specimen_id)?.code ?? specimen_id,
       contender_id: facts.get(specimen_id)?.contender_id ?? '',
       seen: answered?.filter((one) => one.items.includes(specimen_id)).length ?? null,

@@ -79,8 +79,13 @@ export async function heldResult(
   if (!row) return null;
   const { answers } = await countedAnswers(of, panelId);
   const ballots = answers.map(({ judge, items, choice, at }): Row<'ballots'> => ({
-    ...{ panel_id: panelId, judge, item_1: items[0] ?? '', item_2: items[1] ?? '' },
-    ...{ item_3: items[2] ?? null, choice, at },
+    panel_id: panelId,
+    judge,
+    item_1: items[0] ?? '',
+    item_2: items[1] ?? '',
+    item_3: items[2] ?? null,
+    choice,
+    at,
   }));
   const seconds = answers.flatMap((one) => one.seconds ?? []);
   if (!isBlind) {
@@ -117,17 +122,15 @@ function resultOf(
   const panel = panelsOfAll(index, reference, DEFAULT_ALPHA)[row.panel_id];
   if (!panel) throw new Error('the panel is not in its study');
   return {
-    ...{
-      panel,
-      reference,
-      shown: inIt,
-      habits: panelHabits(
-        row.kind,
-        ballots,
-        DEFAULT_ALPHA,
-        row.kind === 'paired' ? null : (one) => isRightAnswer(index, row, one),
-      ),
-    },
+    panel,
+    reference,
+    shown: inIt,
+    habits: panelHabits(
+      row.kind,
+      ballots,
+      DEFAULT_ALPHA,
+      row.kind === 'paired' ? null : (one) => isRightAnswer(index, row, one),
+    ),
     ...paceFrom(
       seconds,
       study.tables.panel_notes.some(

@@ -26,10 +26,19 @@ export const panelDraftSchema = z.strictObject({
   panel_id: TABLES.panels.row.shape.panel_id.nullable().default(null),
   // Judges read it on a phone.
   aspect: z.string().trim().min(1, 'must not be empty').max(200, 'is too long for a phone'),
-  ...{ shown_as: setup.shown_as, names: setup.names, view: setup.view, light: setup.light },
-  ...{ x_mm: setup.x_mm, y_mm: setup.y_mm, w_mm: setup.w_mm, h_mm: setup.h_mm },
-  ...{ levels: setup.levels, judges: setup.judges, questions: setup.questions },
-  ...{ effect: setup.effect, closes_at: setup.closes_at },
+  shown_as: setup.shown_as,
+  names: setup.names,
+  view: setup.view,
+  light: setup.light,
+  x_mm: setup.x_mm,
+  y_mm: setup.y_mm,
+  w_mm: setup.w_mm,
+  h_mm: setup.h_mm,
+  levels: setup.levels,
+  judges: setup.judges,
+  questions: setup.questions,
+  effect: setup.effect,
+  closes_at: setup.closes_at,
   asked_again: z.number().int().min(0).max(MOST_QUESTIONS).nullable().default(null),
   items: z
     .array(
@@ -43,9 +52,16 @@ export const panelDraftSchema = z.strictObject({
 
 /** A panel as it could be planned in the demo's first study. */
 export const panelExample = {
-  ...{ panel_id: 'smooth-front', kind: 'paired', aspect: 'On which one is the wall smoother?' },
-  ...{ artefact_id: 'echo-wall', target: null, shown_as: 'parts', names: 'numbers' },
-  ...{ judges: 12, questions: 1, effect: 0.65 },
+  panel_id: 'smooth-front',
+  kind: 'paired',
+  aspect: 'On which one is the wall smoother?',
+  artefact_id: 'echo-wall',
+  target: null,
+  shown_as: 'parts',
+  names: 'numbers',
+  judges: 12,
+  questions: 1,
+  effect: 0.65,
   items: [
     { specimen_id: 'K7-027', path: null },
     { specimen_id: 'K7-048', path: null },
@@ -128,9 +144,21 @@ function rowsOf({ items: _, ...draft }: NamedDraft): {
 } {
   const { panel_id, kind, aspect, artefact_id, target, ...more } = draft;
   const isGuess = kind === 'guess';
-  const own = TABLES.panel_setups.row.parse({ panel_id, ...more, asked_again: more.asked_again || null }); // prettier-ignore
+  const own = TABLES.panel_setups.row.parse({
+    panel_id,
+    ...more,
+    asked_again: more.asked_again || null,
+  });
   const isOfPhotos = own.shown_as === 'photos';
-  const bare = { view: null, light: null, x_mm: null, y_mm: null, w_mm: null, h_mm: null, levels: null }; // prettier-ignore
+  const bare = {
+    view: null,
+    light: null,
+    x_mm: null,
+    y_mm: null,
+    w_mm: null,
+    h_mm: null,
+    levels: null,
+  };
   return {
     panel: { panel_id, kind, aspect, artefact_id, target: isGuess ? target : null },
     setup: isOfPhotos ? { ...own, levels: own.levels ?? 'as-taken' } : { ...own, ...bare },
@@ -145,25 +173,35 @@ async function keepItems(write: Write, draft: NamedDraft): Promise<void> {
   };
   const { artefact_id, view, light, shown_as } = draft;
   if (artefact_id === null) refuse('Say of which artefact the specimens are.');
-  const facts = new Map((await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]));
+  const facts = new Map(
+    (await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]),
+  );
   const seen = new Set<string>();
   for (const { specimen_id, path } of draft.items) {
     const name = sayName(facts.get(specimen_id)) ?? specimen_id;
-    if (facts.get(specimen_id)?.artefact_id !== artefact_id) refuse(`${name} is no specimen of this artefact.`);
+    if (facts.get(specimen_id)?.artefact_id !== artefact_id)
+      refuse(`${name} is no specimen of this artefact.`);
     if (seen.has(specimen_id)) refuse(`${name} stands twice.`);
     seen.add(specimen_id);
     if (shown_as === 'parts') continue;
-    const photo = (await listRowsBy(db, studyId, 'photos', 'specimen_id', specimen_id)).find((row) => row.path === path);
+    const photo = (await listRowsBy(db, studyId, 'photos', 'specimen_id', specimen_id)).find(
+      (row) => row.path === path,
+    );
     if (!photo) refuse(`${name} has no such photo: choose one of its own.`);
     else if (photo.view !== view || photo.light !== light) {
-      refuse(`The photo of ${name} is not of this view and light: judges would tell them apart by that.`);
+      refuse(
+        `The photo of ${name} is not of this view and light: judges would tell them apart by that.`,
+      );
     }
   }
   if (shown_as === 'photos' && (view === null || draft.w_mm === null || draft.h_mm === null)) {
     refuse('Say of which view the photos are, and which place of it is shown.');
   }
-  const items = draft.items.map(({ specimen_id, path }) => ({ specimen_id, path: shown_as === 'parts' ? null : path }));
+  const items = draft.items.map(({ specimen_id, path }) => ({
+    specimen_id,
+    path: shown_as === 'parts' ? null : path,
+  }));
   await replacePanelItems(write, draft.panel_id, items);
   const plan = await planOf(write, await findHeld(write, draft.panel_id), 1);
   planned(() => checkPlan(plan));
-} // prettier-ignore
+}

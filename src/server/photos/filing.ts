@@ -93,8 +93,11 @@ async function fileOne(
   }
   if (known) return moveTo(write, known, specimen, said);
   const row = TABLES.photos.row.parse({
-    ...{ taken_at: picture.taken_at, ...picture.told, ...said },
-    ...{ specimen_id: specimen, path },
+    taken_at: picture.taken_at,
+    ...picture.told,
+    ...said,
+    specimen_id: specimen,
+    path,
   });
   await checkRow(write, 'photos', row);
   return insertRow(write, 'photos', row);
@@ -119,7 +122,8 @@ async function moveTo(
   ) {
     throw new RequestError(
       409,
-      'Something was measured on this photo, and that specimen is another part: delete its measures before you file it there.',
+      'Something was measured on this photo, and that specimen is another part: delete its ' +
+        'measures before you file it there.',
     );
   }
   await movePhoto(write, path, specimen_id, specimen);

@@ -28,9 +28,14 @@ const row = TABLES.photo_measures.row.shape;
 
 /** A region that is to be measured on photos, each with what its profile says. */
 export const measureSchema = z.strictObject({
-  ...{ measure: row.measure, unit: row.unit },
-  ...{ x: row.x, y: row.y, w: row.w, h: row.h },
-  ...{ background: row.background.optional(), feature: row.feature.optional() },
+  measure: row.measure,
+  unit: row.unit,
+  x: row.x,
+  y: row.y,
+  w: row.w,
+  h: row.h,
+  background: row.background.optional(),
+  feature: row.feature.optional(),
   photos: z
     .array(
       z.strictObject({
@@ -135,7 +140,9 @@ async function measureOne(
     const path = join(folder, 'photo');
     await pipeline(readFile(db, picture.sha256), createWriteStream(path));
     const task: PhotoTask = {
-      ...{ do: 'measure', path, measure: asked.measure },
+      do: 'measure',
+      path,
+      measure: asked.measure,
       options: {
         px_per_mm,
         layer_height_mm: photo.layer_height_mm ?? null,
@@ -156,7 +163,10 @@ async function measureOne(
 }
 
 const wholePixels = ({ x, y, w, h }: MeasureAsked) => ({
-  ...{ x: Math.round(x), y: Math.round(y), w: Math.round(w), h: Math.round(h) },
+  x: Math.round(x),
+  y: Math.round(y),
+  w: Math.round(w),
+  h: Math.round(h),
 });
 
 /** A value as it is kept: a number with its interval, where it has one. */
@@ -185,10 +195,17 @@ async function keep(
     write,
     'photo_measures',
     TABLES.photo_measures.row.parse({
-      ...{ ...region, ...(asked.unit === 'px' && wholePixels(asked)) },
-      ...{ path, layer_height_mm, speed_mm_s, measure_id, specimen_id: photo.specimen_id },
-      ...{ operator: write.who, at: new Date().toISOString() },
-      ...{ value_key: figure, ...valueOf(values[figure] ?? null) },
+      ...region,
+      ...(asked.unit === 'px' && wholePixels(asked)),
+      path,
+      layer_height_mm,
+      speed_mm_s,
+      measure_id,
+      specimen_id: photo.specimen_id,
+      operator: write.who,
+      at: new Date().toISOString(),
+      value_key: figure,
+      ...valueOf(values[figure] ?? null),
       found: typeof found === 'boolean' ? String(found) : null,
     }),
   );

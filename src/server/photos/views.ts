@@ -37,6 +37,8 @@ export function boxOfMarks(marks: readonly Mark[]): ViewBox {
 
 /** A rectangle with a margin around it. */
 export const withMargin = ({ x, y, w, h }: ViewBox): ViewBox => ({
-  ...{ x: x - MARGIN_MM, y: y - MARGIN_MM },
-  ...{ w: w + 2 * MARGIN_MM, h: h + 2 * MARGIN_MM },
+  x: x - MARGIN_MM,
+  y: y - MARGIN_MM,
+  w: w + 2 * MARGIN_MM,
+  h: h + 2 * MARGIN_MM,
 });

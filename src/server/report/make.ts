@@ -87,11 +87,11 @@ async function makeIn(
   );
   await step('computing every figure', 0.1);
   const outcome = await onThread(app, {
-    ...{ do: 'model', data: join(work, 'data.zip'), number },
-    ...{
-      frozenAt: until ?? new Date().toISOString(),
-      before: await figuresBefore(db, studyId, number),
-    },
+    do: 'model',
+    data: join(work, 'data.zip'),
+    number,
+    frozenAt: until ?? new Date().toISOString(),
+    before: await figuresBefore(db, studyId, number),
   });
   if (!('model' in outcome)) throw new Error('the thread made no model');
   const { model, figures } = outcome;
@@ -118,7 +118,12 @@ async function makeIn(
   await moveIn(work, folder);
   const kept = await keepFiles(app, folder);
   await finishRevision(db, studyId, number, {
-    ...{ askedAt, model, figures: whole, notes, studyRevision: revision, files: kept },
+    askedAt,
+    model,
+    figures: whole,
+    notes,
+    studyRevision: revision,
+    files: kept,
   });
 }
 
@@ -187,7 +192,10 @@ async function fetchPlace(
 async function printed(folder: string, work: string): Promise<string | null> {
   const browser = findBrowser();
   if (browser === null) {
-    return 'No PDF: there is no Chromium on this machine (apt-get install chromium). The page prints well from any browser.';
+    return (
+      'No PDF: there is no Chromium on this machine (apt-get install chromium). The page prints ' +
+      'well from any browser.'
+    );
   }
   try {
     await printPdf(folder, join(work, PDF), browser);

@@ -68,13 +68,18 @@ export async function reportPage({ studyId }: Pick<StudyFrame, 'studyId'>): Prom
       const stamps = verdict_figures.filter((one) => one.verdict_id === row.verdict_id);
       const moved = movedTies(stamps, nowAt);
       return {
-        ...{ verdict_id: row.verdict_id, contender_id: row.contender_id, kind: row.kind },
-        ...{ text: row.text, row_version: row.row_version },
+        verdict_id: row.verdict_id,
+        contender_id: row.contender_id,
+        kind: row.kind,
+        text: row.text,
+        row_version: row.row_version,
         ties: addressesIn(row.evidence).map((at): SeenTie => {
           const tie = tieOf(context, at);
           const change = moved.find((one) => one.address === at);
           return {
-            ...{ address: at, said: saidOf(context, at), isDecided: tie?.isDecided ?? false },
+            address: at,
+            said: saidOf(context, at),
+            isDecided: tie?.isDecided ?? false,
             isThere: tie !== null,
             moved: change ? { then: saidThen(change.then), why: change.why } : null,
           };
@@ -82,7 +87,10 @@ export async function reportPage({ studyId }: Pick<StudyFrame, 'studyId'>): Prom
       };
     });
   return {
-    ...{ sentences, address, isStale, settings: context.settings },
+    sentences,
+    address,
+    isStale,
+    settings: context.settings,
     proposals: proposalsOf(context).map((one) => ({
       ...one,
       said: one.rests_on.map((at) => saidOf(context, at)),

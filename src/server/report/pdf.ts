@@ -31,7 +31,9 @@ export const withoutFileLinks = (html: string): string =>
   html.replace(/(<a\b[^>]*?)\s+href="(?!#|https?:\/\/|mailto:)[^"]*"/g, '$1');
 
 const FOOTER =
-  '<div style="width:100%;font:8px sans-serif;color:#55636f;padding:0 15mm;display:flex;justify-content:space-between"><span class="title"></span><span><span class="pageNumber"></span> / <span class="totalPages"></span></span></div>';
+  '<div style="width:100%;font:8px sans-serif;color:#55636f;padding:0 ' +
+  '15mm;display:flex;justify-content:space-between"><span class="title"></span><span><span ' +
+  'class="pageNumber"></span> / <span class="totalPages"></span></span></div>';
 
 /**
  * Prints the page of a report from its folder: tagged, with an outline and page numbers, without
@@ -47,8 +49,11 @@ export async function printPdf(folder: string, path: string, browser: string): P
     executablePath: browser,
     timeout: PATIENCE_MS,
     // Signals are the server's; the browser goes with it, however it ends.
-    ...{ handleSIGINT: false, handleSIGTERM: false, handleSIGHUP: false },
-    ...{ javaScriptEnabled: false, offline: true },
+    handleSIGINT: false,
+    handleSIGTERM: false,
+    handleSIGHUP: false,
+    javaScriptEnabled: false,
+    offline: true,
     // Root may not use the sandbox; what is printed is our own page, without scripts and network.
     args: ['--disable-gpu', ...(process.getuid?.() === 0 ? ['--no-sandbox'] : [])],
   });
@@ -59,8 +64,13 @@ export async function printPdf(folder: string, path: string, browser: string): P
     await page.goto(pathToFileURL(file).href, { timeout: PATIENCE_MS });
     await page.pdf({
       path,
-      ...{ format: 'A4', tagged: true, outline: true, preferCSSPageSize: false },
-      ...{ displayHeaderFooter: true, headerTemplate: '<span></span>', footerTemplate: FOOTER },
+      format: 'A4',
+      tagged: true,
+      outline: true,
+      preferCSSPageSize: false,
+      displayHeaderFooter: true,
+      headerTemplate: '<span></span>',
+      footerTemplate: FOOTER,
       margin: { top: '16mm', bottom: '18mm', left: '15mm', right: '15mm' },
     });
   } finally {

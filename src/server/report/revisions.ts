@@ -115,7 +115,10 @@ export const changeRevision = (
     return setReportName(write, change.name);
   });
 
-/** Throws a revision away that nobody has read; one that is being made is stopped by it. @throws NotFoundError, RequestError */
+/**
+ * Throws a revision away that nobody has read; one that is being made is stopped by it. @throws
+ * NotFoundError, RequestError
+ */
 export const throwRevisionAway = (
   studyId: string,
   number: number,

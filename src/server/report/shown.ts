@@ -29,7 +29,8 @@ const TYPES: Readonly<Record<string, string>> = {
 
 /** A report runs only what came with it, and asks nobody else for anything. */
 const POLICY =
-  "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+  "default-src 'none'; img-src 'self' data:; style-src 'self'; script-src 'self'; font-src " +
+  "'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
 const NOTICE = '<div id="notice"></div>';
 
@@ -39,7 +40,10 @@ const escaped = (text: string): string =>
 /** That a report was withdrawn, and why, in words; null where it was not. */
 function withdrawal({ number, withdrawn_at, withdrawn_because }: Revision): string | null {
   if (withdrawn_at === null) return null;
-  return `Report ${number} was withdrawn on ${withdrawn_at.toISOString().slice(0, 10)}. ${withdrawn_because ?? ''}`.trim();
+  return (
+    `Report ${number} was withdrawn on ${withdrawn_at.toISOString().slice(0, 10)}. ` +
+    `${withdrawn_because ?? ''}`
+  ).trim();
 }
 
 /**
@@ -69,7 +73,11 @@ function noticeOf(revision: Revision, latest: Revision | undefined): string {
       ? ` <a href="../${latest.number}/">Report ${latest.number}</a> is newer.`
       : '';
   if (revision.withdrawn_at !== null) {
-    return `<div id="notice" class="notice" role="alert"><b>This report was withdrawn on ${revision.withdrawn_at.toISOString().slice(0, 10)}.</b> ${escaped(revision.withdrawn_because ?? '')}${newer}</div>`;
+    return (
+      '<div id="notice" class="notice" role="alert"><b>This report was withdrawn on ' +
+      `${revision.withdrawn_at.toISOString().slice(0, 10)}.</b> ` +
+      `${escaped(revision.withdrawn_because ?? '')}${newer}</div>`
+    );
   }
   if (revision.published_at === null) {
     return '<div id="notice" class="notice" role="status">Not published yet: only you see this.</div>';
@@ -91,7 +99,8 @@ async function answerFile(
   if (!file) throw new NotFoundError(`The report has no ${name.slice(0, 100)}.`);
   const type = TYPES[name.split('.').at(-1) ?? ''] ?? 'application/octet-stream';
   const headers: Record<string, string> = {
-    ...{ 'content-type': type, 'content-security-policy': POLICY },
+    'content-type': type,
+    'content-security-policy': POLICY,
     ...(!isOpen && { 'x-robots-tag': 'noindex' }),
   };
   const read = async () => {
@@ -122,7 +131,8 @@ async function answerFile(
   const page = (await read()).toString('utf8');
   const figures = await findReportFile(db, studyId, revision.number, FIGURES);
   const hash = figures
-    ? `<p class="line">SHA-256 of figures.json, which lists every file of this report: <code>${figures.sha256}</code></p>`
+    ? '<p class="line">SHA-256 of figures.json, which lists every file of this report: ' +
+      `<code>${figures.sha256}</code></p>`
     : '';
   return new Response(
     page.replace(NOTICE, () => noticeOf(revision, latest) + hash),

@@ -26,7 +26,8 @@ export async function instrumentSentence(
   const repeatability = accuracy.flatMap((one) => one.repeatability_mm ?? []);
   const repeated =
     repeatability.length > 0
-      ? ` Repeatability ${Math.min(...repeatability).toFixed(3)} to ${Math.max(...repeatability).toFixed(3)} mm from dimensions read twice.`
+      ? ` Repeatability ${Math.min(...repeatability).toFixed(3)} to ` +
+        `${Math.max(...repeatability).toFixed(3)} mm from dimensions read twice.`
       : '';
   return `Instruments: ${said.length > 0 ? said.join('; ') : 'none named'}.${repeated}`;
 }

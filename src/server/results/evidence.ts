@@ -42,7 +42,8 @@ export async function evidenceOfFigure(
   const reference = asked ?? record.reference;
   const { study } = await loadSentStudy(db, studyId, tables);
   const options = {
-    ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
+    alpha: DEFAULT_ALPHA,
+    seed: DEFAULT_SEED,
     ...(reference !== null && { reference }),
   };
   const task: EvaluateTask = { study, options, figure };

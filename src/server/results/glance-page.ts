@@ -26,7 +26,12 @@ export async function glancePage({
   const names = await figureNames(frame.studyId, frame.meta.cost?.currency ?? '');
   const contenders = marks.map((mark) => mark.contender_id);
   const rows = glanceRows({
-    ...{ contenders, reference, criteria, differences, fairness, names },
+    contenders,
+    reference,
+    criteria,
+    differences,
+    fairness,
+    names,
     classes: Object.fromEntries(
       contenders.map((id) => [id, accuracy?.[id]?.it_grade ?? null] as const),
     ),

@@ -166,13 +166,15 @@ async function factsOf(studyId: string, contender: string, other: string): Promi
   const rows: DuelFact[] = [
     ...MACHINE_FACTS.map((column) => ({
       what: columnWords(column === 'name' ? 'machine_id' : column),
-      ...{ own: text(own.machine?.[column]), other: text(theirs.machine?.[column]) },
+      own: text(own.machine?.[column]),
+      other: text(theirs.machine?.[column]),
     })),
     { what: 'profile', own: text(own.profile?.name), other: text(theirs.profile?.name) },
     { what: 'what was changed', own: own.change, other: theirs.change },
     ...keys.map((key) => ({
       what: columnWords(key),
-      ...{ own: own.settings.get(key) ?? null, other: theirs.settings.get(key) ?? null },
+      own: own.settings.get(key) ?? null,
+      other: theirs.settings.get(key) ?? null,
     })),
   ];
   return rows.filter((row) => row.own !== row.other);

@@ -55,7 +55,8 @@ export function freshFrom(record: Pick<StudyRecord, 'touched'>, section: Section
 const parametersOf = (section: SectionName, reference: string | null): string =>
   JSON.stringify({
     edition: app().edition,
-    ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
+    alpha: DEFAULT_ALPHA,
+    seed: DEFAULT_SEED,
     ...(hangsOnReference(section) && { reference }),
   });
 
@@ -255,7 +256,10 @@ async function loadFor(
     study,
     revision,
     options: {
-      ...{ alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED, toolpaths, known },
+      alpha: DEFAULT_ALPHA,
+      seed: DEFAULT_SEED,
+      toolpaths,
+      known,
       ...(reference !== null && { reference }),
     },
   };

@@ -7,8 +7,13 @@ export async function namedZones(studyId: string) {
   const artefacts = new Map(rows.map((row) => [row.artefact_id, row.name]));
   return zones
     .map(({ artefact_id, zone_id, name, weight }) => ({
-      ...{ artefact_id, zone_id, name, weight: weight ?? 1 },
+      artefact_id,
+      zone_id,
+      name,
+      weight: weight ?? 1,
       artefact: artefacts.get(artefact_id) ?? artefact_id,
     }))
-    .sort((a, b) => (a.artefact < b.artefact ? -1 : a.artefact > b.artefact ? 1 : b.weight - a.weight)); // prettier-ignore
+    .sort((a, b) =>
+      a.artefact < b.artefact ? -1 : a.artefact > b.artefact ? 1 : b.weight - a.weight,
+    );
 }

@@ -45,7 +45,8 @@ export const previewDeletion = (
   });
 
 /**
- * Deletes a print, a specimen, an incident or a photo with everything that belongs to it. It can be restored for 30 days.
+ * Deletes a print, a specimen, an incident or a photo with everything that belongs to it. It can
+ * be restored for 30 days.
  *
  * @throws RequestError where judges are looking at a part of it, or where somebody else entered it
  */
@@ -124,7 +125,8 @@ async function checkNotJudged(write: Write, table: Deletable, key: NamedKey): Pr
   if (!first) return;
   throw new RequestError(
     409,
-    `Judges see ${tableSpec(table).title} of this in the panel “${first.aspect}”: take the specimen out of the panel first, with a reason.`,
+    `Judges see ${tableSpec(table).title} of this in the panel “${first.aspect}”: take the ` +
+      'specimen out of the panel first, with a reason.',
   );
 }
 

@@ -65,7 +65,8 @@ export function removeRow(
       if (count === 0 || companions.includes(other)) continue;
       throw new RequestError(
         422,
-        `${count} of the ${tableSpec(other).title} still ${count === 1 ? 'names' : 'name'} this: take out what names it first.`,
+        `${count} of the ${tableSpec(other).title} still ${count === 1 ? 'names' : 'name'} this: ` +
+          'take out what names it first.',
       );
     }
     for (const other of companions) await removeIfThere(write, other, key);

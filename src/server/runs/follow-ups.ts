@@ -1,7 +1,14 @@
 import * as z from 'zod';
 import { itemWords, sayValue } from '../../core/fairness';
 import { chainsOf, compareRuns, thingsChanged, type Changed } from '../../core/follow-ups';
-import { CAUSES, tableSpec, type Print, type Row, type Study, type TableName } from '../../core/study'; // prettier-ignore
+import {
+  CAUSES,
+  tableSpec,
+  type Print,
+  type Row,
+  type Study,
+  type TableName,
+} from '../../core/study';
 import { findRow, findStudy, loadStudy, updateRow, writeStudy } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
@@ -38,9 +45,24 @@ export interface FollowUpsPage {
 
 /** What follow-ups are computed from. */
 const TABLES: readonly TableName[] = [
-  ...(['machines', 'profiles', 'profile_settings', 'materials', 'contenders', 'artefacts'] as const),
-  ...(['planned', 'prints', 'incidents', 'specimens', 'inspections', 'readings', 'follow_ups'] as const),
-]; // prettier-ignore
+  ...([
+    'machines',
+    'profiles',
+    'profile_settings',
+    'materials',
+    'contenders',
+    'artefacts',
+  ] as const),
+  ...([
+    'planned',
+    'prints',
+    'incidents',
+    'specimens',
+    'inspections',
+    'readings',
+    'follow_ups',
+  ] as const),
+];
 
 /** Names a planned print that has no id yet. */
 const PLANNED = 'planned:';
@@ -60,7 +82,9 @@ export async function followUpsPage(studyId: string): Promise<FollowUpsPage> {
   const { study } = await loadStudy(app().db, studyId, TABLES);
   const nameOf = naming(study);
   const shown = (print: Print): ChainPrint => ({
-    ...{ print_id: print.print_id, outcome: print.outcome, at: print.started_at },
+    print_id: print.print_id,
+    outcome: print.outcome,
+    at: print.started_at,
     name: `${print.print_id}: ${nameOf(print)}`,
   });
   const incidents = new Map(study.tables.incidents.map((row) => [row.print_id, row]));
@@ -69,7 +93,9 @@ export async function followUpsPage(studyId: string): Promise<FollowUpsPage> {
     chains: chainsOf(study).map(({ first, steps }) => ({
       first: shown(first),
       steps: steps.map((step) => ({
-        ...{ follow_up: step.follow_up, after: shown(step.after), things: step.things },
+        follow_up: step.follow_up,
+        after: shown(step.after),
+        things: step.things,
         changed: step.changed.map(sayChanged),
       })),
     })),
@@ -101,8 +127,13 @@ function plannedPrint({ tables }: Study, id: string): Print | null {
   if (!row) return null;
   const { contender_id: contender, toolpath } = row;
   return tableSpec('prints').row.parse({
-    ...{ print_id: 'planned', contender_id: contender, artefact_id, material_id, toolpath },
-    ...{ repeat: 1, outcome: 'success' },
+    print_id: 'planned',
+    contender_id: contender,
+    artefact_id,
+    material_id,
+    toolpath,
+    repeat: 1,
+    outcome: 'success',
   }) as unknown as Print;
 }
 

@@ -103,18 +103,16 @@ export async function runsData(studyId: string): Promise<RunsData> {
   const running = new Set(openPrints.map((row) => row.print_id));
   const copies = groupBy(tables.copy_places, (row) => row.artefact_id);
   return {
-    ...{
-      prints,
-      openPrints,
-      incidents,
-      planned,
-      files,
-      warnings,
-      link,
-      codes,
-      tallies,
-      incomplete,
-    },
+    prints,
+    openPrints,
+    incidents,
+    planned,
+    files,
+    warnings,
+    link,
+    codes,
+    tallies,
+    incomplete,
     photos: tables.incident_photos,
     events: tables.print_events.filter((row) => running.has(row.print_id)),
     artefacts: artefacts.map((row) => ({ id: row.artefact_id, name: row.name })),

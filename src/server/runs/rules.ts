@@ -56,7 +56,9 @@ async function openIssues({ db, studyId }: Write, row: AnyRow): Promise<BenchIss
   return [
     {
       path: 'contender_id',
-      message: `is on a machine that is printing already (${running.artefact_id}, repeat ${running.repeat}): end that print first`,
+      message:
+        `is on a machine that is printing already (${running.artefact_id}, repeat ` +
+        `${running.repeat}): end that print first`,
     },
   ];
 }

@@ -95,7 +95,10 @@ async function planWith(
   if (material_id === undefined) return;
   const repeats = same.reduce((highest, row) => Math.max(highest, row.repeat), 1);
   await insertRow(write, 'planned', {
-    ...{ contender_id, artefact_id, material_id, repeats: Math.min(repeats, MOST_PLANNED) },
+    contender_id,
+    artefact_id,
+    material_id,
+    repeats: Math.min(repeats, MOST_PLANNED),
     toolpath: path,
   });
 }

@@ -89,7 +89,9 @@ export async function importStudy(
 
 /** Says that two parts had one sticker, and which code the later one has now. */
 const sayRenamed = ({ specimen_id, before, after }: RenamedCode): Fault => ({
-  ...{ file: 'specimens.csv', line: 1, column: 'code' },
+  file: 'specimens.csv',
+  line: 1,
+  column: 'code',
   message: `the sticker ${before} is on two parts: ${specimen_id} has ${after} from now on`,
 });
 

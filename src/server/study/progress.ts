@@ -48,8 +48,10 @@ export async function progressOf(db: Database, record: StudyRecord): Promise<Pro
     smallest.accuracy_mm != null || smallest.time_pct != null,
   ];
   const answered = [
-    ...[counts.cells_measured > 0, counts.zones_inspected > 0],
-    ...[counts.prints > 0, counts.prints > 0],
+    counts.cells_measured > 0,
+    counts.zones_inspected > 0,
+    counts.prints > 0,
+    counts.prints > 0,
     // The answer itself: a card that weighs them.
     record.scorecard !== null,
   ];

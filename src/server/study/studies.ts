@@ -53,10 +53,15 @@ export const newStudySchema = z.strictObject({
 
 /** What a study that is made from another takes of what that one is about. */
 const takenFrom = (meta: StudyMeta): Partial<StudyMeta> => ({
-  ...{ question: meta.question, cost: meta.cost },
-  ...{ factor: meta.factor ?? null, farm: meta.farm ?? null },
-  ...{ smallest_difference: meta.smallest_difference, plan: meta.plan ?? null },
-  ...{ scorecard: meta.scorecard, scorecards: meta.scorecards ?? null, sweep: meta.sweep ?? null },
+  question: meta.question,
+  cost: meta.cost,
+  factor: meta.factor ?? null,
+  farm: meta.farm ?? null,
+  smallest_difference: meta.smallest_difference,
+  plan: meta.plan ?? null,
+  scorecard: meta.scorecard,
+  scorecards: meta.scorecards ?? null,
+  sweep: meta.sweep ?? null,
   report: meta.report ? { ...meta.report, frozen: undefined } : null,
 });
 
@@ -79,8 +84,13 @@ export async function addStudy(
     const isNew = (await studyOrNull(db, study_id)) === null;
     await createStudy(db, study_id, {
       name: name || 'study',
-      ...{ title, intent: intent ?? before?.intent ?? 'machines' },
-      ...{ description: null, question: null, reference: null, cost: null, scorecard: null },
+      title,
+      intent: intent ?? before?.intent ?? 'machines',
+      description: null,
+      question: null,
+      reference: null,
+      cost: null,
+      scorecard: null,
       created: new Date().toISOString(),
       smallest_difference: {},
       ...(before && takenFrom(before)),

@@ -104,8 +104,11 @@ async function addStep(write: Write, step: NewStep): Promise<string> {
   const said = `${value}${unit ? ` ${unit}` : ''}`;
   if (!(await rowOrNull(db, studyId, 'profiles', { profile_id }))) {
     await insertChecked(write, 'profiles', {
-      ...{ profile_id, name: `${profile.name}, ${columnLabel(setting).label} ${said}` },
-      ...{ kind: 'tuned', slicer: profile.slicer, slicer_version: profile.slicer_version },
+      profile_id,
+      name: `${profile.name}, ${columnLabel(setting).label} ${said}`,
+      kind: 'tuned',
+      slicer: profile.slicer,
+      slicer_version: profile.slicer_version,
       parent_id: profile.kind === 'stock' ? profile.profile_id : profile.parent_id,
     });
     const others = settings.filter((row) => row.key !== setting);
@@ -150,7 +153,8 @@ async function planSteps(
       if (file) matched += 1;
       await insertChecked({ db, studyId, ...write }, 'planned', {
         ...key,
-        ...{ repeats, toolpath: file?.path ?? null },
+        repeats,
+        toolpath: file?.path ?? null,
       });
     }
   }

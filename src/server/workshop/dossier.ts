@@ -1,9 +1,34 @@
-import { dossierEntries, proposeFinding, toTestAgain, wearOf, type Again, type ClaimFigures, type DossierEntry, type ProposedFinding, type Wear } from '../../core/dossier'; // prettier-ignore
+import {
+  dossierEntries,
+  proposeFinding,
+  toTestAgain,
+  wearOf,
+  type Again,
+  type ClaimFigures,
+  type DossierEntry,
+  type ProposedFinding,
+  type Wear,
+} from '../../core/dossier';
 import { openContext, type Results } from '../../core/results';
 import { groupBy, type Row, type Study, type TableName } from '../../core/study';
 import { outdatedPrints } from '../../core/ledger';
-import { JOINED, joinedStudy, recordOf, type FactDifference, type MachineRecord } from '../../core/workshop'; // prettier-ignore
-import { featuresOfMachines, findThing, listRowsBy, loadStudy, usesOfThings, type Merged, type Thing, type ThingUse } from '../../data'; // prettier-ignore
+import {
+  JOINED,
+  joinedStudy,
+  recordOf,
+  type FactDifference,
+  type MachineRecord,
+} from '../../core/workshop';
+import {
+  featuresOfMachines,
+  findThing,
+  listRowsBy,
+  loadStudy,
+  usesOfThings,
+  type Merged,
+  type Thing,
+  type ThingUse,
+} from '../../data';
 import { app } from '../app';
 import { resultsOf } from '../results/results';
 import { mostPrinted } from './standings';
@@ -24,7 +49,13 @@ export interface MachineDossier {
   thing: Thing;
   record: MachineRecord;
   /** The studies that it is in, the one begun last first, each with its row there. */
-  uses: { study_id: string; title: string; machine_id: string; from: string | null; to: string | null }[]; // prettier-ignore
+  uses: {
+    study_id: string;
+    title: string;
+    machine_id: string;
+    from: string | null;
+    to: string | null;
+  }[];
   place: { place: number; of: number; artefact: string; uid: string } | null;
   entries: DossierEntry[];
   outdated: string[];
@@ -32,9 +63,17 @@ export interface MachineDossier {
   setup: NonNullable<Results['setup']>[string] | null;
   steps: Row<'setup_steps'>[];
   checks: Row<'checks'>[];
-  trials: { feature: string; rows: Row<'trials'>[]; sum: NonNullable<Results['trials']>[string][string] }[]; // prettier-ignore
+  trials: {
+    feature: string;
+    rows: Row<'trials'>[];
+    sum: NonNullable<Results['trials']>[string][string];
+  }[];
   claims: LedgerClaim[];
-  ability: { type: string; known: Results['ability'][string][string] | null; note: Row<'material_notes'> | null }[]; // prettier-ignore
+  ability: {
+    type: string;
+    known: Results['ability'][string][string] | null;
+    note: Row<'material_notes'> | null;
+  }[];
   remarks: Row<'marks'>[];
   marks: Record<string, { n: number; value: number | null }>;
   noise: Row<'noise'>[];
@@ -42,7 +81,11 @@ export interface MachineDossier {
   enquiries: Row<'enquiries'>[];
   borrowed: Row<'borrowed'>[];
   /** Features of every machine that any are known of. */
-  features: { uid: string; name: string; states: Record<string, { state: string; price: number | null }> }[]; // prettier-ignore
+  features: {
+    uid: string;
+    name: string;
+    states: Record<string, { state: string; price: number | null }>;
+  }[];
   then: { title: string; study_id: string; differences: FactDifference[] }[];
   merged: Merged[];
 }
@@ -53,7 +96,7 @@ const TABLES: readonly TableName[] = [
   ...(['incidents', 'specimens', 'inspections', 'findings', 'machine_changes', 'noise'] as const),
   ...(['claims', 'setup_steps', 'checks', 'heat_ups', 'trials', 'marks', 'features'] as const),
   ...(['material_notes', 'enquiries', 'borrowed'] as const),
-]; // prettier-ignore
+];
 
 /** A machine's dossier over all studies. @throws NotFoundError */
 export async function machineDossier(uid: string): Promise<MachineDossier> {
@@ -68,7 +111,9 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
     mergedOf(thing),
     claimsOf(uses),
   ]);
-  const joined = joinedStudy(uses.map((use, at) => ({ study: studies[at] as Study, machineId: use.id }))); // prettier-ignore
+  const joined = joinedStudy(
+    uses.map((use, at) => ({ study: studies[at] as Study, machineId: use.id })),
+  );
   const { setup, trials, ability, marks, noise } = sectionsOf(joined);
   const { tables } = joined;
   const firmware = typeof thing.facts.firmware === 'string' ? thing.facts.firmware : null;
@@ -77,7 +122,9 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
   const known = ability[JOINED] ?? {};
   const place = standings?.places.get(thing.uid);
   return {
-    ...{ thing, then, merged },
+    thing,
+    then,
+    merged,
     record: recordOf(tables.prints, tables.incidents.length, firmware),
     uses: uses.map(({ study_id, title, id }, at) => {
       const own = joined.tables.prints
@@ -86,7 +133,8 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
         .sort((a, b) => Date.parse(a) - Date.parse(b));
       return { study_id, title, machine_id: id, from: own.at(0) ?? null, to: own.at(-1) ?? null };
     }),
-    place: place && standings ? { ...place, artefact: standings.artefact, uid: standings.uid } : null, // prettier-ignore
+    place:
+      place && standings ? { ...place, artefact: standings.artefact, uid: standings.uid } : null,
     entries: dossierEntries(joined),
     outdated: outdatedPrints(tables.prints, firmware).map((one) => one.print_id),
     again: toTestAgain(joined, firmware),
@@ -94,11 +142,15 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
     steps: tables.setup_steps,
     checks: tables.checks,
     trials: Object.entries(trials?.[JOINED] ?? {}).map(([feature, sum]) => ({
-      ...{ feature, sum, rows: tables.trials.filter((row) => row.feature === feature) },
+      feature,
+      sum,
+      rows: tables.trials.filter((row) => row.feature === feature),
     })),
     claims: claims.map((one) => ({ ...one, proposed: proposeFinding(one.claim, figures) })),
     ability: [...new Set([...Object.keys(known), ...notes.keys()])].map((type) => ({
-      ...{ type, known: known[type] ?? null, note: notes.get(type) ?? null },
+      type,
+      known: known[type] ?? null,
+      note: notes.get(type) ?? null,
     })),
     remarks: tables.marks,
     marks: marks?.[JOINED] ?? {},
@@ -109,7 +161,9 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
     features: [...groupBy(features, (one) => one.uid)].map(([own, rows]) => ({
       uid: own,
       name: rows[0]?.name ?? '',
-      states: Object.fromEntries(rows.map(({ feature, state, price }) => [feature, { state, price }])), // prettier-ignore
+      states: Object.fromEntries(
+        rows.map(({ feature, state, price }) => [feature, { state, price }]),
+      ),
     })),
   };
 }
@@ -131,8 +185,11 @@ function sectionsOf(joined: Study): Known {
   }
   const { resultOf } = openContext(joined);
   return {
-    ...{ setup: resultOf('setup'), trials: resultOf('trials'), ability: resultOf('ability') },
-    ...{ marks: resultOf('marks'), noise: resultOf('noise') },
+    setup: resultOf('setup'),
+    trials: resultOf('trials'),
+    ability: resultOf('ability'),
+    marks: resultOf('marks'),
+    noise: resultOf('noise'),
   };
 }
 
@@ -147,7 +204,10 @@ async function claimFigures(
   const truest: NonNullable<ClaimFigures['accuracy_mm']>[] = [];
   const reaches: NonNullable<Results['reach']>[string][] = [];
   for (const { study_id, id } of uses) {
-    const { accuracy, reach } = await resultsOf({ studyId: study_id, reference: null }, ['accuracy', 'reach']); // prettier-ignore
+    const { accuracy, reach } = await resultsOf({ studyId: study_id, reference: null }, [
+      'accuracy',
+      'reach',
+    ]);
     for (const row of await listRowsBy(app().db, study_id, 'contenders', 'machine_id', id)) {
       const mae = accuracy?.[row.contender_id]?.mae_mm;
       if (mae && mae.estimate !== null) truest.push({ ...mae, estimate: mae.estimate });

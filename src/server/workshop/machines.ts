@@ -1,6 +1,13 @@
 import { recordOf, type MachineRecord } from '../../core/workshop';
 import { groupBy, type Print } from '../../core/study';
-import { incidentsOfMachines, listThings, printsOfMachines, usesOfThings, type Thing, type ThingUse } from '../../data'; // prettier-ignore
+import {
+  incidentsOfMachines,
+  listThings,
+  printsOfMachines,
+  usesOfThings,
+  type Thing,
+  type ThingUse,
+} from '../../data';
 import { app } from '../app';
 import { mostPrinted } from './standings';
 

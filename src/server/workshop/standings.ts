@@ -1,9 +1,25 @@
 import { isHarderMore } from '../../core/ladders';
 import type { MeshSheet } from '../../core/mesh';
 import type { EvaluateOutcome, EvaluateTask } from '../../core/results';
-import { sameArtefacts, type DrawnRow, type KnownArtefact, type StandingStudy } from '../../core/standings'; // prettier-ignore
+import {
+  sameArtefacts,
+  type DrawnRow,
+  type KnownArtefact,
+  type StandingStudy,
+} from '../../core/standings';
 import { contenderMarks, type Study, type TableName } from '../../core/study';
-import { artefactsEverywhere, findThing, listStudies, listTables, listThings, loadStudy, revisionOf, thingsOfStudy, type AnyArtefact, type Thing } from '../../data'; // prettier-ignore
+import {
+  artefactsEverywhere,
+  findThing,
+  listStudies,
+  listTables,
+  listThings,
+  loadStudy,
+  revisionOf,
+  thingsOfStudy,
+  type AnyArtefact,
+  type Thing,
+} from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from '../artefacts';
 
@@ -45,7 +61,10 @@ export async function artefactGroups(): Promise<AnyArtefact[][]> {
   }
   const order = [...new Set(all.map((one) => one.study_id))];
   const known = all.map((one): KnownArtefact & { any: AnyArtefact } => ({
-    ...{ any: one, study: order.indexOf(one.study_id), artefact: one.artefact, thing: one.thing },
+    any: one,
+    study: order.indexOf(one.study_id),
+    artefact: one.artefact,
+    thing: one.thing,
     mesh: one.file ? { identity: one.identity, sha256: one.file.sha256 } : null,
   }));
   return sameArtefacts(known).map((group) =>
@@ -55,10 +74,24 @@ export async function artefactGroups(): Promise<AnyArtefact[][]> {
 
 /** What the standings are computed from. */
 const TABLES: readonly TableName[] = [
-  ...(['machines', 'profiles', 'profile_settings', 'materials', 'contenders', 'artefacts'] as const),
+  ...([
+    'machines',
+    'profiles',
+    'profile_settings',
+    'materials',
+    'contenders',
+    'artefacts',
+  ] as const),
   ...(['dimensions', 'retired_dimensions', 'ladders', 'ladder_steps', 'zones', 'prints'] as const),
-  ...(['specimens', 'instruments', 'readings', 'ladder_results', 'inspections', 'findings'] as const),
-]; // prettier-ignore
+  ...([
+    'specimens',
+    'instruments',
+    'readings',
+    'ladder_results',
+    'inspections',
+    'findings',
+  ] as const),
+];
 
 /** A study with only what is known of some of its artefacts, so that little goes to the thread. */
 function onlyOf(study: Study, artefacts: ReadonlySet<string>): Study {
@@ -74,7 +107,9 @@ function onlyOf(study: Study, artefacts: ReadonlySet<string>): Study {
   return {
     ...study,
     tables: {
-      ...{ ...tables, prints, specimens },
+      ...tables,
+      prints,
+      specimens,
       artefacts: looked(tables.artefacts),
       dimensions: looked(tables.dimensions),
       ladders: looked(tables.ladders),
@@ -233,7 +268,8 @@ export async function mostPrinted(): Promise<{
   const known = rows.filter((row) => row.mae_mm.estimate !== null);
   const places = new Map<string, { place: number; of: number }>();
   known.forEach((row, at) => {
-    if (!places.has(row.machine_uid)) places.set(row.machine_uid, { place: at + 1, of: known.length }); // prettier-ignore
+    if (!places.has(row.machine_uid))
+      places.set(row.machine_uid, { place: at + 1, of: known.length });
   });
   return { artefact: thing.name, uid: thing.uid, places };
 }

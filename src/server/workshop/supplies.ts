@@ -1,6 +1,14 @@
 import { fieldNamesOf, KINDS, type ThingKind } from '../../core/workshop';
 import { groupBy, instant, type Row } from '../../core/study';
-import { listRowsBy, listThings, materialsUsed, usesOfThings, type Merged, type Thing, type ThingUse } from '../../data'; // prettier-ignore
+import {
+  listRowsBy,
+  listThings,
+  materialsUsed,
+  usesOfThings,
+  type Merged,
+  type Thing,
+  type ThingUse,
+} from '../../data';
 import { app } from '../app';
 import { resultsOf } from '../results/results';
 import { studiesOf } from './machines';
@@ -40,8 +48,11 @@ export async function materialsPage(): Promise<ListedMaterial[]> {
       const sum = used.find((one) => one.thing === thing.uid);
       const all = [...spools.values()];
       return {
-        ...{ thing, studies: studiesOf(own), spools: all },
-        ...{ prints: sum?.prints ?? 0, used_g: sum?.used_g ?? 0 },
+        thing,
+        studies: studiesOf(own),
+        spools: all,
+        prints: sum?.prints ?? 0,
+        used_g: sum?.used_g ?? 0,
         not_weighed_g: sum?.not_weighed_g ?? 0,
         bought_g: all.length > 0 ? all.reduce((total, row) => total + row.mass_g, 0) : null,
       };
@@ -53,7 +64,13 @@ export async function materialsPage(): Promise<ListedMaterial[]> {
 export interface ListedInstrument {
   thing: Thing;
   /** What it repeated in each study, mm; null where nothing was read twice. */
-  uses: { study_id: string; title: string; id: string; repeatability_mm: number | null; readings: number }[]; // prettier-ignore
+  uses: {
+    study_id: string;
+    title: string;
+    id: string;
+    repeatability_mm: number | null;
+    readings: number;
+  }[];
   /** Looks at its zero, the oldest first. */
   zeros: { at: string; value_mm: number }[];
 }
@@ -80,7 +97,13 @@ export async function instrumentsPage(): Promise<ListedInstrument[]> {
         thing,
         uses: own.map(({ study_id, title, id }) => {
           const use = found.get(study_id)?.instruments?.[id];
-          return { study_id, title, id, repeatability_mm: use?.repeatability_mm ?? null, readings: use?.readings ?? 0 }; // prettier-ignore
+          return {
+            study_id,
+            title,
+            id,
+            repeatability_mm: use?.repeatability_mm ?? null,
+            readings: use?.readings ?? 0,
+          };
         }),
         zeros: zeros
           .flat()
@@ -115,12 +138,20 @@ export async function profilesPage(): Promise<ListedProfile[]> {
       for (const use of own) {
         const contenders = await listRowsBy(db, use.study_id, 'contenders', 'profile_id', use.id);
         for (const { machine_id } of contenders) {
-          const [machine] = await listRowsBy(db, use.study_id, 'machines', 'machine_id', machine_id); // prettier-ignore
+          const [machine] = await listRowsBy(
+            db,
+            use.study_id,
+            'machines',
+            'machine_id',
+            machine_id,
+          );
           if (machine) machines.add(machine.name);
         }
       }
       const [latest] = own;
-      const settings = latest ? await listRowsBy(db, latest.study_id, 'profile_settings', 'profile_id', latest.id) : []; // prettier-ignore
+      const settings = latest
+        ? await listRowsBy(db, latest.study_id, 'profile_settings', 'profile_id', latest.id)
+        : [];
       return { thing, machines: [...machines], studies: studiesOf(own), settings: settings.length };
     }),
   );
@@ -155,7 +186,12 @@ export async function thingPage(uid: string, kind: ThingKind): Promise<ThingPage
       ? await listRowsBy(db, latest.study_id, 'profile_settings', 'profile_id', latest.id)
       : [];
   return {
-    ...{ thing, uses, then, merged, settings },
-    ...{ table: KINDS[kind].table, fields: fieldNamesOf(kind) },
+    thing,
+    uses,
+    then,
+    merged,
+    settings,
+    table: KINDS[kind].table,
+    fields: fieldNamesOf(kind),
   };
 }

@@ -1,7 +1,31 @@
 import * as z from 'zod';
 import { columnsOf } from '../../core/study';
-import { factDifferences, factNames, factsOf, KINDS, proposeSame, THING_KINDS, type FactDifference, type Facts, type ThingKind } from '../../core/workshop'; // prettier-ignore
-import { addThing, findThing, knownThings, listThings, mergedInto, mergeThings, pairsApart, setThingDeleted, splitThing, tellApart, updateThing, usesOfThings, type Thing } from '../../data'; // prettier-ignore
+import {
+  factDifferences,
+  factNames,
+  factsOf,
+  KINDS,
+  proposeSame,
+  THING_KINDS,
+  type FactDifference,
+  type Facts,
+  type ThingKind,
+} from '../../core/workshop';
+import {
+  addThing,
+  findThing,
+  knownThings,
+  listThings,
+  mergedInto,
+  mergeThings,
+  pairsApart,
+  setThingDeleted,
+  splitThing,
+  tellApart,
+  updateThing,
+  usesOfThings,
+  type Thing,
+} from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';
 
@@ -122,11 +146,14 @@ export async function askedPairs(kind: ThingKind): Promise<AskedPair[]> {
   ]);
   const names = new Map(things.map((one) => [one.uid, one.name]));
   const side = (uid: string) => ({
-    ...{ uid, name: names.get(uid) ?? '' },
+    uid,
+    name: names.get(uid) ?? '',
     studies: uses.filter((use) => use.uid === uid).map((use) => use.title),
   });
   return proposeSame(known, apart).map(({ one, other, by }) => ({
-    ...{ one: side(one), other: side(other), by },
+    one: side(one),
+    other: side(other),
+    by,
   }));
 }
 

@@ -22,7 +22,11 @@ export function DoorLog({ entries, names }: DoorLogProps) {
             <span className="min-w-0 flex-1 basis-56">
               {entry.what} {entry.name && entry.name !== by && <b>{entry.name}</b>}{' '}
               <span className="text-xs text-ink-2">
-                {[by && `by ${by}`, saidDetail(entry.detail), entry.address && `from ${entry.address}`]
+                {[
+                  by && `by ${by}`,
+                  saidDetail(entry.detail),
+                  entry.address && `from ${entry.address}`,
+                ]
                   .filter(Boolean)
                   .join(', ')}
               </span>
@@ -31,7 +35,7 @@ export function DoorLog({ entries, names }: DoorLogProps) {
         );
       })}
     </ul>
-  ); // prettier-ignore
+  );
 }
 
 /** What is known besides, in words. */

@@ -15,12 +15,19 @@ export function KeyTable({ keys }: { keys: readonly AccessKey[] }) {
   const [role, setRole] = useState<Role>('reader');
   const [days, setDays] = useState(90);
   const [machine, setMachine] = useState('');
-  const [made, setMade] = useState<{ name: string; secret: string; machine: string | null } | null>(null); // prettier-ignore
+  const [made, setMade] = useState<{ name: string; secret: string; machine: string | null } | null>(
+    null,
+  );
   const { message, attempt } = useTrying();
   const add = () =>
     attempt(async () => {
       const machine_id = role === 'machine' ? machine.trim() : undefined;
-      const wanted = { name: name.trim(), role, days, ...(machine_id !== undefined && { machine_id }) }; // prettier-ignore
+      const wanted = {
+        name: name.trim(),
+        role,
+        days,
+        ...(machine_id !== undefined && { machine_id }),
+      };
       const key = await callApi<MadeKey>('POST', '/keys', wanted);
       setMade({ name: wanted.name, secret: key.secret, machine: machine_id ?? null });
       setMachine('');

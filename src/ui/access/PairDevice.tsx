@@ -23,7 +23,9 @@ interface PairDeviceProps {
 
 /** Shows a code that signs a phone in: good once, for minutes, and never as an owner. */
 export function PairDevice({ roles, base, leadsTo }: PairDeviceProps) {
-  const [role, setRole] = useState<Role>(roles.includes('operator') ? 'operator' : (roles[0] ?? 'reader')); // prettier-ignore
+  const [role, setRole] = useState<Role>(
+    roles.includes('operator') ? 'operator' : (roles[0] ?? 'reader'),
+  );
   const [shown, setShown] = useState<Shown | null>(null);
   const [left, setLeft] = useState(0);
   const { message, attempt } = useTrying();

@@ -11,7 +11,13 @@ import { Failure, Line, PresentPassword, TextField } from './fields';
 import { sayPasskey } from './say-passkey';
 
 /** The passkeys that one signs in by in place of the password. */
-export function Passkeys({ passkeys, isNamed }: { passkeys: readonly Passkey[]; isNamed: boolean }) {
+export function Passkeys({
+  passkeys,
+  isNamed,
+}: {
+  passkeys: readonly Passkey[];
+  isNamed: boolean;
+}) {
   const [own, setOwn] = useState(passkeys);
   const [name, setName] = useState('');
   const [current, setCurrent] = useState('');
@@ -19,7 +25,11 @@ export function Passkeys({ passkeys, isNamed }: { passkeys: readonly Passkey[]; 
   const look = async () => setOwn(await callApi<Passkey[]>('GET', '/me/passkeys'));
   const add = () =>
     attempt(async () => {
-      const optionsJSON = await callApi<PublicKeyCredentialCreationOptionsJSON>('POST', '/me/passkeys', { current });
+      const optionsJSON = await callApi<PublicKeyCredentialCreationOptionsJSON>(
+        'POST',
+        '/me/passkeys',
+        { current },
+      );
       const response = await startRegistration({ optionsJSON }).catch(sayPasskey);
       await callApi('PUT', '/me/passkeys', { name: name.trim(), response });
       setName('');
@@ -43,7 +53,12 @@ export function Passkeys({ passkeys, isNamed }: { passkeys: readonly Passkey[]; 
                 {one.used_at ? `last used ${shortTime(one.used_at)}` : 'never used'}
               </span>
             </span>
-            <button type="button" className="action" aria-label={`Take away the passkey ${one.name}`} onClick={() => void drop(one)}>
+            <button
+              type="button"
+              className="action"
+              aria-label={`Take away the passkey ${one.name}`}
+              onClick={() => void drop(one)}
+            >
               Take away
             </button>
           </Line>
@@ -74,4 +89,4 @@ export function Passkeys({ passkeys, isNamed }: { passkeys: readonly Passkey[]; 
       <Failure message={message} />
     </>
   );
-} // prettier-ignore
+}

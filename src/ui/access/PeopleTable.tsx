@@ -25,7 +25,9 @@ export function PeopleTable({ people, base }: PeopleTableProps) {
   const add = () =>
     attempt(async () => {
       const made = await callApi<{ person: Person; link: HandedLink }>('POST', '/people', {
-        ...{ name: name.trim(), initials: initials.trim() || null, role },
+        name: name.trim(),
+        initials: initials.trim() || null,
+        role,
       });
       setRows((known) => [...known, made.person]);
       setLink({ ...made.link, name: made.person.name });

@@ -59,7 +59,9 @@ describe('a link', () => {
   it('of a device says as whom it comes in, and asks for nothing', async () => {
     api.answers['POST /enter'] = () => refusal('This link is not good any more.', 410);
     render(<Enter token={token} offer={{ kind: 'device', name: 'Kim', role: 'operator' }} />);
-    expect(screen.getByText(/This device comes in as/).textContent).toContain('Kim, operator: prints, measures'); // prettier-ignore
+    expect(screen.getByText(/This device comes in as/).textContent).toContain(
+      'Kim, operator: prints, measures',
+    );
     expect(screen.queryByRole('textbox')).toBeNull();
     submit();
     expect(await alert()).toContain('not good any more');
@@ -77,7 +79,13 @@ describe('the code for a phone', () => {
   it('stands for minutes, counts down, and is over then', async () => {
     vi.useFakeTimers({ shouldAdvanceTime: true });
     api.answers['POST /me/devices'] = () => json({ path: '/enter/abc', minutes: 5 }, 201);
-    render(<PairDevice roles={['evaluator', 'operator', 'reader']} base="https://bench.example" leadsTo="/x" />); // prettier-ignore
+    render(
+      <PairDevice
+        roles={['evaluator', 'operator', 'reader']}
+        base="https://bench.example"
+        leadsTo="/x"
+      />,
+    );
     press('Show the code');
     expect(await screen.findByRole('img', { name: 'Code that signs a device in' })).toBeTruthy();
     expect(screen.getByRole('link').getAttribute('href')).toBe('https://bench.example/enter/abc');
@@ -94,8 +102,14 @@ describe('the code for a phone', () => {
 
 describe('devices', () => {
   const device = (session_id: string, isThis: boolean): Device => ({
-    ...{ session_id, isThis, person_id: 'p', role: 'reader', device: `phone: ${session_id}` },
-    ...{ address: '192.0.2.7', made_at: '', used_at: '2026-10-01T10:00:00Z' },
+    session_id,
+    isThis,
+    person_id: 'p',
+    role: 'reader',
+    device: `phone: ${session_id}`,
+    address: '192.0.2.7',
+    made_at: '',
+    used_at: '2026-10-01T10:00:00Z',
   });
 
   it('are signed out one by one; one that is gone already says so and stays', async () => {
@@ -129,18 +143,28 @@ describe('one’s own password', () => {
 
 describe('people', () => {
   const person = (name: string, more: Partial<Person> = {}): Person => ({
-    ...{ person_id: name, name, initials: null, role: 'reader', closed_at: null },
-    ...{ created_at: '', row_version: 3, ...more },
+    person_id: name,
+    name,
+    initials: null,
+    role: 'reader',
+    closed_at: null,
+    created_at: '',
+    row_version: 3,
+    ...more,
   });
-  const shown = (...people: Person[]) => render(<PeopleTable people={people} base="https://b.example" />); // prettier-ignore
+  const shown = (...people: Person[]) =>
+    render(<PeopleTable people={people} base="https://b.example" />);
 
   it('are let in by name, with the link to hand over', async () => {
-    api.answers['POST /people'] = () => json({ person: person('Pia'), link: { path: '/enter/x', minutes: 1440 } }, 201); // prettier-ignore
+    api.answers['POST /people'] = () =>
+      json({ person: person('Pia'), link: { path: '/enter/x', minutes: 1440 } }, 201);
     shown();
     type('Name of a new person', ' Pia ');
     type('Role of a new person', 'operator');
     press('Let in');
-    expect((await screen.findByRole('status')).textContent).toContain('within 24 hours: https://b.example/enter/x'); // prettier-ignore
+    expect((await screen.findByRole('status')).textContent).toContain(
+      'within 24 hours: https://b.example/enter/x',
+    );
     expect(api.asked[0]?.body).toEqual({ name: 'Pia', initials: null, role: 'operator' });
     expect((screen.getByLabelText('Name of a new person') as HTMLInputElement).value).toBe('');
   });
@@ -150,12 +174,19 @@ describe('people', () => {
     api.answers['PATCH /people/Pia'] = () => {
       const last = (api.asked.at(-1)?.body ?? {}) as { version?: number; isClosed?: boolean };
       const { version: _, isClosed, ...sent } = last;
-      state = { ...state, ...sent, closed_at: isClosed ? '2026-10-01' : null, row_version: state.row_version + 1 }; // prettier-ignore
+      state = {
+        ...state,
+        ...sent,
+        closed_at: isClosed ? '2026-10-01' : null,
+        row_version: state.row_version + 1,
+      };
       return json(state);
     };
     shown(state);
     type('Role of Pia', 'evaluator');
-    await waitFor(() => expect((screen.getByLabelText('Role of Pia') as HTMLSelectElement).value).toBe('evaluator')); // prettier-ignore
+    await waitFor(() =>
+      expect((screen.getByLabelText('Role of Pia') as HTMLSelectElement).value).toBe('evaluator'),
+    );
     press('Close the door to Pia');
     expect(await screen.findByText(/no longer comes in/)).toBeTruthy();
     // Who does not come in needs no password.
@@ -170,7 +201,8 @@ describe('people', () => {
   });
 
   it('stay as they were where it is refused, with the reason', async () => {
-    api.answers['PATCH /people/Kim'] = () => refusal('This is the last owner: make another one first.', 409); // prettier-ignore
+    api.answers['PATCH /people/Kim'] = () =>
+      refusal('This is the last owner: make another one first.', 409);
     shown(person('Kim', { role: 'owner' }));
     type('Role of Kim', 'reader');
     expect(await alert()).toContain('the last owner');
@@ -180,21 +212,26 @@ describe('people', () => {
 
 describe('keys', () => {
   const key = (name: string, more: Partial<AccessKey> = {}): AccessKey => ({
-    ...{
-      key_id: name,
-      name,
-      role: 'reader',
-      machine_id: null,
-      made_by: 'p',
-      made_at: '2026-01-01T00:00:00Z',
-    },
-    ...{ ends_at: '2999-01-01T00:00:00Z', used_at: null, revoked_at: null, ...more },
+    key_id: name,
+    name,
+    role: 'reader',
+    machine_id: null,
+    made_by: 'p',
+    made_at: '2026-01-01T00:00:00Z',
+    ends_at: '2999-01-01T00:00:00Z',
+    used_at: null,
+    revoked_at: null,
+    ...more,
   });
 
   it('say until when they are good; one that was taken back cannot be taken back', () => {
     render(
       <KeyTable
-        keys={[key('a'), key('b', { ends_at: '2020-05-01T00:00:00Z', used_at: '2020-04-01T00:00:00Z' }), key('c', { revoked_at: '2021-02-03T00:00:00Z' })]} // prettier-ignore
+        keys={[
+          key('a'),
+          key('b', { ends_at: '2020-05-01T00:00:00Z', used_at: '2020-04-01T00:00:00Z' }),
+          key('c', { revoked_at: '2021-02-03T00:00:00Z' }),
+        ]}
       />,
     );
     const said = screen.getAllByRole('listitem').map((item) => item.textContent);
@@ -234,7 +271,13 @@ describe('the log of the doors', () => {
       <DoorLog
         names={new Map([['person:1', 'Kim']])}
         entries={[
-          { ...entry, what: 'role changed', actor: 'person:1', name: 'Pia', detail: { from: 'reader', to: 'operator' } }, // prettier-ignore
+          {
+            ...entry,
+            what: 'role changed',
+            actor: 'person:1',
+            name: 'Pia',
+            detail: { from: 'reader', to: 'operator' },
+          },
           { ...entry, what: 'signed in', actor: 'person:1', name: 'Kim', address: '192.0.2.7' },
         ]}
       />,

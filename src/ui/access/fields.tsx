@@ -31,12 +31,24 @@ export function TextField(props: TextFieldProps & { type?: 'text' | 'password' }
 }
 
 /** The password that somebody has. */
-export const PresentPassword = ({ label = 'password', ...props }: Partial<TextFieldProps> & Pick<TextFieldProps, 'value' | 'onChange'>) => (
-  <TextField {...props} label={label} type="password" autoComplete="current-password" limit={1024} />
-); // prettier-ignore
+export const PresentPassword = ({
+  label = 'password',
+  ...props
+}: Partial<TextFieldProps> & Pick<TextFieldProps, 'value' | 'onChange'>) => (
+  <TextField
+    {...props}
+    label={label}
+    type="password"
+    autoComplete="current-password"
+    limit={1024}
+  />
+);
 
 /** A password that somebody chooses, with what is asked of it. */
-export const NewPassword = ({ label = 'password', ...props }: Partial<TextFieldProps> & Pick<TextFieldProps, 'value' | 'onChange'>) => (
+export const NewPassword = ({
+  label = 'password',
+  ...props
+}: Partial<TextFieldProps> & Pick<TextFieldProps, 'value' | 'onChange'>) => (
   <TextField
     {...props}
     label={
@@ -51,7 +63,7 @@ export const NewPassword = ({ label = 'password', ...props }: Partial<TextFieldP
     autoComplete="new-password"
     limit={1024}
   />
-); // prettier-ignore
+);
 
 interface RoleSelectProps {
   label: string;
@@ -106,7 +118,15 @@ interface NewLineProps {
 }
 
 /** The end of a list, where another line is named and added. */
-export const NewLine = ({ label, placeholder, name, onName, action, onAdd, children }: NewLineProps) => (
+export const NewLine = ({
+  label,
+  placeholder,
+  name,
+  onName,
+  action,
+  onAdd,
+  children,
+}: NewLineProps) => (
   <form
     className="flex flex-wrap items-center gap-2 p-2"
     onSubmit={(event) => {
@@ -127,4 +147,4 @@ export const NewLine = ({ label, placeholder, name, onName, action, onAdd, child
       {action}
     </button>
   </form>
-); // prettier-ignore
+);

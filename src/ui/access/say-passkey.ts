@@ -6,7 +6,9 @@ export function sayPasskey(error: unknown): never {
   }
   if (name === 'InvalidStateError') throw new Error('This device has a passkey here already.');
   if (name === 'SecurityError') {
-    throw new Error('The browser has no passkeys at this address: it wants a name, over a certificate that it trusts.'); // prettier-ignore
+    throw new Error(
+      'The browser has no passkeys at this address: it wants a name, over a certificate that it trusts.',
+    );
   }
   throw error;
 }

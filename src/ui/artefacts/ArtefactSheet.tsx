@@ -91,7 +91,8 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                     <ZoneMarks {...props} side={side} unit={unit} />
                     {drawnZone && (
                       <ZoneDraft
-                        {...{ side, unit }}
+                        side={side}
+                        unit={unit}
                         box={sheet.sides[side].box}
                         drawn={drawnZone}
                         onDrawn={setDrawnZone}
@@ -175,7 +176,10 @@ export function ArtefactSheet(props: ArtefactSheetProps) {
                   return (
                     <tr
                       key={id}
-                      className={`border-b border-line-soft ${present === id ? 'bg-plum-soft' : ''} ${isRetired ? 'text-ink-2' : ''}`}
+                      className={
+                        `border-b border-line-soft ${present === id ? 'bg-plum-soft' : ''} ` +
+                        `${isRetired ? 'text-ink-2' : ''}`
+                      }
                     >
                       <th scope="row" className="p-0 text-left font-normal">
                         <button

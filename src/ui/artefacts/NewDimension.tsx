@@ -28,7 +28,8 @@ export function NewDimension(props: NewDimensionProps) {
   const proposal = proposalOf(places, picked);
   const isProposed = proposal !== null && typeof proposal !== 'string';
   const usualName = isProposed
-    ? `${proposal.kind === 'external' || proposal.kind === 'height' ? proposal.axis : proposal.kind} ${proposal.nominal_mm}`
+    ? `${proposal.kind === 'external' || proposal.kind === 'height' ? proposal.axis : proposal.kind} ` +
+      `${proposal.nominal_mm}`
     : '';
   const [name, setName] = useState<string | null>(null);
   const [nominal, setNominal] = useState<string | null>(null);
@@ -48,7 +49,10 @@ export function NewDimension(props: NewDimensionProps) {
     }
     const said = (name ?? usualName).trim();
     const dimension = {
-      ...{ name: said, axis: proposal.axis, kind: proposal.kind, nominal_mm: size.value },
+      name: said,
+      axis: proposal.axis,
+      kind: proposal.kind,
+      nominal_mm: size.value,
       lower_tol_mm: tolerance.value === null ? null : -tolerance.value,
       upper_tol_mm: tolerance.value,
     };

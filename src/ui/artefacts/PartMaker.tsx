@@ -120,7 +120,10 @@ export function PartMaker({ studyId }: PartMakerProps) {
           {PART_DESIGNS.map((one) => (
             <label
               key={one.key}
-              className={`block cursor-pointer rounded-sm px-2 py-1.5 ${one.key === key ? 'bg-plum-soft' : 'hover:bg-plum-soft'}`}
+              className={
+                'block cursor-pointer rounded-sm px-2 py-1.5 ' +
+                `${one.key === key ? 'bg-plum-soft' : 'hover:bg-plum-soft'}`
+              }
             >
               <span className="flex items-center gap-2 font-medium">
                 <input

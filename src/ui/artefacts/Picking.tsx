@@ -26,7 +26,8 @@ export function faceName({ normal, min }: Face): string {
 }
 
 export const roundName = ({ axis, diameter, isHole, centre }: Round): string =>
-  `${isHole ? 'hole' : 'boss'} ⌀ ${fixed(diameter, 2)} along ${axis}, at ${centre.map((value) => fixed(value, 1)).join(', ')}`;
+  `${isHole ? 'hole' : 'boss'} ⌀ ${fixed(diameter, 2)} along ${axis}, at ` +
+  `${centre.map((value) => fixed(value, 1)).join(', ')}`;
 
 /** What is proposed for what is picked: nothing yet, a reason why not, or a dimension. */
 export function proposalOf(

@@ -59,7 +59,10 @@ export function Turnable({ ask, of, label }: TurnableProps) {
       className="block w-full cursor-grab touch-none focus-visible:outline-2 focus-visible:outline-plum"
       tabIndex={0}
       role="img"
-      aria-label={`${label}, seen from ${Math.round(angles.azimuth)}° round and ${Math.round(angles.elevation)}° above; the arrow keys turn it`}
+      aria-label={
+        `${label}, seen from ${Math.round(angles.azimuth)}° round and ` +
+        `${Math.round(angles.elevation)}° above; the arrow keys turn it`
+      }
       onKeyDown={(event) => {
         const by = keys[event.key];
         if (!by) return;

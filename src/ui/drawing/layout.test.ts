@@ -69,7 +69,13 @@ describe('dimension lines', () => {
       { dimension_id: 'y9', kind: 'external', nominal_mm: 9 },
     ];
     const place = (dimension_id: string) => ({
-      ...{ dimension_id, x1_mm: 0, y1_mm: 0, z1_mm: 0, x2_mm: 1, y2_mm: 0, z2_mm: 0 },
+      dimension_id,
+      x1_mm: 0,
+      y1_mm: 0,
+      z1_mm: 0,
+      x2_mm: 1,
+      y2_mm: 0,
+      z2_mm: 0,
     });
     const drawn = drawnDimensions(rows, [place('x1'), place('hole-8')]);
     expect(drawn.map((one) => one.label)).toEqual(['x1 20', '⌀ 8']);

@@ -46,7 +46,8 @@ export function EvidenceDrawer({
     if (figure === null) return;
     let isStale = false;
     const query = new URLSearchParams({
-      ...{ figure, revision },
+      figure,
+      revision,
       ...(reference !== null && { ref: reference }),
     });
     callApi<FoundEvidence>('GET', `/studies/${studyId}/evidence?${query.toString()}`).then(
@@ -81,7 +82,7 @@ export function EvidenceDrawer({
             {/* A report compares with the study's own reference. */}
             {isOwnReference && (
               <p className="mb-2">
-                <UseInReport {...{ studyId }} address={figure} title={content.evidence.title} />
+                <UseInReport studyId={studyId} address={figure} title={content.evidence.title} />
               </p>
             )}
             <EvidenceBody evidence={content.evidence} />

@@ -8,8 +8,12 @@ const api = toldApi();
 afterEach(cleanup);
 
 const EVIDENCE = {
-  ...{ title: 'Mean deviation', sentence: 'It is 0.02 mm.', formula: 'mean of |d|' },
-  ...{ tables: [], notes: [], isNewer: false },
+  title: 'Mean deviation',
+  sentence: 'It is 0.02 mm.',
+  formula: 'mean of |d|',
+  tables: [],
+  notes: [],
+  isNewer: false,
 };
 
 /** A page with a figure, looked at with one's own reference or the study's. */
@@ -53,7 +57,9 @@ describe('the evidence of a figure', () => {
       ['print', 'MAE mm'],
       ['specimen', 'nominal mm', 'mean mm', 'deviation mm', 'u mm'],
     ].map((labels) => ({
-      ...{ title: labels.join(' '), more: 0, rows: [labels.map((_, at) => String(at))] },
+      title: labels.join(' '),
+      more: 0,
+      rows: [labels.map((_, at) => String(at))],
       columns: labels.map((label) => ({ label, isFigure: true, isList: false })),
     }));
     await opened(true, 'accuracy:A-stock:mae_mm', tables);

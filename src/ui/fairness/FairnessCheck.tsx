@@ -19,7 +19,10 @@ interface FairnessCheckProps {
   reference: string | null;
 }
 
-/** Whether each contender may be compared with the reference, artefact by artefact and material by material, and why not. */
+/**
+ * Whether each contender may be compared with the reference, artefact by artefact and material by
+ * material, and why not.
+ */
 export function FairnessCheck(props: FairnessCheckProps) {
   const { studyId, marks, artefacts, fairness, reference } = props;
   const worst =
@@ -71,7 +74,10 @@ export function FairnessCheck(props: FairnessCheckProps) {
                       <td key={mark.contender_id} className="px-0.5 py-1 sm:px-1">
                         <button
                           type="button"
-                          className={`min-h-[24px] rounded-sm px-0.5 ${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`}
+                          className={
+                            'min-h-[24px] rounded-sm px-0.5 ' +
+                            `${keyOf(row) === opened ? 'bg-plum-soft outline-1 outline-plum' : ''}`
+                          }
                           aria-pressed={keyOf(row) === opened}
                           aria-label={`${artefact.name}, ${mark.label}: ${row.result}`}
                           onClick={() => setOpened(keyOf(row))}

@@ -6,11 +6,22 @@ import type { ContenderMark } from '../../core/study';
 import { FairnessCheck } from './FairnessCheck';
 
 const mark = (contender_id: string): ContenderMark => ({
-  ...{ contender_id, machineName: contender_id, letter: contender_id, hue: 0, isTuned: false },
-  ...{ variant: 'stock', profileName: 'stock', label: `${contender_id} stock` },
+  contender_id,
+  machineName: contender_id,
+  letter: contender_id,
+  hue: 0,
+  isTuned: false,
+  variant: 'stock',
+  profileName: 'stock',
+  label: `${contender_id} stock`,
 });
 const item = (key: string, more: Partial<FairnessItem> = {}): FairnessItem => ({
-  ...{ key, state: 'same', role: 'held', contender_value: 3, reference_value: 3, varies: false },
+  key,
+  state: 'same',
+  role: 'held',
+  contender_value: 3,
+  reference_value: 3,
+  varies: false,
   ...more,
 });
 const pair = (
@@ -111,8 +122,12 @@ describe('the fairness check', () => {
     );
     expect(sent).toMatchObject([
       {
-        ...{ contender_id: 'A', reference_id: 'R', artefact_id: 'wall', item: 'wall_count' },
-        ...{ reason: 'It is not loaded.', operator: 'KM' },
+        contender_id: 'A',
+        reference_id: 'R',
+        artefact_id: 'wall',
+        item: 'wall_count',
+        reason: 'It is not loaded.',
+        operator: 'KM',
       },
     ]);
     fireEvent.keyDown(reason, { key: 'Escape' });

@@ -97,7 +97,12 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
     setSending((known) => [
       ...known,
       ...added.map(({ file, key, stop }) => ({
-        ...{ key, name: file.name, stop, share: 0, look: null, message: null },
+        key,
+        name: file.name,
+        stop,
+        share: 0,
+        look: null,
+        message: null,
         phase: 'looking' as const,
       })),
     ]);
@@ -105,7 +110,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   };
 
   const drop = useDrop(take);
-  const compare = `/studies/${studyId}/compare?${[...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&')}`;
+  const query = [...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&');
+  const compare = `/studies/${studyId}/compare?${query}`;
   const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
   return (
     <section

@@ -42,7 +42,9 @@ export function TimeWitnesses({ facts, actual }: TimeWitnessesProps) {
         <p className="text-xs text-ink-2">
           {mean === null
             ? 'No print from this file has ended yet.'
-            : `The prints took ${fixed(mean / facts.time_s, 2)} × the model${own === null ? '' : ` and ${fixed(mean / own, 2)} × the file’s own estimate`}; heating and pauses apart.`}
+            : `The prints took ${fixed(mean / facts.time_s, 2)} × the ` +
+              `model${own === null ? '' : ` and ${fixed(mean / own, 2)} × the file’s own estimate`}; ` +
+              'heating and pauses apart.'}
         </p>
       </header>
       <Leaving isPicture>

@@ -15,7 +15,9 @@ export function speedChart(facts: ToolpathFacts): { sentence: string; series: Se
     sentence:
       commanded_max === null
         ? 'Nothing is extruded in the plane.'
-        : `Up to ${fixed(commanded_max, 0)} mm/s is asked for; half the extruding time passes at ${fixed(reached_p50 ?? 0, 0)} mm/s or less; the speed asked for is reached for ${percent(at_commanded_share ?? 0)} of it.`,
+        : `Up to ${fixed(commanded_max, 0)} mm/s is asked for; half the extruding time passes at ` +
+          `${fixed(reached_p50 ?? 0, 0)} mm/s or less; the speed asked for is reached for ` +
+          `${percent(at_commanded_share ?? 0)} of it.`,
     series: [
       { name: 'asked for', colour: 'quiet', dashed: true, points: points(commanded_s) },
       { name: 'reached', colour: 'plum', points: points(reached_s) },
@@ -92,5 +94,8 @@ function saidOfLayers(count: number, layers: readonly Layer[]): string {
   if (!first) return `${many}, none of a known height.`;
   const slowest = layers.reduce((best, one) => (one.time > best.time ? one : best), first);
   const quickest = layers.reduce((best, one) => (one.time < best.time ? one : best), first);
-  return `${many}; the longest takes ${duration(slowest.time)} at ${fixed(slowest.top, 2)} mm, the shortest ${duration(quickest.time)} at ${fixed(quickest.top, 2)} mm.`;
+  return (
+    `${many}; the longest takes ${duration(slowest.time)} at ${fixed(slowest.top, 2)} mm, the ` +
+    `shortest ${duration(quickest.time)} at ${fixed(quickest.top, 2)} mm.`
+  );
 }

@@ -8,15 +8,22 @@ const api = toldApi();
 let gone: string[];
 beforeEach(() => {
   gone = [];
-  vi.stubGlobal('location', { ...window.location, assign: (href: string) => gone.push(href) });
+  vi.spyOn(window.location, 'assign').mockImplementation((href) => {
+    gone.push(String(href));
+  });
 });
 afterEach(() => {
   cleanup();
-  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
 });
 
 const GANNET = { kind: 'machine', name: 'Gannet X24', about: 'Holm Dynamics', href: '/machines/g' };
-const STUDY = { kind: 'study', name: 'Gannet speeds', about: null, href: '/studies/s/results/glance' }; // prettier-ignore
+const STUDY = {
+  kind: 'study',
+  name: 'Gannet speeds',
+  about: null,
+  href: '/studies/s/results/glance',
+};
 const field = () => screen.getByRole('combobox');
 const type = (text: string) => fireEvent.change(field(), { target: { value: text } });
 
@@ -28,7 +35,10 @@ describe('the finder', () => {
     expect(document.activeElement).toBe(field());
     type('gan');
     const options = await screen.findAllByRole('option');
-    expect(options.map((one) => one.textContent)).toEqual(['Gannet speedsstudy', 'Gannet X24machineHolm Dynamics']); // prettier-ignore
+    expect(options.map((one) => one.textContent)).toEqual([
+      'Gannet speedsstudy',
+      'Gannet X24machineHolm Dynamics',
+    ]);
     fireEvent.keyDown(field(), { key: 'ArrowDown' });
     fireEvent.keyDown(field(), { key: 'ArrowDown' });
     fireEvent.keyDown(field(), { key: 'Enter' });
@@ -68,6 +78,8 @@ describe('the finder', () => {
     await waitFor(() => expect(gone).toEqual(['/machines/g']));
     type('none');
     fireEvent.keyDown(field(), { key: 'Enter' });
-    expect((await screen.findByRole('alert')).textContent).toBe('Nothing carries “none” in its name or code.'); // prettier-ignore
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Nothing carries “none” in its name or code.',
+    );
   });
 });

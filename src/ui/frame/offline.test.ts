@@ -13,18 +13,20 @@ let stores: Map<string, Map<string, Response>>;
 /** What the server answers to an address; nothing while it is away. */
 let answers: Map<string, () => Response>;
 
-const addressOf = (asked: string | Request): string => (typeof asked === 'string' ? asked : asked.url); // prettier-ignore
+const addressOf = (asked: string | Request): string =>
+  typeof asked === 'string' ? asked : asked.url;
 
 function cacheOf(name: string) {
   const store = stores.get(name) ?? new Map<string, Response>();
   stores.set(name, store);
   return {
-    put: (asked: string | Request, answer: Response) => Promise.resolve(void store.set(addressOf(asked), answer)),
+    put: (asked: string | Request, answer: Response) =>
+      Promise.resolve(void store.set(addressOf(asked), answer)),
     match: (asked: string | Request) => Promise.resolve(store.get(addressOf(asked))?.clone()),
     keys: () => Promise.resolve([...store.keys()].map((url) => ({ url }))),
     delete: ({ url }: { url: string }) => Promise.resolve(store.delete(url)),
   };
-} // prettier-ignore
+}
 
 /** The worker of a build, as a browser runs it. */
 function worker(build: string) {
@@ -36,9 +38,10 @@ function worker(build: string) {
     skipWaiting: () => Promise.resolve(),
     clients: {
       claim: () => Promise.resolve(),
-      matchAll: () => Promise.resolve([{ url: MEASURE, postMessage: (text: string) => told.push(text) }]),
+      matchAll: () =>
+        Promise.resolve([{ url: MEASURE, postMessage: (text: string) => told.push(text) }]),
     },
-  }; // prettier-ignore
+  };
   const caches = {
     open: (name: string) => Promise.resolve(cacheOf(name)),
     keys: () => Promise.resolve([...stores.keys()]),
@@ -91,22 +94,28 @@ describe('what the browser keeps for when the server is away', () => {
     await expect(open(MEASURE.replace('K7-004', 'K7-003'))).rejects.toThrow('Failed to fetch');
   });
 
-  it.each(['runs', 'inspect/side-by-side', 'machines/gannet', 'measure/gauge'])('is %s too', async (path) => {
-    const { open } = worker('b1');
-    const address = `${HOME}/studies/s/${path}`;
-    answers.set(address, page('here'));
-    await open(address);
-    answers.clear();
-    expect(await (await open(address))?.text()).toBe('here');
-  }); // prettier-ignore
+  it.each(['runs', 'inspect/side-by-side', 'machines/gannet', 'measure/gauge'])(
+    'is %s too',
+    async (path) => {
+      const { open } = worker('b1');
+      const address = `${HOME}/studies/s/${path}`;
+      answers.set(address, page('here'));
+      await open(address);
+      answers.clear();
+      expect(await (await open(address))?.text()).toBe('here');
+    },
+  );
 
-  it.each([`${HOME}/people`, `${HOME}/studies/s/results/glance`])('is nothing of %s', async (address) => {
-    const { open } = worker('b1');
-    answers.set(address, page('here'));
-    await open(address);
-    answers.clear();
-    await expect(open(address)).rejects.toThrow();
-  }); // prettier-ignore
+  it.each([`${HOME}/people`, `${HOME}/studies/s/results/glance`])(
+    'is nothing of %s',
+    async (address) => {
+      const { open } = worker('b1');
+      answers.set(address, page('here'));
+      await open(address);
+      answers.clear();
+      await expect(open(address)).rejects.toThrow();
+    },
+  );
 
   it('is nothing that is written or asked of the API, or of elsewhere', async () => {
     const { write, load } = worker('b1');
@@ -138,11 +147,13 @@ describe('what the browser keeps for when the server is away', () => {
     const script = `${HOME}/_astro/page.abc123.js`;
     answers.set(script, page('code'));
     answers.set(MEASURE, page('new'));
-    await tell('message', { data: { addresses: [MEASURE, script, `${HOME}/people`, 'http://elsewhere.example/x'] } });
+    await tell('message', {
+      data: { addresses: [MEASURE, script, `${HOME}/people`, 'http://elsewhere.example/x'] },
+    });
     answers.clear();
     expect(await (await open(MEASURE))?.text()).toBe('new');
     expect(await (await load(script))?.text()).toBe('code');
-  }); // prettier-ignore
+  });
 
   it('is of sixty pages at most, the latest of them', async () => {
     const { open } = worker('b1');

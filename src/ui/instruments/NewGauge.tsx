@@ -45,9 +45,13 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       (_, at) => own[Math.floor((at * own.length) / count)]?.id ?? '',
     );
     const row = {
-      ...{ gauge_plan_id: uuid(), instrument_id: instrumentId },
-      ...{ artefact_id: artefact, dimension_id: dimension },
-      ...{ specimens: chosen.join(' '), operators: people.join(' '), trials: whole(trials) },
+      gauge_plan_id: uuid(),
+      instrument_id: instrumentId,
+      artefact_id: artefact,
+      dimension_id: dimension,
+      specimens: chosen.join(' '),
+      operators: people.join(' '),
+      trials: whole(trials),
     };
     try {
       await callApi('POST', `/studies/${studyId}/rows/gauge_plans`, row);

@@ -21,8 +21,8 @@ const PICTURE_WAYS = [
 ] as const;
 
 /**
- * A table or picture that scrolls where it is wider than its place, and can be taken away: as CSV, by the clipboard, as SVG and PNG. What its buttons
- * do, `TakeAway` does for all of a page.
+ * A table or picture that scrolls where it is wider than its place, and can be taken away: as CSV,
+ * by the clipboard, as SVG and PNG. What its buttons do, `TakeAway` does for all of a page.
  */
 export function Leaving({ children, isPicture = false, name, figures }: LeavingProps) {
   return (

@@ -84,7 +84,10 @@ export function Suggest<Item>(props: SuggestProps<Item>) {
       />
       <ul
         {...getMenuProps({ 'aria-label': label })}
-        className={`absolute top-full right-0 left-0 z-40 mt-0.5 max-h-[60vh] min-w-64 overflow-auto border border-line bg-sheet shadow-lg ${isShown ? '' : 'hidden'}`}
+        className={
+          'absolute top-full right-0 left-0 z-40 mt-0.5 max-h-[60vh] min-w-64 overflow-auto border ' +
+          `border-line bg-sheet shadow-lg ${isShown ? '' : 'hidden'}`
+        }
       >
         {isShown &&
           list.map((item, index) => (

@@ -49,7 +49,12 @@ describe('a table that is taken away', () => {
   });
 
   it('on the clipboard has tabs and line feeds between its cells only', () => {
-    expect(tabbed([['a\tb', 'c'], ['d\ne', 'f']])).toBe('a b\tc\nd e\tf'); // prettier-ignore
+    expect(
+      tabbed([
+        ['a\tb', 'c'],
+        ['d\ne', 'f'],
+      ]),
+    ).toBe('a b\tc\nd e\tf');
   });
 });
 

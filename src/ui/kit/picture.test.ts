@@ -25,11 +25,13 @@ describe('an element as a drawing of its own', () => {
 
   it('is as large as what scrolls within it, with text as text where it stands', () => {
     const root = placed('<div><p>0.021 mm</p></div>', {
-      ...{ div: [10, 20, 300, 80], p: [14, 22, 60, 16] },
+      div: [10, 20, 300, 80],
+      p: [14, 22, 60, 16],
     });
     const svg = svgOf(root);
     expect([svg.getAttribute('width'), svg.getAttribute('height')]).toEqual([
-      ...[String(Math.max(root.scrollWidth, 0)), '80'],
+      String(Math.max(root.scrollWidth, 0)),
+      '80',
     ]);
     const [text] = svg.querySelectorAll('text');
     expect(text?.textContent).toContain('0.021 mm');

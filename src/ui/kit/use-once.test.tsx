@@ -72,7 +72,9 @@ const forms = {
   'a profile of a sliced file': {
     form: <ProfileFromFile studyId="u" files={['sliced/a.gcode']} profiles={[]} />,
     fill: () => {
-      fireEvent.change(screen.getByLabelText('sliced file'), { target: { value: 'sliced/a.gcode' } }); // prettier-ignore
+      fireEvent.change(screen.getByLabelText('sliced file'), {
+        target: { value: 'sliced/a.gcode' },
+      });
       type(/name/i, 'As shipped');
     },
     to: '/studies/u/profile-settings',
@@ -131,10 +133,19 @@ describe('what a form adds', () => {
   it('to those who are let in is one person, shown once', async () => {
     api.answers['POST /people'] = async () => {
       await new Promise((resolve) => setTimeout(resolve, 10));
-      const person = { person_id: 'p', name: 'Kim', initials: 'KM', role: 'reader', row_version: 1, closed_at: null }; // prettier-ignore
+      const person = {
+        person_id: 'p',
+        name: 'Kim',
+        initials: 'KM',
+        role: 'reader',
+        row_version: 1,
+        closed_at: null,
+      };
       return json({ person, path: '/enter/x', minutes: 60 }, 201);
     };
-    const props = { people: [], base: 'http://here' } as unknown as Parameters<typeof PeopleTable>[0]; // prettier-ignore
+    const props = { people: [], base: 'http://here' } as unknown as Parameters<
+      typeof PeopleTable
+    >[0];
     render(<PeopleTable {...props} />);
     fireEvent.change(screen.getByPlaceholderText(/^\+/), { target: { value: 'Kim' } });
     submit();

@@ -33,7 +33,10 @@ export function AbilitySheet({ ability }: Pick<MachineDossier, 'ability'>) {
                 )}
               </th>
               {known ? (
-                <td className="px-2 text-right font-mono" data-hint={`success ${percent(known.success.low ?? 0)} … ${percent(known.success.high ?? 1)}`}>
+                <td
+                  className="px-2 text-right font-mono"
+                  data-hint={`success ${percent(known.success.low ?? 0)} … ${percent(known.success.high ?? 1)}`}
+                >
                   {known.good}/{known.prints}
                 </td>
               ) : (
@@ -48,7 +51,9 @@ export function AbilitySheet({ ability }: Pick<MachineDossier, 'ability'>) {
                 <UnknownCell why="no part was inspected" />
               ) : (
                 <td className="px-2">
-                  {known.worst ? `${inWords(known.worst.defect)}, ${GRADES[Math.max(1, Math.round(known.worst.grade))] ?? ''}` : 'clean'}
+                  {known.worst
+                    ? `${inWords(known.worst.defect)}, ${GRADES[Math.max(1, Math.round(known.worst.grade))] ?? ''}`
+                    : 'clean'}
                 </td>
               )}
             </tr>
@@ -57,4 +62,4 @@ export function AbilitySheet({ ability }: Pick<MachineDossier, 'ability'>) {
       </table>
     </Sheet>
   );
-} // prettier-ignore
+}

@@ -116,7 +116,10 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
           aria-expanded={isOpen}
           className="flex min-h-[36px] w-full items-center gap-2 border-0 bg-transparent px-3 py-1 text-left"
           onClick={onToggle}
-          {...(digit !== null && { 'data-keys': digit, 'data-does': `write down: ${title.toLowerCase()}` })}
+          {...(digit !== null && {
+            'data-keys': digit,
+            'data-does': `write down: ${title.toLowerCase()}`,
+          })}
         >
           {digit !== null && <kbd className="key">{digit}</kbd>}
           <span className="min-w-0 flex-1 font-medium">{title}</span>
@@ -137,7 +140,9 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
             initial={{ machine_id: machineId, ...(isNumbered && { step: next, at: begun }) }}
             {...(clock && {
               clock: {
-                ...{ name: `${table} ${studyId} ${machineId}`, what: clock.what, field: clock.field },
+                name: `${table} ${studyId} ${machineId}`,
+                what: clock.what,
+                field: clock.field,
                 toValue: (seconds: number) =>
                   clock.unit === 'min' ? Number((seconds / 60).toFixed(2)) : Math.round(seconds),
               },
@@ -176,7 +181,7 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
         </div>
       )}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** What an entry says, in one line. */

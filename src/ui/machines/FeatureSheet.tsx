@@ -3,7 +3,10 @@ import { UnknownCell } from '../marks/Unknown';
 import { Sheet } from './Sheet';
 
 /** What the machine has, lacks or has at extra cost, beside the others. */
-export function FeatureSheet({ features, own }: Pick<MachineDossier, 'features'> & { own: string }) {
+export function FeatureSheet({
+  features,
+  own,
+}: Pick<MachineDossier, 'features'> & { own: string }) {
   const others = features.filter((one) => one.uid !== own);
   const mine = features.find((one) => one.uid === own);
   const shown = mine ? [mine, ...others] : others;
@@ -39,7 +42,11 @@ export function FeatureSheet({ features, own }: Pick<MachineDossier, 'features'>
                 if (!found) return <UnknownCell key={one.uid} />;
                 return (
                   <td key={one.uid} className="px-2 whitespace-nowrap">
-                    {found.state === 'has' ? '● has' : found.state === 'lacks' ? '○ lacks' : `+ ${found.price ?? 'extra'}`}
+                    {found.state === 'has'
+                      ? '● has'
+                      : found.state === 'lacks'
+                        ? '○ lacks'
+                        : `+ ${found.price ?? 'extra'}`}
                   </td>
                 );
               })}
@@ -49,4 +56,4 @@ export function FeatureSheet({ features, own }: Pick<MachineDossier, 'features'>
       </table>
     </Sheet>
   );
-} // prettier-ignore
+}

@@ -5,7 +5,10 @@ import { GradeDisc } from '../marks/GradeDisc';
 import { Sheet } from './Sheet';
 
 /** What must be tested again since the last firmware. */
-export function AgainSheet({ again, firmware }: Pick<MachineDossier, 'again'> & { firmware: string | null }) {
+export function AgainSheet({
+  again,
+  firmware,
+}: Pick<MachineDossier, 'again'> & { firmware: string | null }) {
   if (again.length === 0) return null;
   return (
     <Sheet title="To test again" about={firmware ? `since firmware ${firmware}` : ''}>
@@ -14,23 +17,32 @@ export function AgainSheet({ again, firmware }: Pick<MachineDossier, 'again'> & 
           <li key={`${one.kind} ${one.what}`} className="py-0.5">
             {one.kind === 'prints' ? one.what : inWords(one.what)}{' '}
             <span className="text-2xs text-ink-2">
-              {one.kind === 'prints' ? `${counted(one.n, 'print')} of ${one.firmware}, none since` : `${counted(one.n, 'trial')} before it, none since`}
+              {one.kind === 'prints'
+                ? `${counted(one.n, 'print')} of ${one.firmware}, none since`
+                : `${counted(one.n, 'trial')} before it, none since`}
             </span>
           </li>
         ))}
       </ul>
     </Sheet>
   );
-} // prettier-ignore
+}
 
 const STATES = ['idle', 'standby', 'printing', 'fans-full'];
 
 /** How loud it is, by state and distance. */
 export function NoiseSheet({ noise }: Pick<MachineDossier, 'noise'>) {
-  const ordered = [...noise].sort((a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state) || a.distance_m - b.distance_m); // prettier-ignore
+  const ordered = [...noise].sort(
+    (a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state) || a.distance_m - b.distance_m,
+  );
   const loudest = Math.max(...noise.map((row) => row.db_a), 60);
   return (
-    <Sheet title="Noise" about="dB(A)" isEmpty={noise.length === 0} empty="Nobody measured how loud it is.">
+    <Sheet
+      title="Noise"
+      about="dB(A)"
+      isEmpty={noise.length === 0}
+      empty="Nobody measured how loud it is."
+    >
       <table className="w-full">
         <tbody>
           {ordered.map((row, at) => (
@@ -40,7 +52,11 @@ export function NoiseSheet({ noise }: Pick<MachineDossier, 'noise'>) {
               </th>
               <td className="w-full px-2">
                 <svg className="block w-full" height={8} aria-hidden="true">
-                  <rect width={`${((100 * Math.max(0, row.db_a - 20)) / (loudest - 20)).toFixed(1)}%`} height={8} fill="var(--ink-2)" />
+                  <rect
+                    width={`${((100 * Math.max(0, row.db_a - 20)) / (loudest - 20)).toFixed(1)}%`}
+                    height={8}
+                    fill="var(--ink-2)"
+                  />
                 </svg>
               </td>
               <td className="px-2 text-right font-mono">{fixed(row.db_a, 1)}</td>
@@ -50,12 +66,16 @@ export function NoiseSheet({ noise }: Pick<MachineDossier, 'noise'>) {
       </table>
     </Sheet>
   );
-} // prettier-ignore
+}
 
 /** What was asked of the maker, and what came of it. */
 export function EnquirySheet({ enquiries }: Pick<MachineDossier, 'enquiries'>) {
   return (
-    <Sheet title="Asked of the maker" isEmpty={enquiries.length === 0} empty="Nothing was asked of the maker.">
+    <Sheet
+      title="Asked of the maker"
+      isEmpty={enquiries.length === 0}
+      empty="Nothing was asked of the maker."
+    >
       <ul className="px-3 py-1.5">
         {enquiries.map((row, at) => (
           <li key={at} className="py-1">
@@ -71,11 +91,13 @@ export function EnquirySheet({ enquiries }: Pick<MachineDossier, 'enquiries'>) {
       </ul>
     </Sheet>
   );
-} // prettier-ignore
+}
 
 function days(from: string, to: string): string {
   const hours = (Date.parse(to) - Date.parse(from)) / 3_600_000;
-  return hours < 48 ? counted(Math.max(1, Math.round(hours)), 'hour') : counted(Math.round(hours / 24), 'day'); // prettier-ignore
+  return hours < 48
+    ? counted(Math.max(1, Math.round(hours)), 'hour')
+    : counted(Math.round(hours / 24), 'day');
 }
 
 /** What others say: shown apart, never computed with. */
@@ -102,7 +124,7 @@ export function BorrowedSheet({ borrowed }: Pick<MachineDossier, 'borrowed'>) {
       </ul>
     </Sheet>
   );
-} // prettier-ignore
+}
 
 /** What was fitted, mended and updated, and what each part has worked for since. */
 export function ChangeSheet({ changes }: Pick<MachineDossier, 'changes'>) {

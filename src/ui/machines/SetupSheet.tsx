@@ -9,7 +9,11 @@ import { Sheet } from './Sheet';
 const SNAGS = ['no snag', 'a trifle', 'a snag', 'a serious snag', 'it stopped the work'];
 
 /** What it took until the first print, and how the machine was found. */
-export function SetupSheet({ setup, steps, checks }: Pick<MachineDossier, 'setup' | 'steps' | 'checks'>) {
+export function SetupSheet({
+  setup,
+  steps,
+  checks,
+}: Pick<MachineDossier, 'setup' | 'steps' | 'checks'>) {
   const about =
     setup && steps.length > 0
       ? [
@@ -22,7 +26,12 @@ export function SetupSheet({ setup, steps, checks }: Pick<MachineDossier, 'setup
       : '';
   const isEmpty = steps.length === 0 && checks.length === 0 && (setup?.heat_up.length ?? 0) === 0;
   return (
-    <Sheet title="Set-up" about={about} isEmpty={isEmpty} empty="Nobody wrote down how it was set up.">
+    <Sheet
+      title="Set-up"
+      about={about}
+      isEmpty={isEmpty}
+      empty="Nobody wrote down how it was set up."
+    >
       {steps.length > 0 && (
         <table className="w-full">
           <thead className="sr-only">
@@ -41,7 +50,9 @@ export function SetupSheet({ setup, steps, checks }: Pick<MachineDossier, 'setup
                     {step.what}
                     {(step.note ?? step.help) && (
                       <span className="block text-2xs text-ink-2">
-                        {[step.note, step.help && step.help !== 'none' && `help: ${step.help}`].filter(Boolean).join(' · ')}
+                        {[step.note, step.help && step.help !== 'none' && `help: ${step.help}`]
+                          .filter(Boolean)
+                          .join(' · ')}
                       </span>
                     )}
                   </th>
@@ -78,22 +89,34 @@ export function SetupSheet({ setup, steps, checks }: Pick<MachineDossier, 'setup
               const state = stateOf(check);
               return (
                 <tr key={at} className="border-b border-line-soft">
-                  <th scope="row" className="px-2 py-1 text-left font-normal" data-hint={check.method ?? undefined}>
+                  <th
+                    scope="row"
+                    className="px-2 py-1 text-left font-normal"
+                    data-hint={check.method ?? undefined}
+                  >
                     {inWords(check.what)}
                     {check.unit && <span className="text-ink-2">, {check.unit}</span>}
                   </th>
                   <td className="px-2 text-right font-mono">{check.value ?? <Unknown />}</td>
                   <td className="px-2 font-mono whitespace-nowrap text-ink-2">{limits(check)}</td>
                   <td className="px-2">
-                    {state === 'outside' ? <b>outside</b> : (state ?? <span className="text-ink-2">no limit</span>)}
+                    {state === 'outside' ? (
+                      <b>outside</b>
+                    ) : (
+                      (state ?? <span className="text-ink-2">no limit</span>)
+                    )}
                   </td>
                 </tr>
               );
             })}
             {setup?.heat_up.map((heat) => (
-              <tr key={`${heat.what} ${heat.from_c} ${heat.to_c}`} className="border-b border-line-soft">
+              <tr
+                key={`${heat.what} ${heat.from_c} ${heat.to_c}`}
+                className="border-b border-line-soft"
+              >
                 <th scope="row" className="px-2 py-1 text-left font-normal">
-                  {heat.what} {heat.from_c} → {heat.to_c} °C<span className="text-ink-2">, min</span>
+                  {heat.what} {heat.from_c} → {heat.to_c} °C
+                  <span className="text-ink-2">, min</span>
                 </th>
                 <td className="px-2 text-right font-mono">{duration(heat.seconds)}</td>
                 <td />
@@ -105,7 +128,7 @@ export function SetupSheet({ setup, steps, checks }: Pick<MachineDossier, 'setup
       )}
     </Sheet>
   );
-} // prettier-ignore
+}
 
 function limits({ lower, upper }: { lower: number | null; upper: number | null }): string {
   if (lower !== null && upper !== null) return `${lower} … ${upper}`;

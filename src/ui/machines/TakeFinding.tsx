@@ -17,7 +17,8 @@ export function TakeFinding({ studyId, claimId, version, statement, proposed }: 
   const take = () =>
     attempt(async () => {
       await callApi('PATCH', `/studies/${studyId}/rows/claims/${encodeURIComponent(claimId)}`, {
-        ...{ version, change: { finding: proposed.finding, evidence: proposed.evidence } },
+        version,
+        change: { finding: proposed.finding, evidence: proposed.evidence },
       });
       void readAgain();
     });

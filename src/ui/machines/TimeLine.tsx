@@ -23,7 +23,9 @@ export function TimeLine({ entries, outdated, studies = [] }: TimeLineProps) {
   const times = entries.map((entry) => entry.at).sort((a, b) => Date.parse(a) - Date.parse(b));
   const count = (kind: DossierEntry['kind']) => entries.filter((one) => one.kind === kind).length;
   const [from = '', to = ''] = [times.at(0), times.at(-1)];
-  const label = `From ${shortTime(from)} to ${shortTime(to)}: ${counted(count('print'), 'print')}, ${counted(count('incident'), 'incident')}, ${counted(count('change'), 'change')}`;
+  const label =
+    `From ${shortTime(from)} to ${shortTime(to)}: ${counted(count('print'), 'print')}, ` +
+    `${counted(count('incident'), 'incident')}, ${counted(count('change'), 'change')}`;
   const figures = [
     ['time', 'kind', 'what', 'outcome'],
     ...entries.map((entry) => [entry.at, entry.kind, entry.text, entry.outcome ?? null]),

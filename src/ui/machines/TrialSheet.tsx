@@ -65,7 +65,10 @@ export function TrialSheet({ trials }: Pick<MachineDossier, 'trials'>) {
 function answer({ rows, sum }: MachineDossier['trials'][number]): string {
   const worst = rows.find((row) => row.outcome !== 'as-promised') ?? rows[0];
   const words = worst?.observed ?? (worst && inWords(worst.outcome)) ?? '';
-  const took = sum.delay_s !== null && !/\d/.test(words) ? `, ${sum.delay_s < 60 ? `${sum.delay_s} s` : duration(sum.delay_s)}` : ''; // prettier-ignore
+  const took =
+    sum.delay_s !== null && !/\d/.test(words)
+      ? `, ${sum.delay_s < 60 ? `${sum.delay_s} s` : duration(sum.delay_s)}`
+      : '';
   const waste = worst?.waste_g ? `, ${worst.waste_g} g` : '';
   return `${words}${took}${waste}`;
 }

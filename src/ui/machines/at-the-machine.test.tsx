@@ -14,19 +14,35 @@ afterEach(() => {
 });
 
 const steps = (rows: BookPage['rows'] = []): BookPage => ({
-  ...{ table: 'setup_steps', title: 'Set-up log', one: 'step', keyColumns: ['machine_id', 'step'] },
+  table: 'setup_steps',
+  title: 'Set-up log',
+  one: 'step',
+  keyColumns: ['machine_id', 'step'],
   fields: fieldsOf('setup_steps', ['what', 'kind', 'minutes', 'hands_s', 'snag']),
   isNumbered: true,
   clock: { field: 'minutes', what: 'this step', unit: 'min' },
   rows,
 });
 const heats = (rows: BookPage['rows'] = []): BookPage => ({
-  ...{ table: 'heat_ups', title: 'Heating up', one: 'heat-up', keyColumns: [], rows },
+  table: 'heat_ups',
+  title: 'Heating up',
+  one: 'heat-up',
+  keyColumns: [],
+  rows,
   fields: fieldsOf('heat_ups', ['what', 'from_c', 'to_c', 'seconds']),
 });
 const shown = (...pages: BookPage[]) =>
   render(<AtTheMachine studyId="s" machineId="g" pages={pages} mayTakeOut />);
-const known = { machine_id: 'g', step: 4, kind: 'unpack', what: 'unpack', minutes: 4, hands_s: 200, snag: 0, row_version: 2 }; // prettier-ignore
+const known = {
+  machine_id: 'g',
+  step: 4,
+  kind: 'unpack',
+  what: 'unpack',
+  minutes: 4,
+  hands_s: 200,
+  snag: 0,
+  row_version: 2,
+};
 
 describe('the book at a machine', () => {
   it('is opened and closed by digits, which are digits again in a field', () => {
@@ -52,14 +68,20 @@ describe('the book at a machine', () => {
   });
 
   it('sends the next number with when it was begun, and stands ready for another', async () => {
-    api.answers['POST /studies/s/rows/setup_steps'] = () => json({ ...known, step: 6, what: 'level', row_version: 1 }, 201); // prettier-ignore
+    api.answers['POST /studies/s/rows/setup_steps'] = () =>
+      json({ ...known, step: 6, what: 'level', row_version: 1 }, 201);
     shown(steps([known]));
     fireEvent.keyDown(document.body, { key: '1' });
     fireEvent.change(screen.getByLabelText(/^what/), { target: { value: 'level' } });
     fireEvent.change(screen.getByLabelText(/^kind/), { target: { value: 'level' } });
     fireEvent.submit(screen.getByRole('form', { name: 'New step' }));
     await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(2));
-    expect(api.asked[0]?.body).toMatchObject({ machine_id: 'g', step: 5, what: 'level', at: expect.stringMatching(/^\d{4}-/) as string }); // prettier-ignore
+    expect(api.asked[0]?.body).toMatchObject({
+      machine_id: 'g',
+      step: 5,
+      what: 'level',
+      at: expect.stringMatching(/^\d{4}-/) as string,
+    });
     expect((screen.getByLabelText(/^what/) as HTMLInputElement).value).toBe('');
   });
 
@@ -79,7 +101,16 @@ describe('the book at a machine', () => {
   });
 
   it('takes a row out by its key and version; one without a key by all that it says', async () => {
-    const heat = { machine_id: 'g', what: 'bed', from_c: 21, to_c: 60, seconds: 108, ambient_c: null, at: null, row_version: 1 }; // prettier-ignore
+    const heat = {
+      machine_id: 'g',
+      what: 'bed',
+      from_c: 21,
+      to_c: 60,
+      seconds: 108,
+      ambient_c: null,
+      at: null,
+      row_version: 1,
+    };
     api.answers['DELETE /studies/s/rows/setup_steps/g/4'] = () => json(null, 204);
     api.answers['DELETE /studies/s/rows/heat_ups'] = () => json(null, 204);
     shown(steps([known]), heats([heat]));

@@ -6,8 +6,12 @@ import { TimeLine } from './TimeLine';
 
 afterEach(cleanup);
 
-const entry = (at: string, kind: DossierEntry['kind'], text: string, more: Partial<DossierEntry> = {}): DossierEntry =>
-  ({ at, kind, text, print_id: null, outcome: null, ...more }); // prettier-ignore
+const entry = (
+  at: string,
+  kind: DossierEntry['kind'],
+  text: string,
+  more: Partial<DossierEntry> = {},
+): DossierEntry => ({ at, kind, text, print_id: null, outcome: null, ...more });
 
 const ENTRIES = [
   entry('2026-03-01T08:00:00Z', 'print', 'Clip, repeat 1', { print_id: 'old', outcome: 'success' }),
@@ -30,7 +34,9 @@ describe('the line of time of a machine', () => {
     const [first = 0, incident = 0, second = 0] = places;
     expect((incident - first) / (second - first)).toBeCloseTo(0.5, 2);
     expect(at('clogged')?.tagName).toBe('line');
-    expect(screen.getByRole('img').getAttribute('aria-label')).toMatch(/: 3 prints, 1 incident, 1 change$/); // prettier-ignore
+    expect(screen.getByRole('img').getAttribute('aria-label')).toMatch(
+      /: 3 prints, 1 incident, 1 change$/,
+    );
   });
 
   it('cuts a month without anything short, and says how long it was', () => {
@@ -50,7 +56,10 @@ describe('the line of time of a machine', () => {
   });
 
   it('shows over which of it each study went, and says where nothing happened', () => {
-    const studies = [{ title: 'Clips', from: '2026-03-01T08:00:00Z', to: '2026-03-02T08:00:00Z' }, { title: 'Not printed', from: null, to: null }]; // prettier-ignore
+    const studies = [
+      { title: 'Clips', from: '2026-03-01T08:00:00Z', to: '2026-03-02T08:00:00Z' },
+      { title: 'Not printed', from: null, to: null },
+    ];
     const { rerender } = render(<TimeLine entries={ENTRIES} outdated={[]} studies={studies} />);
     expect(at('Clips')?.querySelector('rect')).not.toBeNull();
     expect(at('Not printed')).toBeNull();

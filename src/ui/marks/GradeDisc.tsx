@@ -21,7 +21,10 @@ export function GradeDisc({ grade, size = 20 }: GradeDiscProps) {
       ) : (
         share > 0 && (
           <path
-            d={`M${size / 2},${size / 2} L${top} A${radius},${radius} 0 ${share > 0.5 ? 1 : 0} 1 ${x.toFixed(2)},${y.toFixed(2)} Z`}
+            d={
+              `M${size / 2},${size / 2} L${top} A${radius},${radius} 0 ${share > 0.5 ? 1 : 0} 1 ` +
+              `${x.toFixed(2)},${y.toFixed(2)} Z`
+            }
             fill="var(--ink)"
           />
         )

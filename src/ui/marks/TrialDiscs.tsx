@@ -6,7 +6,10 @@ const FILL: Record<string, 'full' | 'half' | 'empty' | 'crossed'> = {
   'false-alarm': 'crossed',
 };
 
-/** How a machine answered, a disc a trial: full as promised, half late or partly, empty nothing, crossed a false alarm. */
+/**
+ * How a machine answered, a disc a trial: full as promised, half late or partly, empty nothing,
+ * crossed a false alarm.
+ */
 export function TrialDiscs({ outcomes }: { outcomes: readonly string[] }) {
   return (
     <svg width={outcomes.length * 12} height={12} aria-hidden="true" className="inline-block">

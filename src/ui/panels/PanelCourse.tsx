@@ -27,20 +27,24 @@ interface PanelCourseProps {
 const LOOK_EVERY_MS = 3000;
 
 const EVENTS = {
-  ...{
-    looked: 'looked before the end',
-    'ended-early': 'ended early',
-    'taken-out': 'taken out',
-    'pace-checked': 'fast answers looked at',
-  },
+  looked: 'looked before the end',
+  'ended-early': 'ended early',
+  'taken-out': 'taken out',
+  'pace-checked': 'fast answers looked at',
 } as const;
 
+/** What judges are shown, in words. */
+function shownAs(setup: NonNullable<PanelPage['setup']>): string {
+  if (setup.shown_as !== 'photos') return 'the parts themselves';
+  const light = inWords(setup.light ?? 'unknown');
+  const levels = setup.levels === 'matched' ? ', grey and equally bright' : '';
+  return `photos, ${inWords(setup.view ?? '')}, ${light} light${levels}`;
+}
+
 const ENDS = {
-  ...{
-    number: 'as many judges as were wanted have ended',
-    date: 'its date came',
-    hand: 'ended by hand',
-  },
+  number: 'as many judges as were wanted have ended',
+  date: 'its date came',
+  hand: 'ended by hand',
 } as const;
 
 type Asked =
@@ -86,15 +90,17 @@ export function PanelCourse({
               guess: 'which is which',
             }[panel.kind]
           }
-          {setup &&
-            ` · ${setup.shown_as === 'photos' ? `photos, ${inWords(setup.view ?? '')}, ${inWords(setup.light ?? 'unknown')} light${setup.levels === 'matched' ? ', grey and equally bright' : ''}` : 'the parts themselves'}`}
+          {setup && ` · ${shownAs(setup)}`}
         </p>
         <h1 id="panel" className="text-lg font-semibold">
           {panel.aspect}
         </h1>
         {state === 'open' && setup && (
           <Invitation
-            {...{ page, base, isReached, studyId }}
+            page={page}
+            base={base}
+            isReached={isReached}
+            studyId={studyId}
             done={done}
             wanted={setup.judges}
             closesAt={setup.closes_at}
@@ -312,7 +318,8 @@ function Invitation({
         <p className="text-xs text-ink-2">
           {page.link === null
             ? `Each judge comes in by a card of their own: ${page.cards} cards were made, and the open link is closed.`
-            : `Anybody with this link can judge: from one network address ${page.perAddress ?? 3} people, within 15 minutes 60 beginnings.`}
+            : `Anybody with this link can judge: from one network address ${page.perAddress ?? 3} ` +
+              'people, within 15 minutes 60 beginnings.'}
         </p>
         {mayEdit && (
           <p className="flex flex-wrap items-end gap-2 text-xs">
@@ -373,13 +380,11 @@ function Invitation({
 }
 
 const WORDS: Record<SeenJudge['state'], string> = {
-  ...{
-    waiting: 'not there yet',
-    'at it': 'at it',
-    done: 'done',
-    stopped: 'stopped',
-    left: 'has gone',
-  },
+  waiting: 'not there yet',
+  'at it': 'at it',
+  done: 'done',
+  stopped: 'stopped',
+  left: 'has gone',
 };
 
 function JudgeLine({ judge }: { judge: SeenJudge }) {

@@ -42,7 +42,13 @@ export function PanelFound({
       {panel.ballots > 0 &&
         !isWithheld &&
         (panel.kind === 'paired' ? (
-          <Scale {...{ panel, reference, marks, panelId, named }} />
+          <Scale
+            panel={panel}
+            reference={reference}
+            marks={marks}
+            panelId={panelId}
+            named={named}
+          />
         ) : (
           <Told panel={panel} />
         ))}
@@ -109,18 +115,14 @@ interface ScaleProps {
 }
 
 const VERDICTS = {
-  ...{
-    preferred: 'preferred',
-    'not preferred': 'not preferred',
-    'no preference': 'no preference shows',
-  },
-  ...{
-    reference: 'the reference',
-    always: 'every time: no bound',
-    never: 'never: no bound',
-    'few judges': 'no verdict: fewer than six judges',
-    unknown: 'cannot be ranked',
-  },
+  preferred: 'preferred',
+  'not preferred': 'not preferred',
+  'no preference': 'no preference shows',
+  reference: 'the reference',
+  always: 'every time: no bound',
+  never: 'never: no bound',
+  'few judges': 'no verdict: fewer than six judges',
+  unknown: 'cannot be ranked',
 } as const;
 
 /** Preference over the reference on one scale: of 100 people who see both, so many take this one. */

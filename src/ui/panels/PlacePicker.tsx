@@ -47,9 +47,14 @@ export function PlacePicker({ studyId, photos, place, onPlace }: PlacePickerProp
   return (
     <div className="grid gap-2 md:grid-cols-[3fr_2fr]">
       <figure>
-        <figcaption className="mb-1 text-ink-2">draw the place with the pointer, or type it</figcaption>
+        <figcaption className="mb-1 text-ink-2">
+          draw the place with the pointer, or type it
+        </figcaption>
         <Window
-          {...{ studyId, tiles, register, label: `the view of ${first.label}, with the place` }}
+          studyId={studyId}
+          tiles={tiles}
+          register={register}
+          label={`the view of ${first.label}, with the place`}
           photo={first.photo}
           box={whole}
           outline={place}
@@ -64,14 +69,22 @@ export function PlacePicker({ studyId, photos, place, onPlace }: PlacePickerProp
         {place &&
           photos.slice(0, MOST_SHOWN).map(({ photo, label }) => (
             <figure key={photo.path}>
-              <Window {...{ studyId, tiles, register, label: `what judges see of ${label}` }} photo={photo} box={place} outline={null} />
+              <Window
+                studyId={studyId}
+                tiles={tiles}
+                register={register}
+                label={`what judges see of ${label}`}
+                photo={photo}
+                box={place}
+                outline={null}
+              />
               <figcaption className="text-2xs text-ink-2">{label}</figcaption>
             </figure>
           ))}
       </div>
     </div>
   );
-} // prettier-ignore
+}
 
 const rounded = ({ x, y, w, h }: ViewBox): ViewBox => {
   const tenth = (value: number) => Math.round(10 * value) / 10;
@@ -121,7 +134,11 @@ function Window(props: WindowProps) {
       onPointerCancel={() => onPoint?.(null, false)}
     >
       <PhotoCanvas
-        {...{ studyId, tiles, place, register, label }}
+        studyId={studyId}
+        tiles={tiles}
+        place={place}
+        register={register}
+        label={label}
         photos={[photo]}
         mode="over"
         split={0}

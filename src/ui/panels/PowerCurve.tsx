@@ -28,7 +28,9 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
   const powers = powerOfPanels(kind, most, aim);
   const x = (ballots: number) => LEFT + ((WIDTH - LEFT - 8) * ballots) / most;
   const y = (power: number) => TOP + (HEIGHT - TOP - BOTTOM) * (1 - power);
-  const path = powers.map((power, at) => `${at === 0 ? 'M' : 'L'}${x(at + 1).toFixed(1)} ${y(power).toFixed(1)}`).join('');
+  const path = powers
+    .map((power, at) => `${at === 0 ? 'M' : 'L'}${x(at + 1).toFixed(1)} ${y(power).toFixed(1)}`)
+    .join('');
   const now = powers[Math.min(most, Math.floor(planned)) - 1] ?? 0;
   const step = most > 200 ? 100 : most > 80 ? 20 : 10;
   const sentence =
@@ -36,7 +38,8 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
       ? planned === 0
         ? 'Choose who is compared.'
         : 'Less than one ballot on each pair: more judges, more questions, or fewer to compare.'
-      : `${Math.floor(planned)} ballots on each pair would find ${saidEffect(kind, aim.effect)} in ${Math.round(100 * now)} of 100 such panels.`;
+      : `${Math.floor(planned)} ballots on each pair would find ${saidEffect(kind, aim.effect)} in ` +
+        `${Math.round(100 * now)} of 100 such panels.`;
   return (
     <figure data-name="power of the panel">
       <figcaption className="mb-1">
@@ -49,27 +52,66 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
           </b>
         )}
       </figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[560px]" role="img" aria-label={sentence}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full max-w-[560px]"
+        role="img"
+        aria-label={sentence}
+      >
         {[0, 0.5, aim.power, 1].map((power) => (
           <g key={power}>
-            <line x1={LEFT} x2={WIDTH - 8} y1={y(power)} y2={y(power)} stroke="var(--line)" strokeDasharray={power === aim.power ? '3 3' : undefined} />
-            <text x={LEFT - 5} y={y(power) + 3.5} textAnchor="end" fontSize={10} fill="var(--ink-2)">
+            <line
+              x1={LEFT}
+              x2={WIDTH - 8}
+              y1={y(power)}
+              y2={y(power)}
+              stroke="var(--line)"
+              strokeDasharray={power === aim.power ? '3 3' : undefined}
+            />
+            <text
+              x={LEFT - 5}
+              y={y(power) + 3.5}
+              textAnchor="end"
+              fontSize={10}
+              fill="var(--ink-2)"
+            >
               {percent(power)}
             </text>
           </g>
         ))}
         {Array.from({ length: Math.floor(most / step) }, (_, at) => (at + 1) * step).map((tick) => (
-          <text key={tick} x={x(tick)} y={HEIGHT - 8} textAnchor="middle" fontSize={10} fill="var(--ink-2)">
+          <text
+            key={tick}
+            x={x(tick)}
+            y={HEIGHT - 8}
+            textAnchor="middle"
+            fontSize={10}
+            fill="var(--ink-2)"
+          >
             {tick}
           </text>
         ))}
         <path d={path} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
         {needed !== null && needed <= most && (
-          <line x1={x(needed)} x2={x(needed)} y1={y(1)} y2={y(0)} stroke="var(--ink-2)" strokeDasharray="2 3" />
+          <line
+            x1={x(needed)}
+            x2={x(needed)}
+            y1={y(1)}
+            y2={y(0)}
+            stroke="var(--ink-2)"
+            strokeDasharray="2 3"
+          />
         )}
         {planned >= 1 && (
           <g>
-            <line x1={x(Math.min(most, planned))} x2={x(Math.min(most, planned))} y1={y(0)} y2={y(now)} stroke="var(--plum)" strokeWidth={1.5} />
+            <line
+              x1={x(Math.min(most, planned))}
+              x2={x(Math.min(most, planned))}
+              y1={y(0)}
+              y2={y(now)}
+              stroke="var(--plum)"
+              strokeWidth={1.5}
+            />
             <circle cx={x(Math.min(most, planned))} cy={y(now)} r={4} fill="var(--plum)" />
           </g>
         )}
@@ -80,4 +122,4 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
       </p>
     </figure>
   );
-} // prettier-ignore
+}

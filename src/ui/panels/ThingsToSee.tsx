@@ -57,7 +57,11 @@ export function ThingsToSee({ pictures, codes, shape, onShown }: ThingsToSeeProp
     <div className="grid gap-1.5">
       <div
         ref={frame}
-        className={`grid gap-2 ${isWide ? 'grid-cols-1' : pictures.length === 3 ? 'grid-cols-3' : 'grid-cols-2'} ${pictures.length === 3 ? 'sm:grid-cols-3' : 'sm:grid-cols-2'}`}
+        className={
+          'grid gap-2 ' +
+          `${isWide ? 'grid-cols-1' : pictures.length === 3 ? 'grid-cols-3' : 'grid-cols-2'} ` +
+          `${pictures.length === 3 ? 'sm:grid-cols-3' : 'sm:grid-cols-2'}`
+        }
       >
         {pictures.map((address, at) => (
           <figure key={address} className="sheet">

@@ -10,8 +10,13 @@ const AT = '/judging/link';
 afterEach(cleanup);
 
 const asking = (number: number, more: Partial<Judging> = {}): Judging => ({
-  ...{ aspect: 'Which is cleaner?', kind: 'paired', shown_as: 'parts', wants_initials: false },
-  ...{ free_places: [], state: 'asking', name: 'J01' },
+  aspect: 'Which is cleaner?',
+  kind: 'paired',
+  shown_as: 'parts',
+  wants_initials: false,
+  free_places: [],
+  state: 'asking',
+  name: 'J01',
   question: {
     number,
     of: 3,

@@ -7,29 +7,74 @@ describe('the draft of a panel', () => {
   it('is of photos and by numbers at first, with no place and nothing to be shown', () => {
     const draft = newDraft('spire');
     expect(draft).toMatchObject({
-      ...{ panel_id: null, kind: 'paired', artefact_id: 'spire', shown_as: 'photos' },
-      ...{ names: 'numbers', judges: 12, questions: 3, items: [] },
+      panel_id: null,
+      kind: 'paired',
+      artefact_id: 'spire',
+      shown_as: 'photos',
+      names: 'numbers',
+      judges: 12,
+      questions: 3,
+      items: [],
     });
     expect(placeOfDraft(draft)).toBeNull();
   });
 
   it('of a kept panel is what it was planned as, without what became of it', () => {
     const page = {
-      panel: { panel_id: 'p', kind: 'triangle', aspect: 'Which?', artefact_id: 'spire', target: null, row_version: 7 },
+      panel: {
+        panel_id: 'p',
+        kind: 'triangle',
+        aspect: 'Which?',
+        artefact_id: 'spire',
+        target: null,
+        row_version: 7,
+      },
       setup: {
-        ...{ panel_id: 'p', row_version: 3, opened_at: 'x', closed_at: 'y', closed_by: 'hand', revealed_at: 'z' },
-        ...{ shown_as: 'photos', names: 'initials', view: 'front', light: 'flat', levels: 'matched' },
-        ...{ x_mm: -5, y_mm: 0, w_mm: 10, h_mm: 8, judges: 24, questions: 4, asked_again: 0 },
-        ...{ effect: 0.65, closes_at: null },
+        panel_id: 'p',
+        row_version: 3,
+        opened_at: 'x',
+        closed_at: 'y',
+        closed_by: 'hand',
+        revealed_at: 'z',
+        shown_as: 'photos',
+        names: 'initials',
+        view: 'front',
+        light: 'flat',
+        levels: 'matched',
+        x_mm: -5,
+        y_mm: 0,
+        w_mm: 10,
+        h_mm: 8,
+        judges: 24,
+        questions: 4,
+        asked_again: 0,
+        effect: 0.65,
+        closes_at: null,
       },
       items: [{ specimen_id: 'A-1', path: 'photos/a.jpg', code: '123', contender_id: 'A' }],
-    } as unknown as PanelPage; // prettier-ignore
+    } as unknown as PanelPage;
     const draft = draftOf(page);
     expect(draft).toEqual({
-      ...{ panel_id: 'p', kind: 'triangle', aspect: 'Which?', artefact_id: 'spire', target: null },
-      ...{ shown_as: 'photos', names: 'initials', view: 'front', light: 'flat', levels: 'matched' },
-      ...{ x_mm: -5, y_mm: 0, w_mm: 10, h_mm: 8, judges: 24, questions: 4, asked_again: 0 },
-      ...{ effect: 0.65, closes_at: null, items: [{ specimen_id: 'A-1', path: 'photos/a.jpg' }] },
+      panel_id: 'p',
+      kind: 'triangle',
+      aspect: 'Which?',
+      artefact_id: 'spire',
+      target: null,
+      shown_as: 'photos',
+      names: 'initials',
+      view: 'front',
+      light: 'flat',
+      levels: 'matched',
+      x_mm: -5,
+      y_mm: 0,
+      w_mm: 10,
+      h_mm: 8,
+      judges: 24,
+      questions: 4,
+      asked_again: 0,
+      effect: 0.65,
+      closes_at: null,
+      items: [{ specimen_id: 'A-1', path: 'photos/a.jpg' }],
     });
     expect(placeOfDraft(draft)).toEqual({ x: -5, y: 0, w: 10, h: 8 });
     // One that came with a package was never planned here.
@@ -53,7 +98,8 @@ describe('who could be shown', () => {
     photos: [
       {
         photo: { path: 'photos/a.jpg', filed: { specimen_id: 'A-1' } },
-        ...{ contender: 'A', code: 'K7-001' },
+        contender: 'A',
+        code: 'K7-001',
       },
     ],
   } as unknown as Subject;

@@ -14,17 +14,20 @@ export interface Candidate {
 /** What each kind asks, as an organiser reads it, and how judges might be asked. */
 export const KINDS: readonly { kind: PanelKind; title: string; says: string; example: string }[] = [
   {
-    ...{ kind: 'paired', title: 'Which is better?' },
+    kind: 'paired',
+    title: 'Which is better?',
     says: 'Two at a time. Judges choose the better one, or say that they see no difference.',
     example: 'On which one is the wall smoother?',
   },
   {
-    ...{ kind: 'triangle', title: 'Can they be told apart?' },
+    kind: 'triangle',
+    title: 'Can they be told apart?',
     says: 'Three at a time, two of one contender. Judges find the odd one: by guessing alone one in three is right.',
     example: 'Which one is not like the other two?',
   },
   {
-    ...{ kind: 'guess', title: 'Can people tell which is which?' },
+    kind: 'guess',
+    title: 'Can people tell which is which?',
     says: 'Two at a time, one of them of the contender asked after. By guessing alone one in two is right.',
     example: 'Which one was printed the slow way?',
   },
@@ -32,10 +35,26 @@ export const KINDS: readonly { kind: PanelKind; title: string; says: string; exa
 
 /** A panel that is planned anew. */
 export const newDraft = (artefactId: string | null): PanelDraft => ({
-  ...{ panel_id: null, kind: 'paired', aspect: '', artefact_id: artefactId, target: null },
-  ...{ shown_as: 'photos', names: 'numbers', view: null, light: null, levels: 'as-taken' },
-  ...{ x_mm: null, y_mm: null, w_mm: null, h_mm: null },
-  ...{ judges: 12, questions: 3, asked_again: 1, effect: null, closes_at: null, items: [] },
+  panel_id: null,
+  kind: 'paired',
+  aspect: '',
+  artefact_id: artefactId,
+  target: null,
+  shown_as: 'photos',
+  names: 'numbers',
+  view: null,
+  light: null,
+  levels: 'as-taken',
+  x_mm: null,
+  y_mm: null,
+  w_mm: null,
+  h_mm: null,
+  judges: 12,
+  questions: 3,
+  asked_again: 1,
+  effect: null,
+  closes_at: null,
+  items: [],
 });
 
 /** A kept panel as it is planned on. */
@@ -43,27 +62,46 @@ export function draftOf({ panel, setup, items }: PanelPage): PanelDraft {
   const { row_version: _, ...own } = panel;
   const base = { ...newDraft(panel.artefact_id), ...own };
   if (!setup) return base;
-  const { panel_id: __, row_version: ___, opened_at: ____, closed_at: _____, closed_by: ______, revealed_at: _______, ...held } = setup;
+  const {
+    panel_id: __,
+    row_version: ___,
+    opened_at: ____,
+    closed_at: _____,
+    closed_by: ______,
+    revealed_at: _______,
+    ...held
+  } = setup;
   return { ...base, ...held, items: items.map(({ specimen_id, path }) => ({ specimen_id, path })) };
-} // prettier-ignore
+}
 
 /** What could be shown of an artefact: its photos of one view in one light, or its parts. */
 export function candidatesOf(
   draft: Pick<PanelDraft, 'shown_as' | 'artefact_id'>,
   subject: Subject | undefined,
-  specimens: readonly { specimen_id: string; code: string | null; contender_id: string; artefact_id: string }[],
+  specimens: readonly {
+    specimen_id: string;
+    code: string | null;
+    contender_id: string;
+    artefact_id: string;
+  }[],
 ): Candidate[] {
   if (draft.shown_as === 'photos') {
     return (subject?.photos ?? []).map(({ photo, contender, code }) => ({
-      ...{ specimen_id: photo.filed?.specimen_id ?? '', code, contender_id: contender, path: photo.path },
+      specimen_id: photo.filed?.specimen_id ?? '',
+      code,
+      contender_id: contender,
+      path: photo.path,
     }));
   }
   return specimens
     .filter((one) => one.artefact_id === draft.artefact_id)
     .map(({ specimen_id, code, contender_id }) => ({
-      ...{ specimen_id, code: code ?? specimen_id, contender_id, path: null },
+      specimen_id,
+      code: code ?? specimen_id,
+      contender_id,
+      path: null,
     }));
-} // prettier-ignore
+}
 
 /** The place of a draft; null where none is drawn. */
 export const placeOfDraft = ({ x_mm, y_mm, w_mm, h_mm }: PanelDraft): ViewBox | null =>

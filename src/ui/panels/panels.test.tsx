@@ -92,8 +92,13 @@ describe('a plan', () => {
 
 describe('a judge', () => {
   const asked = (number: number, answer: string | null = null): Judging => ({
-    ...{ aspect: 'Which is smoother?', kind: 'paired', shown_as: 'photos', name: 'J01' },
-    ...{ wants_initials: false, free_places: [], state: 'asking' },
+    aspect: 'Which is smoother?',
+    kind: 'paired',
+    shown_as: 'photos',
+    name: 'J01',
+    wants_initials: false,
+    free_places: [],
+    state: 'asking',
     question: {
       number,
       of: 3,

@@ -52,8 +52,12 @@ export function MeasureHere({
     setMeasuring(true);
     await change(() =>
       callApi('POST', base, {
-        ...{ measure, unit: 'mm', x: rounded(region.x), y: rounded(region.y) },
-        ...{ w: rounded(region.w), h: rounded(region.h) },
+        measure,
+        unit: 'mm',
+        x: rounded(region.x),
+        y: rounded(region.y),
+        w: rounded(region.w),
+        h: rounded(region.h),
         feature: feature.trim() || null,
         photos: shown.map(({ photo, contender }) => ({
           path: photo.path,
@@ -208,7 +212,8 @@ export function MeasureHere({
 /** The directions that can be chosen: those of the plate, and what was measured along before. */
 const featuresOf = (shown: MeasureHereProps['shown']): string[] => [
   ...new Set([
-    ...['x', 'y'],
+    'x',
+    'y',
     ...shown.flatMap(({ photo }) => photo.measures.flatMap((one) => one.feature ?? [])),
   ]),
 ];

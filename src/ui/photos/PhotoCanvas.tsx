@@ -52,7 +52,10 @@ export function PhotoCanvas(props: PhotoCanvasProps) {
 
 /** Heights of windows by how many rows of them there are. */
 const HEIGHTS: Readonly<Record<number, string>> = {
-  ...{ 1: 'h-[52vh]', 2: 'h-[30vh]', 3: 'h-[24vh]', 4: 'h-24' },
+  1: 'h-[52vh]',
+  2: 'h-[30vh]',
+  3: 'h-[24vh]',
+  4: 'h-24',
 };
 
 function paint(canvas: HTMLCanvasElement | null, props: PhotoCanvasProps): void {
@@ -132,7 +135,9 @@ function paintLoupe(
   const gain = gains[0] ?? 1;
   context.filter = `brightness(${gain.toFixed(3)})${isStrong ? ' contrast(3)' : ''}`;
   drawPhoto({ context, width, height }, tiles, studyId, photo, {
-    ...{ x: point.x - (x - width / 2) / scale, y: point.y + (y - height / 2) / scale, scale },
+    x: point.x - (x - width / 2) / scale,
+    y: point.y + (y - height / 2) / scale,
+    scale,
   });
   context.restore();
   context.strokeStyle = '#7d1f55';

@@ -205,14 +205,20 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
           <div className="grid gap-3 max-lg:order-2">
             <Thumbs
               title={`${counted(tray.length, 'photo')} to be filed`}
-              {...{ studyId, photos: tray, present: photo.path, onChoose: setPath }}
+              studyId={studyId}
+              photos={tray}
+              present={photo.path}
+              onChoose={setPath}
               sayOf={(one) =>
                 one.filed ? `${nameOf(one.filed.specimen_id)} · ${missingOf(one)}` : one.name
               }
             />
             <Thumbs
               title={`${counted(filed.length, 'photo')} filed`}
-              {...{ studyId, photos: filed, present: photo.path, onChoose: setPath }}
+              studyId={studyId}
+              photos={filed}
+              present={photo.path}
+              onChoose={setPath}
               sayOf={(one) =>
                 `${nameOf(one.filed?.specimen_id ?? '')} · ${one.filed?.view}${one.tie ? '' : ' · not tied'}`
               }
@@ -351,7 +357,8 @@ export function PhotoDesk({ studyId, marks, specimens, views, asked, ...initial 
             {photo.state === 'ready' && photo.filed?.view ? (
               <PhotoMarks
                 key={`${photo.path} ${JSON.stringify(photo.marks)}`}
-                {...{ studyId, photo }}
+                studyId={studyId}
+                photo={photo}
                 views={
                   views[
                     specimens.find((one) => one.specimen_id === photo.filed?.specimen_id)

@@ -30,8 +30,10 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
   const drawing = name && views?.[name];
   const box: ViewBox | null = drawing
     ? {
-        ...{ x: drawing.box.left, y: -(drawing.box.top + drawing.box.height) },
-        ...{ w: drawing.box.width, h: drawing.box.height },
+        x: drawing.box.left,
+        y: -(drawing.box.top + drawing.box.height),
+        w: drawing.box.width,
+        h: drawing.box.height,
       }
     : null;
   const isChanged = JSON.stringify(marks) !== JSON.stringify(photo.marks);
@@ -257,7 +259,8 @@ function sayProposal({ from, larger_than_drawn: larger }: Proposal): string {
   const percent = Math.round(Math.abs(larger) * 100);
   return percent <= 3
     ? 'proposed from the outline; the scale card agrees with its size'
-    : `proposed from the outline; by the scale card it is ${percent} % ${larger > 0 ? 'larger' : 'smaller'} than drawn: is it this part, this view?`;
+    : `proposed from the outline; by the scale card it is ${percent} % ` +
+        `${larger > 0 ? 'larger' : 'smaller'} than drawn: is it this part, this view?`;
 }
 
 /** A view's lines as they lie in the photo. */

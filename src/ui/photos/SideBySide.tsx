@@ -316,7 +316,10 @@ export function SideBySide(props: SideBySideProps) {
       )}
       <div
         ref={frame}
-        className={`grid gap-2 ${windows.length > 1 ? 'sm:grid-cols-2' : ''} ${windows.length > 4 ? 'xl:grid-cols-3' : ''}`}
+        className={
+          `grid gap-2 ${windows.length > 1 ? 'sm:grid-cols-2' : ''} ` +
+          `${windows.length > 4 ? 'xl:grid-cols-3' : ''}`
+        }
       >
         {windows.map(({ at, photos, gains }) => (
           <figure key={at} className="min-w-0 overflow-hidden sheet">
@@ -340,18 +343,16 @@ export function SideBySide(props: SideBySideProps) {
               className={isDrawing ? 'cursor-crosshair' : ''}
             >
               <PhotoCanvas
-                {...{
-                  studyId,
-                  photos,
-                  gains,
-                  tiles,
-                  place,
-                  outlines,
-                  register,
-                  split,
-                  isStrong,
-                  loupe,
-                }}
+                studyId={studyId}
+                photos={photos}
+                gains={gains}
+                tiles={tiles}
+                place={place}
+                outlines={outlines}
+                register={register}
+                split={split}
+                isStrong={isStrong}
+                loupe={loupe}
                 mode={mode === 'split' || mode === 'difference' ? mode : 'over'}
                 label={
                   photos.length > 1
@@ -387,7 +388,10 @@ export function SideBySide(props: SideBySideProps) {
         </span>
       </fieldset>
       <MeasureHere
-        {...{ studyId, region, settings, onRegion: setRegion }}
+        studyId={studyId}
+        region={region}
+        settings={settings}
+        onRegion={setRegion}
         shown={order ? [] : shown}
         isBlind={order !== null}
         onDraw={() => setDrawing(true)}

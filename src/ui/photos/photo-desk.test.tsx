@@ -10,12 +10,30 @@ toldApi();
 afterEach(cleanup);
 
 const specimen = (specimen_id: string, code: string | null) => ({
-  ...{ specimen_id, code, copy: null, print_id: 'p', repeat: 1, contender_id: 'A' },
-  ...{ artefact_id: 'clip', artefact: 'Clip', measured: 0 },
+  specimen_id,
+  code,
+  copy: null,
+  print_id: 'p',
+  repeat: 1,
+  contender_id: 'A',
+  artefact_id: 'clip',
+  artefact: 'Clip',
+  measured: 0,
 });
 const photo = (name: string, specimen_id: string) => ({
-  ...{ path: `photos/${name}`, name, state: 'done', width: 100, height: 80, version: 'v' },
-  ...{ codes: [], marks: [], measures: [], tie: null, laid: null, isLaid: false, levels: 1 },
+  path: `photos/${name}`,
+  name,
+  state: 'done',
+  width: 100,
+  height: 80,
+  version: 'v',
+  codes: [],
+  marks: [],
+  measures: [],
+  tie: null,
+  laid: null,
+  isLaid: false,
+  levels: 1,
   filed: { path: `photos/${name}`, specimen_id, view: 'front', light: 'flat', session: null },
 });
 
@@ -23,7 +41,10 @@ const shown = (asked: string | null) =>
   render(
     <PhotoDesk
       {...({
-        ...{ studyId: 'u', marks: [], views: {}, asked },
+        studyId: 'u',
+        marks: [],
+        views: {},
+        asked,
         specimens: [specimen('S-1', 'K7-001'), specimen('S-2', null), specimen('S-3', null)],
         photos: [photo('a.jpg', 'S-1'), photo('b.jpg', 'S-2'), photo('c.jpg', 'S-3')],
       } as unknown as Parameters<typeof PhotoDesk>[0])}

@@ -8,13 +8,20 @@ import { isLaidFlat, levelOf, type LaidPhoto } from './tiles';
 import { between, pointUnder } from './use-place';
 
 const LAID = {
-  ...{ edition: 'e1', width: 4096, height: 2048, tile: 512, levels: 4 },
+  edition: 'e1',
+  width: 4096,
+  height: 2048,
+  tile: 512,
+  levels: 4,
   box: { x: 0, y: 0, w: 128, h: 64 },
 };
 
 const photo = (specimen_id: string, more: object = {}): ShownPhoto =>
   ({
-    ...{ path: `photos/${specimen_id}.jpg`, version: 'abc', isLaid: true, laid: LAID },
+    path: `photos/${specimen_id}.jpg`,
+    version: 'abc',
+    isLaid: true,
+    laid: LAID,
     filed: { specimen_id, view: 'front', light: 'flat' },
     measures: [],
     ...more,
@@ -25,9 +32,15 @@ const specimens = [
   ['s2', 'B'],
   ['s3', 'A'],
 ].map(([specimen_id, contender_id]) => ({
-  ...{ specimen_id: specimen_id ?? '', contender_id: contender_id ?? '' },
-  ...{ artefact_id: 'wall', artefact: 'Wall', code: null, copy: 1 },
-  ...{ print_id: 'p', repeat: 1, measured: 0 },
+  specimen_id: specimen_id ?? '',
+  contender_id: contender_id ?? '',
+  artefact_id: 'wall',
+  artefact: 'Wall',
+  code: null,
+  copy: 1,
+  print_id: 'p',
+  repeat: 1,
+  measured: 0,
 }));
 const marks = ['A', 'B'].map((contender_id) => ({ contender_id }) as ContenderMark);
 
@@ -69,7 +82,9 @@ describe('what stands side by side', () => {
     expect(rest).toEqual([]);
     expect(subject?.key).toBe('wall/front/flat');
     expect(subject?.photos.map(({ photo: one }) => one.filed?.specimen_id)).toEqual([
-      ...['s3', 's2', 's1'],
+      's3',
+      's2',
+      's1',
     ]);
   });
 
@@ -142,7 +157,12 @@ describe('a window onto a view', () => {
 describe('measures in words', () => {
   const measure = (more: object, values: Record<string, number> = {}): ShownMeasure =>
     ({
-      ...{ measure: 'ringing', feature: null, value: null, low: null, high: null, found: null },
+      measure: 'ringing',
+      feature: null,
+      value: null,
+      low: null,
+      high: null,
+      found: null,
       ...more,
       values: Object.entries(values).map(([key, value]) => ({ key, value })),
     }) as unknown as ShownMeasure;

@@ -5,26 +5,36 @@ import { smallStudy } from '../../../tests/support/small-study';
 import { subjectsOf } from './subjects';
 
 const { tables } = smallStudy({
-  machines: [{ machine_id: 'a', name: 'Auklet' }, { machine_id: 'g', name: 'Gannet' }],
+  machines: [
+    { machine_id: 'a', name: 'Auklet' },
+    { machine_id: 'g', name: 'Gannet' },
+  ],
   profiles: [{ profile_id: 's', name: 'As shipped', kind: 'stock' }],
   contenders: [
     { contender_id: 'A', label: 'A', machine_id: 'a', profile_id: 's' },
     { contender_id: 'G', label: 'G', machine_id: 'g', profile_id: 's' },
   ],
-}); // prettier-ignore
+});
 const marks = contenderMarks(tables.contenders, tables.machines, tables.profiles);
 
 const specimens = [
-  { specimen_id: 'A-1', code: 'K7-001', contender_id: 'A', artefact_id: 'spire', artefact: 'Spire' },
+  {
+    specimen_id: 'A-1',
+    code: 'K7-001',
+    contender_id: 'A',
+    artefact_id: 'spire',
+    artefact: 'Spire',
+  },
   { specimen_id: 'A-2', code: null, contender_id: 'A', artefact_id: 'spire', artefact: 'Spire' },
   { specimen_id: 'G-1', code: null, contender_id: 'G', artefact_id: 'spire', artefact: 'Spire' },
   { specimen_id: 'X-1', code: null, contender_id: 'gone', artefact_id: 'spire', artefact: 'Spire' },
-] as PhotosData['specimens']; // prettier-ignore
+] as PhotosData['specimens'];
 
 const LAID = { laid: { photo_px_mm: 10 }, isLaid: true, state: 'done' };
 const photo = (path: string, specimen_id: string | null, more: object = {}) =>
   ({
-    ...{ path, ...LAID },
+    path,
+    ...LAID,
     filed: specimen_id && { path, specimen_id, view: 'front', light: 'flat', ...more },
   }) as unknown as ShownPhoto;
 
@@ -37,9 +47,7 @@ const seen = (photos: readonly ShownPhoto[], shown = marks) =>
 describe('what can stand side by side', () => {
   it('is the same view in the same light: the first of every contender, then the others', () => {
     const photos = [photo('a2', 'A-2'), photo('a1', 'A-1'), photo('g1', 'G-1')];
-    expect(seen(photos)).toEqual([
-      ['spire/front/flat', ['A A-2 a2', 'G G-1 g1', 'A K7-001 a1']],
-    ]); // prettier-ignore
+    expect(seen(photos)).toEqual([['spire/front/flat', ['A A-2 a2', 'G G-1 g1', 'A K7-001 a1']]]);
   });
 
   it('is told apart by view and light; raking light, which shows most, comes first', () => {

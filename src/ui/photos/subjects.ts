@@ -28,11 +28,16 @@ export function subjectsOf(
     const light = photo.filed.light ?? 'unknown';
     const key = `${specimen.artefact_id}/${view}/${light}`;
     const subject = found.get(key) ?? {
-      ...{ key, view, light, photos: [] },
-      ...{ artefact_id: specimen.artefact_id, artefact: specimen.artefact },
+      key,
+      view,
+      light,
+      photos: [],
+      artefact_id: specimen.artefact_id,
+      artefact: specimen.artefact,
     };
     subject.photos.push({
-      ...{ photo, contender: specimen.contender_id },
+      photo,
+      contender: specimen.contender_id,
       code: specimen.code ?? specimen.specimen_id,
     });
     found.set(key, subject);

@@ -30,7 +30,9 @@ afterEach(() => vi.unstubAllGlobals());
 
 /** A view of 100 × 50 mm at 20 px a millimetre: 2000 × 1000 px, halved three times. */
 const PHOTO = {
-  ...{ path: 'photos/a.jpg', version: 'v', isLaid: true },
+  path: 'photos/a.jpg',
+  version: 'v',
+  isLaid: true,
   laid: {
     edition: 'e',
     width: 2000,

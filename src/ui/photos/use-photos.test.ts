@@ -58,7 +58,9 @@ describe('photos on their way', () => {
     const { result } = opened([]);
     act(() => result.current.send([file('a.jpg')], { specimen_id: 'S-1', view: 'front' }));
     expect(result.current.sending).toMatchObject([{ name: 'a.jpg', share: 0, message: null }]);
-    await waitFor(() => expect(result.current.photos.map(({ path }) => path)).toEqual(['photos/a.jpg'])); // prettier-ignore
+    await waitFor(() =>
+      expect(result.current.photos.map(({ path }) => path)).toEqual(['photos/a.jpg']),
+    );
     expect(told()).toEqual([{ paths: ['photos/a.jpg'], specimen_id: 'S-1', view: 'front' }]);
     expect(result.current.sending).toEqual([]);
     expect(HashWorker.running).toBe(0);
@@ -82,9 +84,11 @@ describe('photos on their way', () => {
     await waitFor(() => expect(atOnce).toBe(2));
     await waitFor(() =>
       expect(result.current.sending.map(({ share, isWaiting }) => [share, isWaiting])).toEqual([
-        ...[[0.25, false], [0.25, true], [0, false]],
+        [0.25, false],
+        [0.25, true],
+        [0, false],
       ]),
-    ); // prettier-ignore
+    );
     ends[0]?.();
     await waitFor(() => expect(ends).toHaveLength(3));
     expect(atOnce).toBe(2);
@@ -99,7 +103,11 @@ describe('photos on their way', () => {
     sendFile = () => Promise.resolve({ path: 'photos/old.jpg', isKnown: true });
     const { result } = opened();
     act(() => result.current.send([file('a.jpg')], { view: 'front' }));
-    await waitFor(() => expect(result.current.sending).toMatchObject([{ share: 1, message: 'this photo is here already, as photos/old.jpg' }])); // prettier-ignore
+    await waitFor(() =>
+      expect(result.current.sending).toMatchObject([
+        { share: 1, message: 'this photo is here already, as photos/old.jpg' },
+      ]),
+    );
     expect(told()).toEqual([]);
     const [{ key = '' } = {}] = result.current.sending;
     act(() => result.current.forget(key));

@@ -104,7 +104,10 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
     }
   };
   return {
-    ...{ photos, sending, message, forget },
+    photos,
+    sending,
+    message,
+    forget,
     send: (files, told) => {
       const added = files.map((file, at) => ({
         file,
@@ -115,7 +118,11 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
       setSending((known) => [
         ...known,
         ...added.map(({ key, file }) => ({
-          ...{ key, name: file.name, share: 0, isWaiting: false, message: null },
+          key,
+          name: file.name,
+          share: 0,
+          isWaiting: false,
+          message: null,
         })),
       ]);
       work();

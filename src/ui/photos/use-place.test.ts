@@ -14,7 +14,13 @@ const opened = (initial = START) => {
   const { result } = renderHook(() => usePlace(initial, onMove));
   const { current } = result;
   const pointer = (pointerId: number, clientX: number, clientY: number) =>
-    ({ pointerId, clientX, clientY, currentTarget: frame, target: frame }) as unknown as React.PointerEvent; // prettier-ignore
+    ({
+      pointerId,
+      clientX,
+      clientY,
+      currentTarget: frame,
+      target: frame,
+    }) as unknown as React.PointerEvent;
   return { ...current, onMove, pointer, at: () => current.place.current };
 };
 type Bench = ReturnType<typeof opened>;
@@ -23,7 +29,8 @@ type Bench = ReturnType<typeof opened>;
 const under = (bench: Bench, clientX: number, clientY: number) =>
   pointUnder({ clientX, clientY, target: frame as unknown as EventTarget }, bench.at());
 const close = (point: { x: number; y: number }) => ({
-  ...{ x: expect.closeTo(point.x, 9) as number, y: expect.closeTo(point.y, 9) as number },
+  x: expect.closeTo(point.x, 9) as number,
+  y: expect.closeTo(point.y, 9) as number,
 });
 
 describe('a place that is looked at in several frames', () => {

@@ -42,7 +42,9 @@ export function usePlace(initial: Place, onMove: () => void): Movable {
     });
   };
   return {
-    ...{ place, go, zoom },
+    place,
+    go,
+    zoom,
     handlers: {
       onPointerDown: (event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -92,8 +94,10 @@ export function pointUnder(
 
 /** The rectangle between two of its corners. */
 export const between = (a: { x: number; y: number }, b: { x: number; y: number }): ViewBox => ({
-  ...{ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
-  ...{ w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) },
+  x: Math.min(a.x, b.x),
+  y: Math.min(a.y, b.y),
+  w: Math.abs(a.x - b.x),
+  h: Math.abs(a.y - b.y),
 });
 
 /** Lets the wheel over an element zoom and the page stand; React's own listener could not. */

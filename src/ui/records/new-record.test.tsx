@@ -13,10 +13,20 @@ afterEach(cleanup);
 
 const FIELDS: FieldSpec[] = [
   { name: 'name', label: 'name', unit: null, kind: 'text', required: true },
-  { name: 'file', label: 'file', unit: null, kind: 'choice', required: false, options: [{ value: 'a', label: 'a.gcode' }, { value: 'b', label: 'b.gcode' }] },
+  {
+    name: 'file',
+    label: 'file',
+    unit: null,
+    kind: 'choice',
+    required: false,
+    options: [
+      { value: 'a', label: 'a.gcode' },
+      { value: 'b', label: 'b.gcode' },
+    ],
+  },
   { name: 'estimate_s', label: 'estimate', unit: 'h:mm:ss', kind: 'duration', required: false },
   { name: 'mass', label: 'mass', unit: 'g', kind: 'number', required: false },
-]; // prettier-ignore
+];
 const onAdded = vi.fn();
 const onCancel = vi.fn();
 

@@ -31,8 +31,13 @@ afterEach(cleanup);
 
 const FIELDS = fieldsOf('machines', ['name', 'kinematics', 'nozzle_mm', 'price_list', 'currency']);
 const row = (machine_id: string, name: string, more: Partial<TableRow> = {}): TableRow => ({
-  ...{ machine_id, name, kinematics: 'cartesian-moving-bed', nozzle_mm: 0.4, price_list: 289 },
-  ...{ currency: null, row_version: 3 },
+  machine_id,
+  name,
+  kinematics: 'cartesian-moving-bed',
+  nozzle_mm: 0.4,
+  price_list: 289,
+  currency: null,
+  row_version: 3,
   ...more,
 });
 const opened = (rows = [row('a', 'Auklet'), row('g 1', 'Gannet')]) =>

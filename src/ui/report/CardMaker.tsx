@@ -56,7 +56,10 @@ export function CardMaker({ studyId, number, subjects }: CardMakerProps) {
         <div className={`sheet p-2 ${theme === 'clear' ? 'unknown' : ''}`}>
           <img
             key={address('svg')}
-            className={`mx-auto block max-h-[68dvh] w-auto max-w-full ${theme === 'dark' ? '' : 'border border-line-soft'}`}
+            className={
+              'mx-auto block max-h-[68dvh] w-auto max-w-full ' +
+              `${theme === 'dark' ? '' : 'border border-line-soft'}`
+            }
             width={size === 'wide' ? 1920 : 1080}
             height={1080}
             src={address('svg')}

@@ -31,8 +31,10 @@ export function Proposed({ report, marks, kind }: ProposedProps) {
           const accept = () =>
             report
               .write({
-                ...{ kind, contender_id: one.contender },
-                ...{ text: text ?? one.text, rests_on: one.rests_on },
+                kind,
+                contender_id: one.contender,
+                text: text ?? one.text,
+                rests_on: one.rests_on,
               })
               // What was typed stays where it is refused.
               .then((isKept) => isKept && setEdited(null));

@@ -56,10 +56,10 @@ export function ReportBench({ studyId, studyName, marks, page }: ReportBenchProp
       )}
       <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_372px]">
         <div className="min-w-0">
-          <Words {...{ studyId, report, marks }} />
+          <Words studyId={studyId} report={report} marks={marks} />
         </div>
         <div className="min-w-0">
-          <Revisions {...{ studyId, studyName, report }} />
+          <Revisions studyId={studyId} studyName={studyName} report={report} />
           <Readiness findings={report.page.findings} studyId={studyId} />
           <Publishing report={report} />
         </div>

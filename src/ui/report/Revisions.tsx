@@ -56,7 +56,13 @@ export function Revisions({ studyId, studyName, report }: RevisionsProps) {
             className="border-t border-line-soft py-2"
             data-revision={revision.number}
           >
-            <RevisionLine {...{ studyId, studyName, report, revision }} others={revisions} />
+            <RevisionLine
+              studyId={studyId}
+              studyName={studyName}
+              report={report}
+              revision={revision}
+              others={revisions}
+            />
           </li>
         ))}
       </ul>
@@ -183,13 +189,23 @@ function RevisionLine({ studyId, studyName, report, revision, others }: LineProp
         )}
       </p>
       {open === 'publish' && (
-        <PublishPanel {...{ report, number, studyName }} onClose={() => setOpen(null)} />
+        <PublishPanel
+          report={report}
+          number={number}
+          studyName={studyName}
+          onClose={() => setOpen(null)}
+        />
       )}
       {open === 'withdraw' && (
-        <WithdrawPanel {...{ report, number }} onClose={() => setOpen(null)} />
+        <WithdrawPanel report={report} number={number} onClose={() => setOpen(null)} />
       )}
       {open === 'changes' && (
-        <ChangesPanel {...{ studyId, number, before }} onClose={() => setOpen(null)} />
+        <ChangesPanel
+          studyId={studyId}
+          number={number}
+          before={before}
+          onClose={() => setOpen(null)}
+        />
       )}
     </>
   );

@@ -98,7 +98,10 @@ export function Sentence({
         {sentence.ties.map((tie) => (
           <span
             key={tie.address}
-            className={`rounded-full border px-2 ${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`}
+            className={
+              'rounded-full border px-2 ' +
+              `${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`
+            }
           >
             {tie.said}
             {!tie.isThere && ' · there is no such figure'}

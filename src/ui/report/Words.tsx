@@ -39,15 +39,24 @@ export function Words({ studyId, report, marks }: WordsProps) {
               {own.map((sentence, at) => (
                 <Sentence
                   key={sentence.verdict_id}
-                  {...{ studyId, report, marks, sentence }}
+                  studyId={studyId}
+                  report={report}
+                  marks={marks}
+                  sentence={sentence}
                   onMove={(by) => void report.move(sentence.verdict_id, by)}
                   isFirst={at === 0}
                   isLast={at === own.length - 1}
                 />
               ))}
             </ul>
-            <Proposed {...{ report, marks, kind }} />
-            <NewSentence {...{ studyId, report, marks, kind, title }} />
+            <Proposed report={report} marks={marks} kind={kind} />
+            <NewSentence
+              studyId={studyId}
+              report={report}
+              marks={marks}
+              kind={kind}
+              title={title}
+            />
             {kind === 'caveat' && <Collected report={report} studyId={studyId} />}
           </section>
         );
@@ -93,7 +102,10 @@ function NewSentence({
   const add = async () => {
     const rests_on = picked.map((one) => one.address);
     const isKept = await report.write({
-      ...{ kind, contender_id: contender, text: text.trim(), rests_on },
+      kind,
+      contender_id: contender,
+      text: text.trim(),
+      rests_on,
     });
     if (!isKept) return;
     // What was typed on meanwhile is the next sentence.

@@ -21,28 +21,53 @@ let refusals: { method: string; path: string; status: number; detail: string }[]
 
 const json = (content: unknown, status = 200) =>
   new Response(JSON.stringify(content), {
-    ...{ status, headers: { 'content-type': 'application/json' } },
+    status,
+    headers: { 'content-type': 'application/json' },
   });
 
 const mark = (contender_id: string, machineName: string): ContenderMark => ({
-  ...{ contender_id, machineName, letter: 'A', hue: 0, isTuned: false, variant: 'stock' },
-  ...{ profileName: 'stock', label: `${machineName} stock` },
+  contender_id,
+  machineName,
+  letter: 'A',
+  hue: 0,
+  isTuned: false,
+  variant: 'stock',
+  profileName: 'stock',
+  label: `${machineName} stock`,
 });
 const MARKS = [mark('A', 'Auklet'), mark('B', 'Gannet')];
 
 const sentence = (verdict_id: string, more: Partial<SeenSentence> = {}): SeenSentence => ({
-  ...{ verdict_id, contender_id: null, kind: 'answer', row_version: 3, ties: [] },
+  verdict_id,
+  contender_id: null,
+  kind: 'answer',
+  row_version: 3,
+  ties: [],
   text: `Sentence ${verdict_id}.`,
   ...more,
 });
 const tie = (address: string, more: Partial<SeenSentence['ties'][number]> = {}) => ({
-  ...{ address, said: `said ${address}`, isDecided: false, moved: null, isThere: true },
+  address,
+  said: `said ${address}`,
+  isDecided: false,
+  moved: null,
+  isThere: true,
   ...more,
 });
 const revision = (number: number, more: Partial<RevisionSeen> = {}): RevisionSeen => ({
-  ...{ number, state: 'ready', step: null, share: 1, message: null, notes: [], who: 'KM' },
-  ...{ asked_at: '2026-03-14T20:00:00Z', until: null, frozen_at: '2026-03-14T20:00:00Z' },
-  ...{ published_at: null, withdrawn_at: null, withdrawn_because: null },
+  number,
+  state: 'ready',
+  step: null,
+  share: 1,
+  message: null,
+  notes: [],
+  who: 'KM',
+  asked_at: '2026-03-14T20:00:00Z',
+  until: null,
+  frozen_at: '2026-03-14T20:00:00Z',
+  published_at: null,
+  withdrawn_at: null,
+  withdrawn_because: null,
   ...more,
 });
 
@@ -53,8 +78,14 @@ beforeEach(() => {
   version = 7;
   settings = {};
   page = {
-    ...{ sentences: [], proposals: [], caveats: [], findings: [], revisions: [], address: null },
-    ...{ settings, isStale: false },
+    sentences: [],
+    proposals: [],
+    caveats: [],
+    findings: [],
+    revisions: [],
+    address: null,
+    settings,
+    isStale: false,
   };
   // the document of tests has dialogs, but does not show them.
   HTMLDialogElement.prototype.showModal = function showModal(this: HTMLDialogElement) {
@@ -80,7 +111,8 @@ beforeEach(() => {
       version += 1;
       return Promise.resolve(json({ row_version: version }));
     }
-    if (path.endsWith('/studies/s')) return Promise.resolve(json({ row_version: version, report: settings })); // prettier-ignore
+    if (path.endsWith('/studies/s'))
+      return Promise.resolve(json({ row_version: version, report: settings }));
     return Promise.resolve(json({ number: 1 }));
   });
 });
@@ -104,8 +136,12 @@ describe('a sentence', () => {
     expect(words()[0]).toMatchObject({
       method: 'PUT',
       body: {
-        ...{ verdict_id: 's1', kind: 'answer', contender_id: null, text: 'Take the Auklet.' },
-        ...{ rests_on: ['accuracy:A:mae_mm'], version: 3 },
+        verdict_id: 's1',
+        kind: 'answer',
+        contender_id: null,
+        text: 'Take the Auklet.',
+        rests_on: ['accuracy:A:mae_mm'],
+        version: 3,
       },
     });
     await screen.findByText(/^saved \d\d:\d\d$/);
@@ -159,13 +195,18 @@ describe('a sentence', () => {
     localStorage.setItem('vergleich:picked:s', 'surface:B:index\tGannet: surface index');
     opened();
     const section = screen.getByRole('region', { name: /^What speaks for it/ });
-    fireEvent.change(within(section).getByRole('combobox', { name: 'about' }), { target: { value: 'B' } }); // prettier-ignore
+    fireEvent.change(within(section).getByRole('combobox', { name: 'about' }), {
+      target: { value: 'B' },
+    });
     const field = within(section).getByLabelText('New sentence: What speaks for it');
     fireEvent.change(field, { target: { value: '  It is clean.  ' } });
     fireEvent.submit(field);
     await waitFor(() =>
       expect(words()[0]?.body).toMatchObject({
-        ...{ kind: 'plus', contender_id: 'B', text: 'It is clean.', version: null },
+        kind: 'plus',
+        contender_id: 'B',
+        text: 'It is clean.',
+        version: null,
         rests_on: ['surface:B:index'],
       }),
     );
@@ -175,7 +216,9 @@ describe('a sentence', () => {
   it('of one’s own is added once, however often Enter comes down, and what is typed on stays', async () => {
     opened();
     const section = screen.getByRole('region', { name: /^What speaks for it/ });
-    const field = within(section).getByLabelText<HTMLInputElement>('New sentence: What speaks for it'); // prettier-ignore
+    const field = within(section).getByLabelText<HTMLInputElement>(
+      'New sentence: What speaks for it',
+    );
     fireEvent.change(field, { target: { value: 'It is clean.' } });
     fireEvent.submit(field);
     fireEvent.submit(field);
@@ -185,7 +228,10 @@ describe('a sentence', () => {
     expect(field.value).toBe('It is quiet.');
     fireEvent.submit(field);
     await waitFor(() => expect(field.value).toBe(''));
-    expect(words().map(({ body }) => (body as { text: string }).text)).toEqual(['It is clean.', 'It is quiet.']); // prettier-ignore
+    expect(words().map(({ body }) => (body as { text: string }).text)).toEqual([
+      'It is clean.',
+      'It is quiet.',
+    ]);
   });
 
   it('is moved among its kind, and taken out', async () => {
@@ -197,14 +243,23 @@ describe('a sentence', () => {
     await waitFor(() => expect(words()[0]?.body).toEqual({ order: ['s2', 's1'] }));
     const [out] = within(section).getAllByRole('button', { name: 'Take the sentence out' });
     if (out) fireEvent.click(out);
-    await waitFor(() => expect(words()[1]).toMatchObject({ method: 'DELETE', body: { verdict_id: 's1', version: 3 } })); // prettier-ignore
+    await waitFor(() =>
+      expect(words()[1]).toMatchObject({
+        method: 'DELETE',
+        body: { verdict_id: 's1', version: 3 },
+      }),
+    );
   });
 });
 
 describe('a proposed sentence', () => {
   const proposal = {
-    ...{ key: 'plus B pairs:B:surface', kind: 'plus' as const, contender: 'B' },
-    ...{ text: 'Surface better by 20.', rests_on: ['pairs:B:surface'], said: ['said'] },
+    key: 'plus B pairs:B:surface',
+    kind: 'plus' as const,
+    contender: 'B',
+    text: 'Surface better by 20.',
+    rests_on: ['pairs:B:surface'],
+    said: ['said'],
   };
 
   it('is accepted as it is, or as it was edited', async () => {
@@ -215,7 +270,10 @@ describe('a proposed sentence', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Accept' }));
     await waitFor(() =>
       expect(words()[0]?.body).toMatchObject({
-        ...{ kind: 'plus', contender_id: 'B', text: 'Much cleaner.', version: null },
+        kind: 'plus',
+        contender_id: 'B',
+        text: 'Much cleaner.',
+        version: null,
         rests_on: ['pairs:B:surface'],
       }),
     );
@@ -275,10 +333,22 @@ describe('what is in a report', () => {
   it('names what is missing first, with the way there', () => {
     opened({
       findings: [
-        { key: 'a', weight: 'ready', text: 'The question is asked.', page: 'question', link: 'ask' },
-        { key: 'b', weight: 'missing', text: 'No disclosure.', page: 'report#publishing', link: 'write it' },
+        {
+          key: 'a',
+          weight: 'ready',
+          text: 'The question is asked.',
+          page: 'question',
+          link: 'ask',
+        },
+        {
+          key: 'b',
+          weight: 'missing',
+          text: 'No disclosure.',
+          page: 'report#publishing',
+          link: 'write it',
+        },
       ],
-    }); // prettier-ignore
+    });
     const items = within(screen.getByRole('region', { name: /^Before publishing/ })).getAllByRole(
       'listitem',
     );
@@ -294,7 +364,12 @@ describe('revisions', () => {
   it('show how far they are, and their forms once they are made', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
     try {
-      const making = revision(2, { state: 'making', step: 'computing every figure', share: 0.4, frozen_at: null }); // prettier-ignore
+      const making = revision(2, {
+        state: 'making',
+        step: 'computing every figure',
+        share: 0.4,
+        frozen_at: null,
+      });
       opened({ revisions: [making, revision(1)] });
       expect(screen.getByText('computing every figure …')).toBeTruthy();
       const freeze = screen.getByRole<HTMLButtonElement>('button', { name: 'Freeze report 3' });
@@ -327,7 +402,8 @@ describe('revisions', () => {
     fireEvent.click(within(panel).getByRole('button', { name: 'Publish' }));
     await waitFor(() =>
       expect(asked.at(-1)).toEqual({
-        ...{ method: 'PATCH', path: '/report/revisions/1' },
+        method: 'PATCH',
+        path: '/report/revisions/1',
         body: { publish: true, name: 'our-clips' },
       }),
     );
@@ -339,13 +415,21 @@ describe('revisions', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Withdraw' }));
     const panel = screen.getByRole('dialog');
     refusals.push({ method: 'PATCH', path: '/revisions/1', status: 400, detail: 'say why' });
-    fireEvent.change(within(panel).getByLabelText('why'), { target: { value: 'A reading was wrong.' } }); // prettier-ignore
+    fireEvent.change(within(panel).getByLabelText('why'), {
+      target: { value: 'A reading was wrong.' },
+    });
     fireEvent.click(within(panel).getByRole('button', { name: 'Withdraw' }));
     await screen.findByText('not saved: say why');
     expect(screen.queryByRole('dialog')).not.toBeNull();
     page = {
       ...page,
-      revisions: [revision(1, { published_at: 'x', withdrawn_at: '2026-03-16T08:00:00Z', withdrawn_because: 'A reading was wrong.' })], // prettier-ignore
+      revisions: [
+        revision(1, {
+          published_at: 'x',
+          withdrawn_at: '2026-03-16T08:00:00Z',
+          withdrawn_because: 'A reading was wrong.',
+        }),
+      ],
     };
     fireEvent.click(within(panel).getByRole('button', { name: 'Withdraw' }));
     await screen.findByText('Withdrawn: A reading was wrong.');

@@ -15,10 +15,14 @@ let settings: ReportSettings;
 let version: number;
 
 const sentence = (verdict_id: string, more: Partial<SeenSentence> = {}): SeenSentence => ({
-  ...{ verdict_id, contender_id: null, kind: 'answer', row_version: 1, text: `Says ${verdict_id}.` },
+  verdict_id,
+  contender_id: null,
+  kind: 'answer',
+  row_version: 1,
+  text: `Says ${verdict_id}.`,
   ties: ['accuracy:A', 'speed:A'].map((address) => ({ address }) as SeenSentence['ties'][number]),
   ...more,
-}); // prettier-ignore
+});
 const page = () => ({ sentences, settings, proposals: [], revisions: [] }) as unknown as ReportPage;
 const refused = (detail: string) => json({ detail }, 409);
 
@@ -42,11 +46,9 @@ beforeEach(() => {
     if (known && known.row_version !== from) return refused('It was changed meanwhile.');
     const ties = rests_on.map((address) => ({ address }) as SeenSentence['ties'][number]);
     const row = { ...own, ties, row_version: (from ?? 0) + 1 };
-    sentences = known
-      ? sentences.map((one) => (one === known ? row : one))
-      : [...sentences, row];
+    sentences = known ? sentences.map((one) => (one === known ? row : one)) : [...sentences, row];
     return json(row);
-  }; // prettier-ignore
+  };
   api.answers[`DELETE ${AT}/words`] = (body) => {
     const { verdict_id, version: from } = body as { verdict_id: string; version: number };
     const known = sentences.find((one) => one.verdict_id === verdict_id);
@@ -61,7 +63,10 @@ beforeEach(() => {
   };
   api.answers['GET /studies/u'] = () => json({ row_version: version, report: settings });
   api.answers['PATCH /studies/u'] = (body) => {
-    const { version: from, change } = body as { version: number; change: { report: ReportSettings } }; // prettier-ignore
+    const { version: from, change } = body as {
+      version: number;
+      change: { report: ReportSettings };
+    };
     if (from !== version) return refused('The study was changed meanwhile.');
     settings = change.report;
     version += 1;
@@ -99,7 +104,9 @@ describe('what is done with a report before the server has answered', () => {
     expect(said).toEqual([true, true, true]);
     expect(sent('PUT').map(({ body }) => (body as Put).version)).toEqual([1, 2, 3]);
     expect(shown(report, 's1')).toMatchObject({
-      ...{ contender_id: 'A', text: 'Says more.', ties: [{ address: 'accuracy:A' }] },
+      contender_id: 'A',
+      text: 'Says more.',
+      ties: [{ address: 'accuracy:A' }],
     });
   });
 
@@ -201,9 +208,13 @@ describe('a new sentence', () => {
 
   it('that is refused says why', async () => {
     const report = opened();
-    api.answers[`PUT ${AT}/words`] = () => json({ detail: 'A report has at most 500 sentences.' }, 422); // prettier-ignore
+    api.answers[`PUT ${AT}/words`] = () =>
+      json({ detail: 'A report has at most 500 sentences.' }, 422);
     const written = { kind: 'plus' as const, contender_id: null, rests_on: [], text: 'One.' };
     expect(await doing(report, (now) => [now.write(written)])).toEqual([false]);
-    expect(report.current.save).toEqual({ kind: 'refused', message: 'A report has at most 500 sentences.' }); // prettier-ignore
+    expect(report.current.save).toEqual({
+      kind: 'refused',
+      message: 'A report has at most 500 sentences.',
+    });
   });
 });

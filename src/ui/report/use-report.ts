@@ -21,7 +21,10 @@ type SentenceWords = Pick<Written, 'text' | 'contender_id' | 'rests_on'>;
 /** What becomes of a sentence as it is. */
 type SentenceChange = (now: SentenceWords) => Partial<SentenceWords>;
 
-/** What the Report station knows, and all that can be done there: one thing after another, from how things stand then. */
+/**
+ * What the Report station knows, and all that can be done there: one thing after another, from how
+ * things stand then.
+ */
 export function useReport(studyId: string, first: ReportPage) {
   const { shown: page, read, change: setPage } = useLatest(first);
   const [save, setSave] = useState<SaveState>({ kind: 'idle' });
@@ -72,7 +75,7 @@ export function useReport(studyId: string, first: ReportPage) {
     change: (id: string, change: SentenceChange) =>
       actOn(id, ({ verdict_id, kind, text, contender_id, ties, row_version }) => {
         const now = { text, contender_id, rests_on: ties.map(({ address }) => address) };
-        return put({ ...{ verdict_id, kind, version: row_version }, ...now, ...change(now) });
+        return put({ verdict_id, kind, version: row_version, ...now, ...change(now) });
       }),
     take: (id: string) =>
       actOn(id, ({ verdict_id, row_version }) =>

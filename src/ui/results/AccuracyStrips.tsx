@@ -51,7 +51,10 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
                 value: specimen.mae_mm,
                 label: `${codes[specimen.specimen_id] ?? specimen.specimen_id}: ${specimen.mae_mm.toFixed(3)} mm`,
               }))}
-              label={`${mark.label}: ${own.by_specimen.length} specimens, mean ${own.mae_mm.estimate?.toFixed(3) ?? 'not known'} mm`}
+              label={
+                `${mark.label}: ${own.by_specimen.length} specimens, mean ` +
+                `${own.mae_mm.estimate?.toFixed(3) ?? 'not known'} mm`
+              }
             />
           ),
           cells: (

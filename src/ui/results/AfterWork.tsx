@@ -15,7 +15,9 @@ interface AfterWorkProps {
 
 /** What hands do to a part once it is printed, minutes a part. */
 export function AfterWork({ marks, aftercare, artefacts, reference }: AfterWorkProps) {
-  const keys = [...new Set(marks.flatMap((mark) => Object.keys(aftercare[mark.contender_id] ?? {})))]; // prettier-ignore
+  const keys = [
+    ...new Set(marks.flatMap((mark) => Object.keys(aftercare[mark.contender_id] ?? {}))),
+  ];
   if (keys.length === 0) return null;
   return (
     <section className="min-w-0 sheet" aria-labelledby="after-work">

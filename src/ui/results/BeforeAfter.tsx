@@ -39,7 +39,11 @@ export function BeforeAfter(props: BeforeAfterProps) {
     ['dimension', 'x mm', 'y mm', 'before mm', 'after mm', 'difference mm'],
     ...Object.entries(places).flatMap(([key, own]) =>
       own.map((one) => [
-        ...[names[key] ?? key, one.x_mm, one.y_mm, one.reference_mm, one.contender_mm],
+        names[key] ?? key,
+        one.x_mm,
+        one.y_mm,
+        one.reference_mm,
+        one.contender_mm,
         Number(one.difference_mm.toFixed(4)),
       ]),
     ),
@@ -74,7 +78,11 @@ export function BeforeAfter(props: BeforeAfterProps) {
                   viewBox={`0 0 ${WIDTH} 58`}
                   className="block w-full max-w-[460px] min-w-0 flex-1"
                   role="img"
-                  aria-label={`${names[key] ?? key}: differences from ${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`}
+                  aria-label={
+                    `${names[key] ?? key}: differences from ` +
+                    `${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ` +
+                    `${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`
+                  }
                 >
                   {delta !== null && (
                     <rect
@@ -97,8 +105,10 @@ export function BeforeAfter(props: BeforeAfterProps) {
                         fill="none"
                         stroke={one.difference_mm < 0 ? 'var(--small)' : 'var(--large)'}
                         strokeWidth={1.6}
-
-                        data-hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+                        data-hint={
+                          `x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ` +
+                          `${signed(one.difference_mm, 3)} mm`
+                        }
                       />
                     ))}
                   <line
@@ -129,7 +139,15 @@ export function BeforeAfter(props: BeforeAfterProps) {
                   viewBox={`${-reach} ${-reach * 0.8} ${2 * reach} ${1.6 * reach}`}
                   className="block border border-line"
                   role="img"
-                  aria-label={`${names[key] ?? key} over the plate: ${own.map((one) => `${fixed(one.x_mm, 0)} ${fixed(one.y_mm, 0)} ${signed(one.difference_mm, 3)}`).join('; ')}`}
+                  aria-label={
+                    `${names[key] ?? key} over the plate: ` +
+                    own
+                      .map(
+                        ({ x_mm, y_mm, difference_mm }) =>
+                          `${fixed(x_mm, 0)} ${fixed(y_mm, 0)} ${signed(difference_mm, 3)}`,
+                      )
+                      .join('; ')
+                  }
                 >
                   {own.map((one) => (
                     <PlaceDisc

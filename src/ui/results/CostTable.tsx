@@ -109,7 +109,8 @@ export function CostTable(props: CostTableProps) {
                         <span className="block text-2xs text-ink-2">
                           {one.per_good_part_low === null
                             ? 'no interval'
-                            : `${fixed(one.per_good_part_low, 2)} … ${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
+                            : `${fixed(one.per_good_part_low, 2)} … ` +
+                              `${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
                           · {one.good_copies} good of{' '}
                           {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
                         </span>

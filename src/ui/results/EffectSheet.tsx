@@ -18,15 +18,24 @@ interface EffectSheetProps {
 /** How a response is headed, drawn and judged. */
 const WAYS = {
   ln_mae: {
-    ...{ title: 'Accuracy', unit: 'mean deviation, mm', digits: 3, verdict: 'mm' as const },
+    title: 'Accuracy',
+    unit: 'mean deviation, mm',
+    digits: 3,
+    verdict: 'mm' as const,
     through: Math.exp,
   },
   surface_index: {
-    ...{ title: 'Surface', unit: 'index', digits: 0, verdict: 'points' as const },
+    title: 'Surface',
+    unit: 'index',
+    digits: 0,
+    verdict: 'points' as const,
     through: (value: number) => value,
   },
   ln_print_s: {
-    ...{ title: 'Time', unit: 'printing time, h', digits: 1, verdict: 'time' as const },
+    title: 'Time',
+    unit: 'printing time, h',
+    digits: 1,
+    verdict: 'time' as const,
     through: (value: number) => Math.exp(value) / 3600,
   },
 } as const;
@@ -182,7 +191,11 @@ function figuresOf(
     ['machine', 'level', 'mean', 'low', 'high'],
     ...Object.entries(cells).flatMap(([machine, own]) =>
       Object.entries(own).map(([level, { estimate, low, high }]) => [
-        ...[nameOf(machine), level, value(estimate), value(low), value(high)],
+        nameOf(machine),
+        level,
+        value(estimate),
+        value(low),
+        value(high),
       ]),
     ),
   ];

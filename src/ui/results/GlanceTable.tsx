@@ -29,8 +29,14 @@ function evidenceAt(key: string, contender: string, isReference: boolean): strin
 }
 /** Figures whose evidence is opened where they stand; the others lead to their page. */
 const OPENED: ReadonlySet<string> = new Set([
-  ...['accuracy_mm', 'worst_mm', 'surface', 'time_index', 'success', 'incidents_per_100_h'],
-  ...['standstill', 'hands_min_per_100_h'],
+  'accuracy_mm',
+  'worst_mm',
+  'surface',
+  'time_index',
+  'success',
+  'incidents_per_100_h',
+  'standstill',
+  'hands_min_per_100_h',
 ]);
 const PAGES: Readonly<Record<FigureGroup, string>> = {
   Accuracy: 'accuracy',
@@ -283,7 +289,11 @@ export function GlanceTable({ studyId, query, marks, rows, reference }: GlanceTa
                     return (
                       <Cell
                         key={mark.contender_id}
-                        {...{ studyId, query, row, cell, mark }}
+                        studyId={studyId}
+                        query={query}
+                        row={row}
+                        cell={cell}
+                        mark={mark}
                         isReference={mark.contender_id === reference}
                         isWide={isWide(mark.contender_id)}
                         place={`${shownRows.indexOf(row)} ${column}`}

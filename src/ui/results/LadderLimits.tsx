@@ -104,7 +104,9 @@ const BAR = 'h-4 w-11 max-sm:w-full max-sm:min-w-4';
 
 function StepBar({ step, hue }: { step: LadderLimit['by_step'][number]; hue: number }) {
   const tested = step.clear + step.effort + step.fail + step.broken;
-  const label = `${step.value}: ${step.clear} clear, ${step.effort} with effort, ${step.fail} fail, ${step.broken} broken, ${step.untested} untested`;
+  const label =
+    `${step.value}: ${step.clear} clear, ${step.effort} with effort, ${step.fail} fail, ` +
+    `${step.broken} broken, ${step.untested} untested`;
   if (tested === 0) {
     return (
       <span className={`mx-auto block ${BAR} unknown`} tabIndex={0} data-hint={label}>

@@ -22,10 +22,16 @@ interface Way {
 }
 
 const contrast = (what: string): Way => ({
-  ...{ what, say: (value: number) => value.toFixed(4), factor: 1, digits: 3 },
+  what,
+  say: (value: number) => value.toFixed(4),
+  factor: 1,
+  digits: 3,
 });
 const share = (what: string): Way => ({
-  ...{ what, say: (value: number) => `${(100 * value).toFixed(2)} %`, factor: 100, digits: 1 },
+  what,
+  say: (value: number) => `${(100 * value).toFixed(2)} %`,
+  factor: 100,
+  digits: 1,
 });
 /** What is compared by each measure, and how it is written. */
 const FIGURES: Record<string, Way> = {
@@ -110,11 +116,13 @@ function FigureStrips({ marks, photo, reference, codes, figure, way, where }: Fi
                   <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                 </th>
                 {own && own.figure.estimate !== null ? (
-                  <KnownFigure {...{ mark, own, way, scale, codes }} />
+                  <KnownFigure mark={mark} own={own} way={way} scale={scale} codes={codes} />
                 ) : (
                   <UnknownCell
                     span={2}
-                    why={own ? [...(own.figure.notes ?? []), ...own.notes].join('; ') : 'not measured'} // prettier-ignore
+                    why={
+                      own ? [...(own.figure.notes ?? []), ...own.notes].join('; ') : 'not measured'
+                    }
                   />
                 )}
               </tr>

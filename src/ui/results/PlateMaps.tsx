@@ -17,6 +17,13 @@ const SIZE = 150;
 /** Radius of the largest disc: those at the edge are whole. */
 const DISC_MM = 18;
 
+/** Whether a tilt is there, by its p. */
+function trendWords(p: number | null): string {
+  if (p === null) return 'not tested';
+  if (p >= 0.05) return `not beyond the noise (p\u00a0${fixed(p, 2)})`;
+  return `it is there (p\u00a0${p < 0.001 ? '< 0.001' : fixed(p, 3)})`;
+}
+
 /** Deviation by place on the plate, every contender on one scale of colour and size. */
 export function PlateMaps(props: PlateMapsProps) {
   const { choices, chosen, points, fits, marks, reference, query, studyId } = props;
@@ -29,7 +36,10 @@ export function PlateMaps(props: PlateMapsProps) {
     ['contender', 'places', 'x mm', 'y mm', 'deviation mm'],
     ...shown.flatMap((mark) =>
       meanByPlace(points[mark.contender_id] ?? []).map((place) => [
-        ...[mark.label, place.codes, place.x, place.y],
+        mark.label,
+        place.codes,
+        place.x,
+        place.y,
         Number(place.deviation_mm.toFixed(4)),
       ]),
     ),
@@ -76,7 +86,15 @@ export function PlateMaps(props: PlateMapsProps) {
                   height={SIZE}
                   viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
                   role="img"
-                  aria-label={`${mark.label}: ${places.map((place) => `${fixed(place.x, 0)} ${fixed(place.y, 0)} ${signed(place.deviation_mm, 3)} mm`).join('; ')}`}
+                  aria-label={
+                    `${mark.label}: ` +
+                    places
+                      .map(
+                        ({ x, y, deviation_mm }) =>
+                          `${fixed(x, 0)} ${fixed(y, 0)} ${signed(deviation_mm, 3)} mm`,
+                      )
+                      .join('; ')
+                  }
                 >
                   <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
                   <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
@@ -93,13 +111,9 @@ export function PlateMaps(props: PlateMapsProps) {
                 <p className="mt-1 text-2xs text-ink-2">
                   {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
                     ? (fit?.notes.join('; ') ?? NO_GRADIENT)
-                    : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ${
-                        fit.trend_p === null
-                          ? 'not tested'
-                          : fit.trend_p < 0.05
-                            ? `it is there (p\u00a0${fit.trend_p < 0.001 ? '< 0.001' : fixed(fit.trend_p, 3)})`
-                            : `not beyond the noise (p\u00a0${fixed(fit.trend_p, 2)})`
-                      }`}
+                    : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ` +
+                      `${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ` +
+                      trendWords(fit.trend_p)}
                 </p>
               </figure>
             );

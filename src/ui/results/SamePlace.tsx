@@ -49,7 +49,9 @@ export function SamePlace({ studyId, marks, reference, subjects }: SamePlaceProp
                       loading="lazy"
                       className="block w-full"
                       src={tileAddress(studyId, own.photo, own.photo.laid.edition, {
-                        ...{ level: own.photo.laid.levels - 1, column: 0, row: 0 },
+                        level: own.photo.laid.levels - 1,
+                        column: 0,
+                        row: 0,
                       })}
                       alt={`${artefact}, ${view}, ${inWords(light)} light: ${mark.contender_id} ${own.code}`}
                     />

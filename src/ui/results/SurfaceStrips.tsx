@@ -54,7 +54,10 @@ export function SurfaceStrips(props: SurfaceStripsProps) {
                 value: specimen.index,
                 label: `${codes[specimen.specimen_id] ?? specimen.specimen_id}: ${specimen.index.toFixed(1)}`,
               }))}
-              label={`${mark.label}: ${own.specimens} specimens, index ${own.index.estimate?.toFixed(1) ?? 'not known'}`}
+              label={
+                `${mark.label}: ${own.specimens} specimens, index ` +
+                `${own.index.estimate?.toFixed(1) ?? 'not known'}`
+              }
             />
           ),
           cells: (

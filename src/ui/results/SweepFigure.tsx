@@ -27,7 +27,10 @@ export function SweepFigure({ figure, words, marks, setting, holdsTo }: SweepFig
   const band =
     centre === null || delta === null ? null : ([centre - delta, centre + delta] as const);
   const estimates = steps.flatMap(({ estimate }) => estimate?.estimate ?? []);
-  const [least, most] = [Math.min(...estimates, ...(band ?? [])), Math.max(...estimates, ...(band ?? []))]; // prettier-ignore
+  const [least, most] = [
+    Math.min(...estimates, ...(band ?? [])),
+    Math.max(...estimates, ...(band ?? [])),
+  ];
   const span = most - least || Math.abs(most) || 1;
   const ends = steps.flatMap(({ estimate }) => [estimate?.low ?? [], estimate?.high ?? []].flat());
   const low = Math.max(Math.min(least, ...ends), least - 0.6 * span);
@@ -54,7 +57,8 @@ export function SweepFigure({ figure, words, marks, setting, holdsTo }: SweepFig
           {words.unit}
           {delta === null
             ? ' · described, not tested: no smallest difference is stated'
-            : ` · ${words.isLargerBetter ? 'more' : 'less'} is better; band ±${figureText(words, delta)} about the first step`}
+            : ` · ${words.isLargerBetter ? 'more' : 'less'} is better; band ±${figureText(words, delta)} ` +
+              'about the first step'}
         </span>
       </figcaption>
       <Leaving isPicture name={words.label} figures={figuresOf(figure, setting)}>
@@ -194,8 +198,13 @@ function figuresOf({ steps }: SweepOfFigure, setting: string): (string | number 
       'shown',
     ],
     ...steps.map(({ value, estimate, difference, shown }) => [
-      ...[value, estimate?.estimate ?? null, estimate?.low ?? null, estimate?.high ?? null],
-      ...[difference?.estimate ?? null, difference?.low ?? null, difference?.high ?? null],
+      value,
+      estimate?.estimate ?? null,
+      estimate?.low ?? null,
+      estimate?.high ?? null,
+      difference?.estimate ?? null,
+      difference?.low ?? null,
+      difference?.high ?? null,
       shown === null ? null : String(shown),
     ]),
   ];

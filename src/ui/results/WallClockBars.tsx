@@ -67,7 +67,10 @@ export function WallClockBars({ marks, artefacts, clocks }: WallClockBarsProps) 
                       className="block min-w-0 flex-1"
                       height={12}
                       role="img"
-                      aria-label={`${mark.label}: ${PARTS.map(([key, name]) => `${name} ${duration(clock[key])}`).join(', ')}`}
+                      aria-label={
+                        `${mark.label}: ` +
+                        PARTS.map(([key, name]) => `${name} ${duration(clock[key])}`).join(', ')
+                      }
                     >
                       {PARTS.map(([key, name, colour], at) => {
                         const from = PARTS.slice(0, at).reduce((sum, [one]) => sum + clock[one], 0);

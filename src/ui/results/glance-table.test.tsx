@@ -9,8 +9,14 @@ import { pickedIn } from '../report/picked';
 import { GlanceTable } from './GlanceTable';
 
 const mark = (contender_id: string, machineName: string): ContenderMark => ({
-  ...{ contender_id, machineName, letter: contender_id, hue: 0, isTuned: false },
-  ...{ variant: 'stock', profileName: 'stock', label: `${machineName} stock` },
+  contender_id,
+  machineName,
+  letter: contender_id,
+  hue: 0,
+  isTuned: false,
+  variant: 'stock',
+  profileName: 'stock',
+  label: `${machineName} stock`,
 });
 const MARKS = [mark('A', 'Auklet'), mark('B', 'Gannet'), mark('C', 'Petrel')];
 
@@ -23,16 +29,18 @@ const row = (
   key,
   words: { group, label, unit: 'mm', factor: 1, digits: 2, isLargerBetter: false },
   cells: values.map((value, at): GlanceCell => ({
-    ...{ contender: MARKS[at]?.contender_id ?? '', value, low: null, high: null },
-    ...{
-      text: value === null ? null : value.toFixed(2),
-      prints_needed: null,
-      prints_as_seen: null,
-      fairness: null,
-    },
+    contender: MARKS[at]?.contender_id ?? '',
+    value,
+    low: null,
+    high: null,
+    text: value === null ? null : value.toFixed(2),
+    prints_needed: null,
+    prints_as_seen: null,
+    fairness: null,
     verdict: at === 1 && value !== null ? 'better' : null,
   })),
-  ...{ band: null, scale: [0, 1] },
+  band: null,
+  scale: [0, 1],
 });
 const ROWS = [
   row('accuracy_mm', 'Accuracy', 'mean deviation', [0.08, 0.02, 0.05]),

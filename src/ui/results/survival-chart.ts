@@ -21,11 +21,14 @@ export function survivalChart(
     const half = rows.find((row) => row.s <= 0.5);
     return half
       ? `${machine.name}: half the gaps end within ${fixed(half.t_h, 1)} h`
-      : `${machine.name}: ${percent(rows.at(-1)?.s ?? 1)} of the gaps last longer than ${fixed(rows.at(-1)?.t_h ?? 0, 1)} h`;
+      : `${machine.name}: ${percent(rows.at(-1)?.s ?? 1)} of the gaps last longer than ` +
+          `${fixed(rows.at(-1)?.t_h ?? 0, 1)} h`;
   });
   const without = machines.length - known.length;
   return {
-    sentence: `${said.join('; ')}${without > 0 ? `; ${counted(without, 'machine')} without an incident` : ''}. The operator’s own mistakes are left out.`,
+    sentence:
+      `${said.join('; ')}${without > 0 ? `; ${counted(without, 'machine')} without an incident` : ''}. ` +
+      'The operator’s own mistakes are left out.',
     series: shown.map(({ machine, rows }, at) => ({
       name: machine.name,
       colour: COLOURS[at] ?? 'quiet',

@@ -55,7 +55,10 @@ export function CriterionRow(props: CriterionRowProps) {
         />
       </div>
       <CurveEditor
-        {...{ points, words, marks, evidence }}
+        points={points}
+        words={words}
+        marks={marks}
+        evidence={evidence}
         onChange={(next) => onChange({ ...criterion, points: next }, `curve ${key}`)}
       />
     </li>

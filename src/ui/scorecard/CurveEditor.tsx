@@ -131,7 +131,7 @@ export function CurveEditor({ points, words, marks, evidence, onChange }: CurveE
           type
         </button>
       </p>
-      {isTyping && <TypedCurve {...{ points, words, onChange }} />}
+      {isTyping && <TypedCurve points={points} words={words} onChange={onChange} />}
     </div>
   );
 }

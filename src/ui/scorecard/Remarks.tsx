@@ -23,8 +23,11 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
   const [remarks, setRemarks] = useState(initial);
   const [message, setMessage] = useState('');
   const [draft, setDraft] = useState({
-    ...{ machine_id: machines[0]?.id ?? '', aspect: MARK_ASPECTS[0] as Remark['aspect'] },
-    ...{ sign: 'plus' as Remark['sign'], value: '', text: '' },
+    machine_id: machines[0]?.id ?? '',
+    aspect: MARK_ASPECTS[0] as Remark['aspect'],
+    sign: 'plus' as Remark['sign'],
+    value: '',
+    text: '',
   });
   const put = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
   const once = useOnce();
@@ -37,8 +40,14 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
     if (draft.text.trim() === '') return setMessage('Say in words what the mark rests on.');
     const { machine_id, aspect, sign, text } = draft;
     const row: Remark = {
-      ...{ machine_id, aspect, sign, value, text: text.trim(), evidence: null },
-      ...{ operator: readOperator() || null, at: localIso(new Date()) },
+      machine_id,
+      aspect,
+      sign,
+      value,
+      text: text.trim(),
+      evidence: null,
+      operator: readOperator() || null,
+      at: localIso(new Date()),
     };
     try {
       await callApi('POST', `/studies/${studyId}/rows/marks`, row);

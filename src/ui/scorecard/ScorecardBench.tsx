@@ -173,7 +173,9 @@ export function ScorecardBench(props: ScorecardBenchProps) {
               {card.criteria.map((criterion, place) => (
                 <CriterionRow
                   key={criterion.key}
-                  {...{ criterion, place, marks }}
+                  criterion={criterion}
+                  place={place}
+                  marks={marks}
                   share={weights[place] ?? 0}
                   words={wordsOf(criterion.key)}
                   evidence={evidence[criterion.key] ?? NO_EVIDENCE}
@@ -256,10 +258,15 @@ export function ScorecardBench(props: ScorecardBenchProps) {
                   </p>
                 ))}
               </div>
-              <Answer {...{ filled, marks, reference, wordsOf }} />
+              <Answer filled={filled} marks={marks} reference={reference} wordsOf={wordsOf} />
             </section>
-            <Doubts {...{ filled, wordsOf, differences }} />
-            <TurningPrices {...{ filled, marks, evidence, currency: names.currency }} />
+            <Doubts filled={filled} wordsOf={wordsOf} differences={differences} />
+            <TurningPrices
+              filled={filled}
+              marks={marks}
+              evidence={evidence}
+              currency={names.currency}
+            />
           </>
         )}
       </div>

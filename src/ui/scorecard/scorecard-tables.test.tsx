@@ -20,12 +20,21 @@ afterEach(cleanup);
 const NAMES = { artefacts: {}, ladders: {}, panels: {}, currency: 'EUR' };
 const wordsOf = (key: string) => figureWords(key, NAMES);
 const known = (value: number, spread = 0): CriterionEvidence => ({
-  ...{ value, z: spread > 0 ? 1.96 : 0, bound: null },
-  ...{ low: spread > 0 ? value - spread : null, high: spread > 0 ? value + spread : null },
+  value,
+  z: spread > 0 ? 1.96 : 0,
+  bound: null,
+  low: spread > 0 ? value - spread : null,
+  high: spread > 0 ? value + spread : null,
 });
 const mark = (contender_id: string, machineName: string): ContenderMark => ({
-  ...{ contender_id, machineName, letter: contender_id, hue: 0, isTuned: false },
-  ...{ variant: 'stock', profileName: 'stock', label: `${machineName} stock` },
+  contender_id,
+  machineName,
+  letter: contender_id,
+  hue: 0,
+  isTuned: false,
+  variant: 'stock',
+  profileName: 'stock',
+  label: `${machineName} stock`,
 });
 const MARKS = [mark('A', 'Auklet'), mark('B', 'Gannet'), mark('C', 'Petrel')];
 
@@ -49,7 +58,9 @@ const CARD: Card = {
       ],
     },
   ],
-  ...{ gates: [], draws: 4000, concentration: 50 },
+  gates: [],
+  draws: 4000,
+  concentration: 50,
 };
 /** A is cheap and coarse, B dear and true, both about the same worth; of C the accuracy is not known. */
 const EVIDENCE: EvidenceOfCriteria = {

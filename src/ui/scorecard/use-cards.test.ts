@@ -19,7 +19,8 @@ let outlives: (boolean | undefined)[];
 
 const json = (content: object, status = 200) =>
   new Response(JSON.stringify(content), {
-    ...{ status, headers: { 'content-type': 'application/json' } },
+    status,
+    headers: { 'content-type': 'application/json' },
   });
 const card = (weight: number, name = 'bench'): OwnCard => ({
   name,
@@ -64,7 +65,8 @@ describe('the cards of a study', () => {
     await waitFor(() => expect(sent).toHaveLength(2), { timeout: 3000 });
     // The next change is made from the version that the last one made.
     expect(sent[1]).toEqual({
-      ...{ version: 8, change: { scorecard: card(5), scorecards: [card(1, 'farm')] } },
+      version: 8,
+      change: { scorecard: card(5), scorecards: [card(1, 'farm')] },
     });
   });
 
@@ -220,7 +222,10 @@ describe('a card that is filled in while a hand drags', () => {
   const evidence: EvidenceOfCriteria = {};
   const ids: string[] = [];
   const drawn = (weight: number): Card => ({
-    ...{ criteria: [], gates: [], draws: weight, concentration: 50 },
+    criteria: [],
+    gates: [],
+    draws: weight,
+    concentration: 50,
   });
 
   it('has one question at the worker at a time, and the latest next', () => {

@@ -12,7 +12,9 @@ export function useFilled(
   const [answer, setAnswer] = useState<ScorecardAnswer | null>(null);
   const worker = useRef<Worker | null>(null);
   const state = useRef<{ isBusy: boolean; next: ScorecardQuestion | null; number: number }>({
-    ...{ isBusy: false, next: null, number: 0 },
+    isBusy: false,
+    next: null,
+    number: 0,
   });
   useEffect(() => {
     const own = new Worker(new URL('../workers/scorecard.ts', import.meta.url), { type: 'module' });

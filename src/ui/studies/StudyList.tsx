@@ -19,7 +19,8 @@ export interface ListedStudy {
 
 /** What is said of the package of a study in which nothing has been printed. */
 const NOT_WHOLE =
-  'Nothing has been printed yet: other programs can read this package, but it can be imported here only once it holds a print.';
+  'Nothing has been printed yet: other programs can read this package, but it can be ' +
+  'imported here only once it holds a print.';
 
 /** All studies; a new one, or one from a package, begins here. */
 export function StudyList(props: {

@@ -12,7 +12,8 @@ const entryOf = (name: string, what: string | Tree): object =>
   typeof what === 'string'
     ? { name, isFile: true, file: (take: (file: File) => void) => take(new File([what], name)) }
     : {
-        ...{ name, isFile: false },
+        name,
+        isFile: false,
         createReader: () => {
           const left = Object.entries(what).map(([own, inner]) => entryOf(own, inner));
           return { readEntries: (take: (batch: object[]) => void) => take(left.splice(0, 2)) };
@@ -22,11 +23,13 @@ const entryOf = (name: string, what: string | Tree): object =>
 const dropOf = (tree: Tree) =>
   ({
     items: [
-      ...Object.entries(tree).map(([name, what]) => ({ webkitGetAsEntry: () => entryOf(name, what) })),
+      ...Object.entries(tree).map(([name, what]) => ({
+        webkitGetAsEntry: () => entryOf(name, what),
+      })),
       // A piece of text, which is no file.
       { webkitGetAsEntry: () => null },
     ],
-  }) as unknown as DataTransfer; // prettier-ignore
+  }) as unknown as DataTransfer;
 
 const TREE: Tree = {
   study: {
@@ -53,10 +56,14 @@ describe('what is dropped', () => {
   });
 
   it('is a failure where a file cannot be read any more', async () => {
-    const gone = { name: 'a', isFile: true, file: (_: unknown, fail: (error: Error) => void) => fail(new Error('it is gone')) };
+    const gone = {
+      name: 'a',
+      isFile: true,
+      file: (_: unknown, fail: (error: Error) => void) => fail(new Error('it is gone')),
+    };
     const drop = { items: [{ webkitGetAsEntry: () => gone }] } as unknown as DataTransfer;
     await expect(filesOfDrop(drop)).rejects.toThrow('it is gone');
-  }); // prettier-ignore
+  });
 
   it('goes into one zip, each file at its path', async () => {
     const zip = await packFiles(await filesOfDrop(dropOf(TREE)));

@@ -23,7 +23,10 @@ const shown = (more: Partial<Parameters<typeof NewStudy>[0]> = {}) =>
     <NewStudy
       {...({
         studies: [{ study_id: 'old', name: 'clips', title: 'Four machines' }],
-        ...{ again: '', machine: '', onCancel: () => undefined, ...more },
+        again: '',
+        machine: '',
+        onCancel: () => undefined,
+        ...more,
       } as unknown as Parameters<typeof NewStudy>[0])}
     />,
   );

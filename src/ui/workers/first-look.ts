@@ -63,8 +63,14 @@ async function look(file: File): Promise<FirstLook> {
   }
   const sha = bytesToHex(hash.digest());
   const unknown = {
-    ...{ sha256: sha, time_s: null, filament_mm: null, layers: null },
-    ...{ commanded_max: null, reached_max: null, fault: null, settings: {} },
+    sha256: sha,
+    time_s: null,
+    filament_mm: null,
+    layers: null,
+    commanded_max: null,
+    reached_max: null,
+    fault: null,
+    settings: {},
   };
   if (isZip) return unknown;
   try {

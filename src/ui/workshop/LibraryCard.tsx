@@ -31,10 +31,15 @@ export function LibraryCard({ artefact }: { artefact: LibraryArtefact }) {
         </span>
       )}
       <span className="block text-xs text-ink-2">
-        {[size && `${size} mm`, prints > 0 ? `${counted(prints, 'print')} in ${counted(studies, 'study', 'studies')}` : 'printed by nobody yet']
+        {[
+          size && `${size} mm`,
+          prints > 0
+            ? `${counted(prints, 'print')} in ${counted(studies, 'study', 'studies')}`
+            : 'printed by nobody yet',
+        ]
           .filter(Boolean)
           .join(' · ')}
       </span>
     </a>
-  ); // prettier-ignore
+  );
 }

@@ -15,7 +15,9 @@ export function MachineList(props: {
   standings: { artefact: string; uid: string } | null;
 }) {
   const { machines, standings } = props;
-  const rates = machines.flatMap((one) => [one.per_100_h.high ?? [], one.per_100_h.estimate ?? []].flat()); // prettier-ignore
+  const rates = machines.flatMap((one) =>
+    [one.per_100_h.high ?? [], one.per_100_h.estimate ?? []].flat(),
+  );
   const scale = scaleFor([0, ...rates.map((rate) => Math.min(rate, 60))]);
   return (
     <Leaving isPicture name="Machines">

@@ -17,9 +17,15 @@ export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
     setMessage(null);
     setTwin(null);
     try {
-      const facts = kind === 'material' ? { type: text } : kind === 'profile' ? { name: text, kind: 'stock' } : { name: text }; // prettier-ignore
+      const facts =
+        kind === 'material'
+          ? { type: text }
+          : kind === 'profile'
+            ? { name: text, kind: 'stock' }
+            : { name: text };
       const made = await callApi<Thing>('POST', '/things', {
-        ...{ kind, facts },
+        kind,
+        facts,
         ...(evenIfNamed && { evenIfNamed }),
       });
       await goTo(`/${page}/${made.uid}`);

@@ -25,39 +25,44 @@ interface Figure {
 
 const FIGURES: readonly Figure[] = [
   {
-    ...{
-      key: 'deviation',
-      tab: 'deviation',
-      head: 'mean deviation, mm',
-      isMore: false,
-      digits: 2,
-      from: 0,
-    },
+    key: 'deviation',
+    tab: 'deviation',
+    head: 'mean deviation, mm',
+    isMore: false,
+    digits: 2,
+    from: 0,
     interval: (row) => row.mae_mm,
     dots: (row) => row.dots.mae_mm,
     say: (value) => fixed(value, 3),
   },
   {
-    ...{ key: 'time', tab: 'time', head: 'printing time, min', isMore: false, digits: 0, from: 0 },
+    key: 'time',
+    tab: 'time',
+    head: 'printing time, min',
+    isMore: false,
+    digits: 0,
+    from: 0,
     interval: (row) => minutes(row.print_s),
     dots: (row) => row.dots.print_s.map((seconds) => seconds / 60),
     say: (value) => duration(value * 60),
   },
   {
-    ...{
-      key: 'successes',
-      tab: 'successes',
-      head: 'share of successes',
-      isMore: true,
-      digits: 2,
-      from: 0,
-    },
+    key: 'successes',
+    tab: 'successes',
+    head: 'share of successes',
+    isMore: true,
+    digits: 2,
+    from: 0,
     interval: (row) => row.success,
     dots: () => [],
     say: (value) => percent(value),
   },
   {
-    ...{ key: 'surface', tab: 'surface', head: 'surface index', isMore: true, digits: 0 },
+    key: 'surface',
+    tab: 'surface',
+    head: 'surface index',
+    isMore: true,
+    digits: 0,
     interval: (row) => row.surface,
     dots: (row) => row.dots.surface,
     say: (value) => fixed(value, 1),
@@ -71,7 +76,10 @@ const minutes = ({ estimate, low, high, ...rest }: Interval): Interval => {
 
 /** The hardest step of a ladder as a figure without an interval. */
 const ladderFigure = (id: string, ladder: StandingsPage['ladders'][string]): Figure => ({
-  ...{ key: `ladder-${id}`, tab: ladder.name.toLowerCase(), isMore: ladder.isMore, digits: 2 },
+  key: `ladder-${id}`,
+  tab: ladder.name.toLowerCase(),
+  isMore: ladder.isMore,
+  digits: 2,
   head: `${ladder.name.toLowerCase()}, ${ladder.unit}`,
   interval: (row) => ({ estimate: row.limits[id] ?? null, low: null, high: null }),
   dots: (row) => (row.limits[id] == null ? [] : [row.limits[id]]),
@@ -120,7 +128,10 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
             type="button"
             role="tab"
             aria-selected={one.key === key}
-            className={`border-b-2 bg-transparent py-1 ${one.key === key ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`}
+            className={
+              'border-b-2 bg-transparent py-1 ' +
+              `${one.key === key ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`
+            }
             onClick={() => setKey(one.key)}
           >
             {one.tab}

@@ -94,7 +94,9 @@ describe('a name that is there already', () => {
     const type = (value: string) =>
       fireEvent.change(screen.getByRole('combobox'), { target: { value } });
     type('skerry');
-    expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual(['Auklet 19 Skerry Works']); // prettier-ignore
+    expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual([
+      'Auklet 19 Skerry Works',
+    ]);
     type('nobody');
     expect(screen.queryByRole('option')).toBeNull();
     expect(screen.getByRole('listbox').textContent).toBe('Enter makes a new machine.');

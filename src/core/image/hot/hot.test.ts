@@ -62,9 +62,19 @@ describe('the compiled filters', () => {
 
   it('are none where nothing may be compiled: the plain ones do the work then', async () => {
     vi.resetModules();
-    vi.stubGlobal('WebAssembly', { ...WebAssembly, Module: class { constructor() { throw new Error('forbidden by policy'); } } }); // prettier-ignore
+    vi.stubGlobal('WebAssembly', {
+      ...WebAssembly,
+      Module: class {
+        constructor() {
+          throw new Error('forbidden by policy');
+        }
+      },
+    });
     try {
-      const [{ quickFilters: may }, { blurred: blur }] = await Promise.all([import('.'), import('../blur')]); // prettier-ignore
+      const [{ quickFilters: may }, { blurred: blur }] = await Promise.all([
+        import('.'),
+        import('../blur'),
+      ]);
       expect(may(1)).toBeNull();
       const values = Float64Array.from({ length: 40 }, (_, at) => at % 7);
       expect([...blur(values, null, 8, 6)]).toEqual([...blurred(values, null, 8, 6, quick)]);

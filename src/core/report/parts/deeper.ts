@@ -17,7 +17,8 @@ export function effectsPart(context: ReportContext): Block[] {
     const own = results.effects[response];
     if (!own || (own.terms === null && Object.keys(own.gains ?? {}).length === 0)) return [];
     return saidEffects(response, own, nameOf, results.study.alpha).map((text, at) => ({
-      ...{ name: `effects:${response}:${at + 1}`, text },
+      name: `effects:${response}:${at + 1}`,
+      text,
     }));
   });
   // What holds for every response is said once.
@@ -28,7 +29,8 @@ export function effectsPart(context: ReportContext): Block[] {
   const labelOf = (key: string) => context.wordsOf(key).label;
   const swept = sweep
     ? saidSweep(sweep, columnLabel(sweep.setting).label, labelOf).map((text, at) => ({
-        ...{ name: `sweep:${at + 1}`, text },
+        name: `sweep:${at + 1}`,
+        text,
       }))
     : [];
   return [
@@ -108,7 +110,9 @@ function heldAs({ study }: ReportContext, id: string): string[] {
     const shown =
       setup.shown_as === 'parts'
         ? 'Judges had the parts themselves before them, under codes'
-        : `Judges saw photos of the same place under codes: ${inWords(setup.view ?? 'detail')}, ${inWords(setup.light ?? 'unknown')} light${setup.levels === 'matched' ? ', grey and equally bright' : ''}`;
+        : `Judges saw photos of the same place under codes: ${inWords(setup.view ?? 'detail')}, ` +
+          `${inWords(setup.light ?? 'unknown')} ` +
+          `light${setup.levels === 'matched' ? ', grey and equally bright' : ''}`;
     const ended = {
       number: 'when as many as were wanted had judged',
       date: 'at its date',

@@ -92,7 +92,12 @@ export function limitsPart(context: ReportContext): Block[] {
   });
   const heads = marks.map(({ contender_id }): Text => [{ contender: contender_id }]);
   return [
-    { kind: 'table', caption: 'How far each gets, without effort; share of parts that do their job', heads, rows }, // prettier-ignore
+    {
+      kind: 'table',
+      caption: 'How far each gets, without effort; share of parts that do their job',
+      heads,
+      rows,
+    },
   ];
 }
 
@@ -101,25 +106,47 @@ export function speedPart(context: ReportContext): Block[] {
   const claims = results.reach
     ? contenderTable(context, 'Claim, command and reach over the sliced files', [
         ['claimed', (id) => figureCell(context, `reach:${id}:claim.claimed`, inUnit('mm/s', 0))],
-        ['asked for, at most', (id) => figureCell(context, `reach:${id}:commanded_max`, inUnit('mm/s', 0))],
-        ['reached, at most', (id) => figureCell(context, `reach:${id}:reached_max`, inUnit('mm/s', 0))],
-        ['half the time below', (id) => figureCell(context, `reach:${id}:reached.p50`, inUnit('mm/s', 0))],
-        ['of the time near the claim', (id) => figureCell(context, `reach:${id}:claim.share_within_5pct`, inUnit('%', 1, 100))],
-      ]) // prettier-ignore
+        [
+          'asked for, at most',
+          (id) => figureCell(context, `reach:${id}:commanded_max`, inUnit('mm/s', 0)),
+        ],
+        [
+          'reached, at most',
+          (id) => figureCell(context, `reach:${id}:reached_max`, inUnit('mm/s', 0)),
+        ],
+        [
+          'half the time below',
+          (id) => figureCell(context, `reach:${id}:reached.p50`, inUnit('mm/s', 0)),
+        ],
+        [
+          'of the time near the claim',
+          (id) => figureCell(context, `reach:${id}:claim.share_within_5pct`, inUnit('%', 1, 100)),
+        ],
+      ])
     : [];
   const times = study.tables.artefacts.map(({ artefact_id, name }) => [
     `${name}, min`,
     (id: string) =>
-      figureCell(context, addressOf('speed', id, `by_artefact.${artefact_id}.median_print_s`), inUnit('', 1, 1 / 60)),
-  ]) as [string, (id: string) => Cell][]; // prettier-ignore
+      figureCell(
+        context,
+        addressOf('speed', id, `by_artefact.${artefact_id}.median_print_s`),
+        inUnit('', 1, 1 / 60),
+      ),
+  ]) as [string, (id: string) => Cell][];
   return [
     ...chartBlock(context, 'time_index'),
     ...contenderTable(context, 'Printing time, heating and pauses apart', [
       ['prints', (id) => figureCell(context, addressOf('speed', id, 'prints'), COUNT)],
-      ['time × reference', (id) => withEnds(context, addressOf('speed', id, 'time_index'), inUnit('', 2))],
-      ['actual over estimate', (id) => figureCell(context, addressOf('speed', id, 'estimate_ratio'), inUnit('', 2))],
+      [
+        'time × reference',
+        (id) => withEnds(context, addressOf('speed', id, 'time_index'), inUnit('', 2)),
+      ],
+      [
+        'actual over estimate',
+        (id) => figureCell(context, addressOf('speed', id, 'estimate_ratio'), inUnit('', 2)),
+      ],
       ['against the reference', (id) => verdictCell(context, 'time_index', id)],
-    ]), // prettier-ignore
+    ]),
     ...contenderTable(context, 'Median printing time of each artefact', times),
     ...claims,
   ];
@@ -143,11 +170,20 @@ export function reliabilityPart(context: ReportContext): Block[] {
     ...contenderTable(context, 'Prints that were a success, and what went wrong', [
       ['good', (id) => figureCell(context, of('all', 'good')(id), COUNT)],
       ['of prints', (id) => figureCell(context, of('all', 'prints')(id), COUNT)],
-      ['successes, without the operator’s mistakes', (id) => withEnds(context, of('without_operator', 'success')(id), PER_CENT)],
-      ['incidents in 100 h', (id) => withEnds(context, of('without_operator', 'per_100_h')(id), inUnit('', 1))],
-      ['stood still', (id) => figureCell(context, of('all', 'downtime_share')(id), inUnit('%', 1, 100))],
+      [
+        'successes, without the operator’s mistakes',
+        (id) => withEnds(context, of('without_operator', 'success')(id), PER_CENT),
+      ],
+      [
+        'incidents in 100 h',
+        (id) => withEnds(context, of('without_operator', 'per_100_h')(id), inUnit('', 1)),
+      ],
+      [
+        'stood still',
+        (id) => figureCell(context, of('all', 'downtime_share')(id), inUnit('%', 1, 100)),
+      ],
       ['against the reference', (id) => verdictCell(context, 'success', id)],
-    ]), // prettier-ignore
+    ]),
     ...(modes.length > 0
       ? [{ kind: 'list', title: 'Incidents, the most frequent first', items: modes } as const]
       : []),
@@ -173,9 +209,14 @@ export function costPart(context: ReportContext): Block[] {
         ? ([
             [
               'noise at 1 m, dB(A)',
-              (id: string) => figureCell(context, addressOf('noise', machineOf(id), 'printing.at_1m_db'), inUnit('', 1)),
+              (id: string) =>
+                figureCell(
+                  context,
+                  addressOf('noise', machineOf(id), 'printing.at_1m_db'),
+                  inUnit('', 1),
+                ),
             ],
-          ] as const) // prettier-ignore
+          ] as const)
         : []),
     ]),
   ];

@@ -74,7 +74,10 @@ export function methodPart(
     .filter(({ result }) => result === 'confounded')
     .map((row) => ({
       name: `fairness:${row.contender}:${row.artefact_id}${row.type === null ? '' : `/${row.type}`}`,
-      text: `${context.nameOf(row.contender)}, ${context.names.artefacts[row.artefact_id] ?? row.artefact_id}${row.type === null ? '' : ` in ${row.type}`}: ${row.sentence}`,
+      text:
+        `${context.nameOf(row.contender)}, ` +
+        (context.names.artefacts[row.artefact_id] ?? row.artefact_id) +
+        `${row.type === null ? '' : ` in ${row.type}`}: ${row.sentence}`,
     }));
   return [
     { kind: 'drawings', items },

@@ -46,8 +46,18 @@ export const accuracy: Section<'accuracy'> = {
 
 /** What is of all a contender's parts together. */
 const WHOLE: ReadonlySet<string> = new Set([
-  ...['bias_mm', 'mae_mm', 'rmse_mm', 'mean_abs_pct', 'repeatability_mm'],
-  ...['systematic_mm', 'it_grade', 'it_value', 'prints', 'specimens', 'dimensions', 'readings'],
+  'bias_mm',
+  'mae_mm',
+  'rmse_mm',
+  'mean_abs_pct',
+  'repeatability_mm',
+  'systematic_mm',
+  'it_grade',
+  'it_value',
+  'prints',
+  'specimens',
+  'dimensions',
+  'readings',
 ]);
 
 const isAxis = (text: string | undefined): text is Axis =>

@@ -57,7 +57,10 @@ const figure = (key: string, interval: Interval | null | undefined, z: number): 
         [
           key,
           {
-            ...{ value: interval.estimate, low: interval.low, high: interval.high, bound: null },
+            value: interval.estimate,
+            low: interval.low,
+            high: interval.high,
+            bound: null,
             z: interval.low === null && interval.high === null ? 0 : z,
           },
         ],

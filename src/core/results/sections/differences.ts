@@ -41,7 +41,8 @@ export function differencesOf(
     const valuesOf = photoValues(context, key);
     const referenceValues = valuesOf(reference);
     const rows = familyOf(context, `photo:${key}`, others, reference, sizes, (contender) => ({
-      ...{ contenderValues: valuesOf(contender), referenceValues },
+      contenderValues: valuesOf(contender),
+      referenceValues,
     }));
     return [`photo:${key}`, rows] as const;
   });
@@ -111,18 +112,18 @@ function successRows(
     const isEquivalent =
       delta !== null && (inner.low ?? -1) > -delta + 1e-9 && (inner.high ?? 1) < delta - 1e-9;
     return {
-      ...{
-        contender,
-        reference,
-        ...{ artefacts: 0, strata: 0 },
-        on: [],
-        difference,
-        p: null,
-        p_adjusted: null,
-        df: null,
-      },
+      contender,
+      reference,
+      artefacts: 0,
+      strata: 0,
+      on: [],
+      difference,
+      p: null,
+      p_adjusted: null,
+      df: null,
       verdict: verdictOf(isDifferent, isEquivalent, difference.estimate ?? 0),
-      ...{ prints_needed: null, prints_as_seen: null },
+      prints_needed: null,
+      prints_as_seen: null,
       notes: delta === null ? ['no smallest difference of interest is stated'] : [],
     };
   });

@@ -56,7 +56,8 @@ type Sides = Omit<PairValues, 'contender'>;
 const sidesOf =
   (valuesOf: (id: string) => PrintValues) =>
   (tuned: string, stock: string): Sides => ({
-    ...{ contenderValues: valuesOf(tuned), referenceValues: valuesOf(stock) },
+    contenderValues: valuesOf(tuned),
+    referenceValues: valuesOf(stock),
   });
 
 /** The verdict of a tuned contender against its stock one: a family of one, judged as the pairs are. */

@@ -63,10 +63,12 @@ export function pairsOf(
     surface:
       surfaces &&
       familyOf(context, 'surface', others, reference, sizes, (contender) => ({
-        ...{ contenderValues: surfaces(contender), referenceValues: referenceSurface },
+        contenderValues: surfaces(contender),
+        referenceValues: referenceSurface,
       })),
     ln_print_s: familyOf(context, 'time_index', others, reference, sizes, (contender) => ({
-      ...{ contenderValues: logPrintTimes(index, contender), referenceValues: referenceTimes },
+      contenderValues: logPrintTimes(index, contender),
+      referenceValues: referenceTimes,
     })),
   };
 }
@@ -85,7 +87,9 @@ export function familyOf(
     others.map((contender) => ({ contender, ...valuesOf(contender) })),
     {
       ...(comparisons !== undefined && { comparisons }),
-      ...{ reference, alpha, isLargerBetter: figure === 'surface' },
+      reference,
+      alpha,
+      isLargerBetter: figure === 'surface',
       delta: smallestDifference(index.study.meta.smallest_difference, figure),
     },
   );

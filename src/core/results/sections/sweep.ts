@@ -43,7 +43,8 @@ function accuracyFigure({ index, measurements, resultOf }: SectionContext): Swee
   if (!measured) return [];
   return [
     {
-      ...{ key: 'accuracy_mm', isLargerBetter: false },
+      key: 'accuracy_mm',
+      isLargerBetter: false,
       delta: smallestDifference(index.study.meta.smallest_difference, 'accuracy_mm'),
       estimateOf: (id) => known(resultOf('accuracy')?.[id]?.mae_mm),
       comparison: {
@@ -62,7 +63,8 @@ function surfaceFigure({ index, has, resultOf }: SectionContext): SweepFigure[] 
   const valuesOf = surfaceValues(index);
   return [
     {
-      ...{ key: 'surface', isLargerBetter: true },
+      key: 'surface',
+      isLargerBetter: true,
       delta: smallestDifference(index.study.meta.smallest_difference, 'surface'),
       estimateOf: (id) => known(resultOf('surface')?.[id]?.index),
       comparison: { kind: 'values', of: pairsOf(valuesOf) },
@@ -73,7 +75,8 @@ function surfaceFigure({ index, has, resultOf }: SectionContext): SweepFigure[] 
 function successFigure({ index, resultOf }: SectionContext): SweepFigure {
   const runsOf = (id: string) => resultOf('reliability')[id]?.without_operator;
   return {
-    ...{ key: 'success', isLargerBetter: true },
+    key: 'success',
+    isLargerBetter: true,
     delta: smallestDifference(index.study.meta.smallest_difference, 'success'),
     estimateOf: (id) => known(runsOf(id)?.success),
     comparison: {
@@ -94,7 +97,9 @@ function photoFigures(context: SectionContext): SweepFigure[] {
       const valuesOf = photoValues(context, name);
       return [
         {
-          ...{ key, isLargerBetter: false, delta },
+          key,
+          isLargerBetter: false,
+          delta,
           estimateOf: (id) => known(figureOf(id)?.figure),
           comparison: { kind: 'values', of: pairsOf(valuesOf) },
         },
@@ -105,5 +110,7 @@ function photoFigures(context: SectionContext): SweepFigure[] {
 
 const pairsOf =
   (valuesOf: (contender: string) => PrintValues) => (contender: string, reference: string) => ({
-    ...{ contender, contenderValues: valuesOf(contender), referenceValues: valuesOf(reference) },
+    contender,
+    contenderValues: valuesOf(contender),
+    referenceValues: valuesOf(reference),
   });

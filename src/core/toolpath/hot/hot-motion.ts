@@ -66,8 +66,10 @@ export class HotMotion implements Motion {
     const { speed, acceleration, move, jerk, junctionDeviation } = this.limits;
     compiled.setSpeeds(speed.x.value, speed.y.value, speed.z.value, speed.e.value);
     compiled.setAccelerations(
-      ...[acceleration.x.value, acceleration.y.value],
-      ...[acceleration.z.value, acceleration.e.value],
+      acceleration.x.value,
+      acceleration.y.value,
+      acceleration.z.value,
+      acceleration.e.value,
     );
     compiled.setMoves(move.print.value, move.travel.value, move.retract.value);
     if (jerk) {
@@ -101,8 +103,16 @@ export class HotMotion implements Motion {
   arc(words: WordReader, isClockwise: boolean): boolean {
     const value = (letter: number) => words.value(letter);
     const isThere = this.compiled.arc(
-      ...[Number(isClockwise), bitsOf(words), value(X), value(Y), value(Z)],
-      ...[value(E), value(F), value(I), value(J), value(R)],
+      Number(isClockwise),
+      bitsOf(words),
+      value(X),
+      value(Y),
+      value(Z),
+      value(E),
+      value(F),
+      value(I),
+      value(J),
+      value(R),
     );
     return isThere !== 0;
   }

@@ -4,7 +4,9 @@ import { importUpload } from '../../../server/study/import-upload';
 
 export const PUT = endpoint(
   {
-    says: 'Takes a zip of a study package and puts it into the database, all of it or nothing. With a key in the header `idempotency-key` an import that is sent again makes no second study.',
+    says:
+      'Takes a zip of a study package and puts it into the database, all of it or nothing. With ' +
+      'a key in the header `idempotency-key` an import that is sent again makes no second study.',
     file: 'application/zip',
     query: { key: 'like the header Idempotency-Key: sent again, no second study is made' },
     gives: 201,

@@ -53,8 +53,13 @@ export function GaugeBench(props: GaugeBenchProps) {
     setKept((all) => [...all, { id, key }]);
     setAsked(null);
     const content = {
-      ...{ reading_id: id, specimen_id: specimen, dimension_id: dimension.id, value_mm, operator },
-      ...{ trial: countOf(operator, specimen) + 1, at: localIso(new Date()) },
+      reading_id: id,
+      specimen_id: specimen,
+      dimension_id: dimension.id,
+      value_mm,
+      operator,
+      trial: countOf(operator, specimen) + 1,
+      at: localIso(new Date()),
       instrument_id: instrument.instrument_id,
     };
     const path = `/studies/${studyId}/readings`;
@@ -157,7 +162,10 @@ export function GaugeBench(props: GaugeBenchProps) {
               {parts.map((part) => (
                 <tr
                   key={part.specimen_id}
-                  className={`border-b border-line-soft ${!isDone && part.specimen_id === specimen ? 'bg-plum-soft' : ''}`}
+                  className={
+                    'border-b border-line-soft ' +
+                    `${!isDone && part.specimen_id === specimen ? 'bg-plum-soft' : ''}`
+                  }
                 >
                   <th scope="row" className="px-2 py-1 text-left font-mono font-normal">
                     {part.code}

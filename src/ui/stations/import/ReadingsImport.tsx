@@ -101,7 +101,9 @@ export function ReadingsImport(props: ReadingsImportProps) {
     const readings = outcome.readings.map(({ row: _, instrument_id, ...reading }) => ({
       ...reading,
       instrument_id: instrument_id ?? (instrument || null),
-      ...{ reading_id: uuid(), trial: 1, at },
+      reading_id: uuid(),
+      trial: 1,
+      at,
     }));
     try {
       const path = `/studies/${studyId}/readings/batch`;
@@ -197,7 +199,10 @@ export function ReadingsImport(props: ReadingsImportProps) {
                       return (
                         <td
                           key={column}
-                          className={`px-2 py-0.5 font-mono ${isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : ''}`}
+                          className={
+                            'px-2 py-0.5 font-mono ' +
+                            (isFaulty ? 'bg-warn-soft text-warn' : isOut ? 'text-ink-2' : '')
+                          }
                         >
                           {cells[column] ?? ''}
                         </td>

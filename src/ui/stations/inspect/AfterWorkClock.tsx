@@ -57,8 +57,13 @@ export function AfterWorkClock({
     const before = done;
     setDone(new Map(done).set(kind, next));
     const row: Row<'aftercare'> = {
-      ...{ specimen_id: specimenId, kind, operator: operator || null, note: null, residue: null },
-      ...{ minutes: Number(next.minutes.toFixed(2)), damage: next.damage },
+      specimen_id: specimenId,
+      kind,
+      operator: operator || null,
+      note: null,
+      residue: null,
+      minutes: Number(next.minutes.toFixed(2)),
+      damage: next.damage,
     };
     sendOrKeep(`/studies/${studyId}/aftercare`, row).then(
       () => {

@@ -28,7 +28,13 @@ interface InspectBenchProps extends InspectBenchData {
 }
 
 const NEW = {
-  ...{ cause: null, note: null, view: null, x_mm: null, y_mm: null, w_mm: null, h_mm: null },
+  cause: null,
+  note: null,
+  view: null,
+  x_mm: null,
+  y_mm: null,
+  w_mm: null,
+  h_mm: null,
   path: null,
 };
 
@@ -206,21 +212,35 @@ export function InspectBench({
             {zone && seen.length > 0 ? (
               <ZonePhoto
                 key={specimenId}
-                {...{ studyId, zone, photos: seen, findings: word ?? [] }}
+                studyId={studyId}
+                zone={zone}
+                photos={seen}
+                findings={word ?? []}
                 onBox={({ x, y, w, h }, photo) => {
                   const last = word?.at(-1);
                   if (!word || !last)
                     return setHint('First the defect and its grade; then where it is.');
                   const box = {
-                    ...{ view: photo.filed?.view ?? null, path: photo.path },
-                    ...{ x_mm: x, y_mm: y, w_mm: w, h_mm: h },
+                    view: photo.filed?.view ?? null,
+                    path: photo.path,
+                    x_mm: x,
+                    y_mm: y,
+                    w_mm: w,
+                    h_mm: h,
                   };
                   words.say(specimenId, zone.zone_id, [...word.slice(0, -1), { ...last, ...box }]);
                 }}
               />
             ) : (
-              sides &&
-              <ZoneDrawing artefact={specimen.artefact} sides={sides} zones={own} present={zone?.zone_id ?? null} onChoose={(id) => setPlace(own.findIndex((one) => one.zone_id === id))} /> // prettier-ignore
+              sides && (
+                <ZoneDrawing
+                  artefact={specimen.artefact}
+                  sides={sides}
+                  zones={own}
+                  present={zone?.zone_id ?? null}
+                  onChoose={(id) => setPlace(own.findIndex((one) => one.zone_id === id))}
+                />
+              )
             )}
             <ZoneList
               zones={own}
@@ -323,7 +343,10 @@ export function InspectBench({
       )}
       <AfterWorkClock
         key={`${specimenId} ${inspector}`}
-        {...{ studyId, specimenId, operator: inspector.trim(), known: care }}
+        studyId={studyId}
+        specimenId={specimenId}
+        operator={inspector.trim()}
+        known={care}
         onKept={(row) =>
           setCare((rows) => [
             ...rows.filter(

@@ -98,7 +98,10 @@ export function TalkOver({ studyId, marks }: TalkOverProps) {
                     <span className="inline-flex items-center gap-2">
                       <Badge mark={one.mark} />
                       <a
-                        href={`${base}?specimen=${encodeURIComponent(one.specimen_id)}&zone=${encodeURIComponent(one.zone_id)}`}
+                        href={
+                          `${base}?specimen=${encodeURIComponent(one.specimen_id)}` +
+                          `&zone=${encodeURIComponent(one.zone_id)}`
+                        }
                       >
                         {one.code}
                       </a>

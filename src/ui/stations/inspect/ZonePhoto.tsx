@@ -109,7 +109,13 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
       </figcaption>
       <div ref={frame} {...pointers} className={isBoxing ? 'cursor-crosshair' : ''}>
         <PhotoCanvas
-          {...{ studyId, tiles, place, outlines, register, split: 0, isStrong: false }}
+          studyId={studyId}
+          tiles={tiles}
+          place={place}
+          outlines={outlines}
+          register={register}
+          split={0}
+          isStrong={false}
           photos={[photo]}
           gains={[1]}
           mode="over"

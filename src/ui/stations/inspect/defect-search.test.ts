@@ -5,7 +5,18 @@ import { defectsFor } from './defect-search';
 describe('a defect by its first letters', () => {
   it.each([
     ['ri', ['ringing']],
-    ['s', ['stringing', 'seam', 'scarring', 'support-scars', 'layer-shift', 'bridge-sag', 'infill-show-through']], // prettier-ignore
+    [
+      's',
+      [
+        'stringing',
+        'seam',
+        'scarring',
+        'support-scars',
+        'layer-shift',
+        'bridge-sag',
+        'infill-show-through',
+      ],
+    ],
     ['gaps', ['gaps', 'first-layer-gaps']],
     ['band', ['vertical-banding', 'layer-banding']],
     ['ble', ['colour-bleed']],

@@ -70,7 +70,10 @@ export function useWords(studyId: string, inspector: string): Words {
   const send = (specimen: string, zone: string, word: Word, before: Word) => {
     put(specimen, zone, word);
     const content: InspectorsWord = {
-      ...{ specimen_id: specimen, zone_id: zone, inspector, at: new Date().toISOString() },
+      specimen_id: specimen,
+      zone_id: zone,
+      inspector,
+      at: new Date().toISOString(),
       findings: word ? [...word] : null,
     };
     // One after another: what is said last of a zone is what stands.

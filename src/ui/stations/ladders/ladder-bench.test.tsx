@@ -17,31 +17,47 @@ const later = async (answer: () => Response) => {
 };
 
 beforeEach(() => {
-  api.answers[`POST ${RESULTS}`] = (body) => later(() => json({ ...(body as object), row_version: 1 }, 201)); // prettier-ignore
-  api.answers[`POST ${CHECKS}`] = (body) => later(() => json({ ...(body as object), row_version: 1 }, 201)); // prettier-ignore
+  api.answers[`POST ${RESULTS}`] = (body) =>
+    later(() => json({ ...(body as object), row_version: 1 }, 201));
+  api.answers[`POST ${CHECKS}`] = (body) =>
+    later(() => json({ ...(body as object), row_version: 1 }, 201));
 });
 
 const specimen = (specimen_id: string, more: object = {}) => ({
-  ...{ specimen_id, code: null, copy: null, print_id: 'p', repeat: 1, contender_id: 'A' },
-  ...{ artefact_id: 'rings', artefact: 'Ring stack', measured: 0, ...more },
+  specimen_id,
+  code: null,
+  copy: null,
+  print_id: 'p',
+  repeat: 1,
+  contender_id: 'A',
+  artefact_id: 'rings',
+  artefact: 'Ring stack',
+  measured: 0,
+  ...more,
 });
 
 const shown = (more: object = {}) =>
   render(
     <LadderBench
       {...({
-        ...{ studyId: 'u', marks: [], asked: null, drawings: {} },
+        studyId: 'u',
+        marks: [],
+        asked: null,
+        drawings: {},
         specimens: [specimen('S-1', { code: 'K7-001' }), specimen('S-2')],
         ladders: {
           rings: [
             {
-              ...{ ladder_id: 'gap', name: 'Rings that turn', unit: 'mm' },
+              ladder_id: 'gap',
+              name: 'Rings that turn',
+              unit: 'mm',
               steps: [0.2, 0.3, 0.4].map((value, at) => ({ step: at + 1, value, place: null })),
             },
           ],
         },
         checks: { rings: ['turns'] },
-        ...{ results: [], functions: [] },
+        results: [],
+        functions: [],
         ...more,
       } as unknown as Parameters<typeof LadderBench>[0])}
     />,
@@ -55,7 +71,10 @@ const say = (word: string) =>
   );
 const sent = () => api.asked.map(({ method, path, body }) => [method, path, body]);
 const result = (at: number, said: string) => ({
-  ...{ specimen_id: 'S-1', ladder_id: 'gap', step: at, result: said },
+  specimen_id: 'S-1',
+  ladder_id: 'gap',
+  step: at,
+  result: said,
 });
 
 describe('ladders at the bench', () => {
@@ -67,7 +86,11 @@ describe('ladders at the bench', () => {
     fireEvent.keyDown(document.body, { key: 'E' });
     await waitFor(() => expect(step('0.3: with effort')).toBeTruthy());
     fireEvent.keyDown(document.body, { key: 'f' });
-    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('All steps of this specimen are said: PgDn goes on.')); // prettier-ignore
+    await waitFor(() =>
+      expect(screen.getByRole('status').textContent).toBe(
+        'All steps of this specimen are said: PgDn goes on.',
+      ),
+    );
     await waitFor(() => expect(api.asked).toHaveLength(3));
     expect(sent()).toEqual([
       ['POST', RESULTS, result(1, 'clear')],
@@ -96,7 +119,9 @@ describe('ladders at the bench', () => {
     api.answers[`POST ${RESULTS}`] = () => json({ detail: 'the study is closed' }, 422);
     shown();
     say('clear');
-    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('0.2 was not kept: the study is closed')); // prettier-ignore
+    await waitFor(() =>
+      expect(screen.getByRole('status').textContent).toBe('0.2 was not kept: the study is closed'),
+    );
     expect(step('0.2: nothing said')).toBeTruthy();
   });
 
@@ -114,7 +139,9 @@ describe('ladders at the bench', () => {
     const choice = () => screen.getByLabelText<HTMLSelectElement>('Specimen').value;
     expect(choice()).toBe('S-1');
     fireEvent.keyDown(document.body, { key: 'PageUp' });
-    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('This is the first one.')); // prettier-ignore
+    await waitFor(() =>
+      expect(screen.getByRole('status').textContent).toBe('This is the first one.'),
+    );
     fireEvent.keyDown(document.body, { key: 'PageDown' });
     await waitFor(() => expect(choice()).toBe('S-2'));
     expect(screen.getByRole('status').textContent).toBe('');

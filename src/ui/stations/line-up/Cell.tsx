@@ -126,7 +126,10 @@ export function Cell(props: CellProps) {
         data-hint={props.hint}
         tabIndex={row === 0 && column === 0 ? 0 : -1}
         aria-label={`${label}: ${[shown ?? 'not known', props.more].filter(Boolean).join(' ')}`}
-        className={`block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ${shown === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`}
+        className={
+          'block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ' +
+          `${shown === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`
+        }
         onClick={() => open()}
         onKeyDown={(event) => {
           if (event.key === 'Delete' || event.key === 'Backspace') {
@@ -173,7 +176,10 @@ export function Cell(props: CellProps) {
 /** Moves from cell to cell by the arrow keys. */
 export function moveInGrid(event: KeyboardEvent<HTMLElement>): void {
   const steps: Record<string, readonly [number, number]> = {
-    ...{ ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] },
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
   };
   const step = steps[event.key];
   const at = (event.target as HTMLElement).dataset.cell;

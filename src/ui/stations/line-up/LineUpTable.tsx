@@ -48,7 +48,9 @@ export function LineUpTable(props: LineUpTableProps) {
   const more = added
     .filter((key) => settings.every((row) => row.key !== key))
     .map((key) => ({
-      ...{ key, label: columnLabel(key).label, isDifferent: false },
+      key,
+      label: columnLabel(key).label,
+      isDifferent: false,
       cells: columns.map(() => ({ value: null, differs: false, otherwise: null, isStated: false })),
     }));
   const differing = settings.filter((row) => row.isDifferent).length;
@@ -144,7 +146,7 @@ export function LineUpTable(props: LineUpTableProps) {
                     const seen =
                       fact.key === 'firmware' ? (firmware[machine.machine_id] ?? []) : [];
                     const turned =
-                      seen.length > 0 && seen.some((one) => one !== text)
+                      seen.some((one) => one !== text)
                         ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ')
                         : text;
                     const other = (today[machine.machine_id] ?? []).filter((one) =>

@@ -40,7 +40,9 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
             >
               {nameOfThing('material', { ...one })}{' '}
               <span className="text-2xs text-ink-2">
-                {one.price_per_kg === null ? 'price not known' : `${one.price_per_kg} ${one.currency ?? ''} a kg`}
+                {one.price_per_kg === null
+                  ? 'price not known'
+                  : `${one.price_per_kg} ${one.currency ?? ''} a kg`}
               </span>
             </button>
           </li>
@@ -67,8 +69,20 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
         ))}
       </ul>
       <div className="mt-2 grid gap-1.5">
-        <AddBy studyId={studyId} kind="material" placeholder="+ a material: of the workshop, or its type" offered={offered.material} className="w-full" />
-        <AddBy studyId={studyId} kind="instrument" placeholder="+ an instrument: of the workshop, or its name" offered={offered.instrument} className="w-full" />
+        <AddBy
+          studyId={studyId}
+          kind="material"
+          placeholder="+ a material: of the workshop, or its type"
+          offered={offered.material}
+          className="w-full"
+        />
+        <AddBy
+          studyId={studyId}
+          kind="instrument"
+          placeholder="+ an instrument: of the workshop, or its name"
+          offered={offered.instrument}
+          className="w-full"
+        />
         <p className="text-xs">
           <a href={`/studies/${studyId}/materials`}>Lots and spools</a>
         </p>
@@ -90,7 +104,9 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
             />
             {opened.kind === 'instrument' && (
               <p className="mt-3 text-xs">
-                <a href={`/studies/${studyId}/instruments/${opened.id}`}>Its zero and its gauge studies</a>
+                <a href={`/studies/${studyId}/instruments/${opened.id}`}>
+                  Its zero and its gauge studies
+                </a>
               </p>
             )}
           </div>
@@ -98,4 +114,4 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
       )}
     </section>
   );
-} // prettier-ignore
+}

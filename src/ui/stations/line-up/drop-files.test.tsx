@@ -9,8 +9,15 @@ const api = toldApi();
 afterEach(cleanup);
 
 const look = (more: Partial<FirstLook>): FirstLook => ({
-  ...{ sha256: 'a'.repeat(64), time_s: 60, filament_mm: 900, layers: 3, commanded_max: 120 },
-  ...{ reached_max: 90, settings: {}, fault: null, ...more },
+  sha256: 'a'.repeat(64),
+  time_s: 60,
+  filament_mm: 900,
+  layers: 3,
+  commanded_max: 120,
+  reached_max: 90,
+  settings: {},
+  fault: null,
+  ...more,
 });
 /** What the browser's worker finds in a file, by its name. */
 const FOUND: Record<string, LookMessage> = {
@@ -46,7 +53,13 @@ it('of dropped files those that say nothing are named with the reason and left o
     return json({});
   };
   render(
-    <DropFiles studyId="s" machines={['Gannet']} parts={['Clip']} materials={[]} hasMaterial={false} />, // prettier-ignore
+    <DropFiles
+      studyId="s"
+      machines={['Gannet']}
+      parts={['Clip']}
+      materials={[]}
+      hasMaterial={false}
+    />,
   );
   const files = Object.keys(FOUND).map((name) => new File(['x'], name));
   fireEvent.change(screen.getByLabelText('Choose sliced files'), { target: { files } });

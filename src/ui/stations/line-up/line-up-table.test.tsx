@@ -48,7 +48,9 @@ const shown = (more: Partial<Parameters<typeof LineUpTable>[0]> = {}) =>
           machines: stored(tables.machines),
           profiles: stored(tables.profiles),
           profile_settings: stored(tables.profile_settings),
-          ...{ materials: [], spools: [], instruments: [] },
+          materials: [],
+          spools: [],
+          instruments: [],
         } as never
       }
       stated={[]}

@@ -217,7 +217,10 @@ export function MeasureBench(props: MeasureBenchProps) {
         />
       )}
       <div
-        className={`grid grid-cols-1 items-start gap-3 lg:grid-rows-[auto_1fr] ${drawing ? 'lg:grid-cols-[minmax(0,11fr)_minmax(0,10fr)]' : 'lg:grid-cols-2'}`}
+        className={
+          'grid grid-cols-1 items-start gap-3 lg:grid-rows-[auto_1fr] ' +
+          `${drawing ? 'lg:grid-cols-[minmax(0,11fr)_minmax(0,10fr)]' : 'lg:grid-cols-2'}`
+        }
       >
         {drawing && (
           <div className="order-2 min-w-0 lg:col-start-1 lg:row-span-2 lg:row-start-1">

@@ -111,8 +111,13 @@ export function ReadingField(props: ReadingFieldProps) {
     const doubt = doubtReading(value - zero_mm, dimension.nominal_mm, earlier);
     if (doubt && asked !== text) {
       setAsked(text);
+      const from =
+        doubt.from === 'nominal'
+          ? `the nominal ${fixed(dimension.nominal_mm, 2)}`
+          : 'what was read here before';
       setMessage(
-        `${text} is ${fixed(Math.abs(doubt.far_mm), 2)} mm ${doubt.far_mm < 0 ? 'below' : 'above'} ${doubt.from === 'nominal' ? `the nominal ${fixed(dimension.nominal_mm, 2)}` : 'what was read here before'}. Is it right? Enter again keeps it.`,
+        `${text} is ${fixed(Math.abs(doubt.far_mm), 2)} mm ` +
+          `${doubt.far_mm < 0 ? 'below' : 'above'} ${from}. Is it right? Enter again keeps it.`,
       );
       return;
     }

@@ -22,7 +22,10 @@ export function ZeroLine({ studyId, instrument, zeros, sinceZero, onCheck }: Zer
   const isOff = off_mm !== null && Math.abs(off_mm) > half;
   return (
     <p
-      className={`mb-2 flex min-h-6 flex-wrap items-center gap-x-2 px-1 text-xs ${isDue || isOff ? 'text-warn' : 'text-ink-2'}`}
+      className={
+        'mb-2 flex min-h-6 flex-wrap items-center gap-x-2 px-1 text-xs ' +
+        `${isDue || isOff ? 'text-warn' : 'text-ink-2'}`
+      }
       data-mark="zero"
     >
       {last ? (

@@ -9,7 +9,12 @@ emptyOutbox();
 const api = toldApi();
 
 const reading = (reading_id: string, dimension_id: string, value_mm: number) => ({
-  ...{ reading_id, dimension_id, value_mm, trial: 1, instrument_id: 'caliper', operator: 'TS' },
+  reading_id,
+  dimension_id,
+  value_mm,
+  trial: 1,
+  instrument_id: 'caliper',
+  operator: 'TS',
 });
 const measured =
   (readings: readonly object[], unmeasured: readonly object[] = []) =>
@@ -54,8 +59,14 @@ describe('the specimen at hand', () => {
     await waitFor(() => expect(sent('POST')).toHaveLength(1));
     expect(sent('POST')[0]).toMatchObject({
       path: '/studies/u/readings',
-      body: { specimen_id: 'S-1', dimension_id: 'x1', value_mm: 20.05, trial: 2, instrument_id: 'caliper' },
-    }); // prettier-ignore
+      body: {
+        specimen_id: 'S-1',
+        dimension_id: 'x1',
+        value_mm: 20.05,
+        trial: 2,
+        instrument_id: 'caliper',
+      },
+    });
     await waitFor(() => expect(result.current.pending.size).toBe(0));
   });
 

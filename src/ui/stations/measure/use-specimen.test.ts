@@ -3,7 +3,11 @@ import type { SpecimenMeasurements } from '../../../data';
 import { cellsNow, type BenchCell, type BenchReading } from './use-specimen';
 
 const reading = (reading_id: string, dimension_id: string, value_mm: number): BenchReading => ({
-  ...{ reading_id, dimension_id, value_mm, specimen_id: 's', instrument_id: null },
+  reading_id,
+  dimension_id,
+  value_mm,
+  specimen_id: 's',
+  instrument_id: null,
 });
 const there = (
   readings: readonly BenchReading[],

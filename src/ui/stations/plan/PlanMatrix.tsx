@@ -172,7 +172,10 @@ function mostPlanned(
   const countOf = (id: string) =>
     planned.reduce((sum, row) => (row.material_id === id ? sum + Number(row.repeats) : sum), 0);
   const counts = materials.map((one) => ({ id: one.id, count: countOf(one.id) }));
-  return counts.reduce((best, one) => (one.count > best.count ? one : best), counts[0] ?? { id: '', count: 0 }).id; // prettier-ignore
+  return counts.reduce(
+    (best, one) => (one.count > best.count ? one : best),
+    counts[0] ?? { id: '', count: 0 },
+  ).id;
 }
 
 const fileFor = (files: readonly SlicedSummary[], contender: string, artefact: string) =>

@@ -14,14 +14,23 @@ const { tables } = smallStudy({
   machines: [{ machine_id: 'a', name: 'Auklet' }],
   profiles: [{ profile_id: 's', name: 'As shipped', kind: 'stock' }],
   contenders: [{ contender_id: 'A', label: 'A', machine_id: 'a', profile_id: 's' }],
-}); // prettier-ignore
+});
 const planned = (more: object = {}) => ({
-  ...{ contender_id: 'A', artefact_id: 'clip', material_id: 'pla', repeats: 3, toolpath: 'sliced/clip.gcode' },
-  ...{ row_version: 4, ...more },
-}); // prettier-ignore
+  contender_id: 'A',
+  artefact_id: 'clip',
+  material_id: 'pla',
+  repeats: 3,
+  toolpath: 'sliced/clip.gcode',
+  row_version: 4,
+  ...more,
+});
 const file = (more: object = {}) => ({
-  ...{ path: 'sliced/clip.gcode', contender_id: 'A', artefact_id: 'clip', time_s: 1800 },
-  ...{ annotated_time_s: null, ...more },
+  path: 'sliced/clip.gcode',
+  contender_id: 'A',
+  artefact_id: 'clip',
+  time_s: 1800,
+  annotated_time_s: null,
+  ...more,
 });
 
 beforeEach(() => {
@@ -48,7 +57,9 @@ const shown = (more: object = {}) =>
           { id: 'pla', name: 'PLA grey' },
           { id: 'petg', name: 'PETG' },
         ],
-        ...{ planned: [], files: [file()], warnings: {} },
+        planned: [],
+        files: [file()],
+        warnings: {},
         ...more,
       } as unknown as Parameters<typeof PlanMatrix>[0])}
     />,
@@ -66,8 +77,18 @@ describe('what is printed', () => {
     type('4');
     await waitFor(() => expect(repeats().value).toBe('4'));
     expect(sent()).toEqual([
-      ['POST', PLANNED, { contender_id: 'A', artefact_id: 'clip', material_id: 'pla', repeats: 4, toolpath: 'sliced/clip.gcode' }],
-    ]); // prettier-ignore
+      [
+        'POST',
+        PLANNED,
+        {
+          contender_id: 'A',
+          artefact_id: 'clip',
+          material_id: 'pla',
+          repeats: 4,
+          toolpath: 'sliced/clip.gcode',
+        },
+      ],
+    ]);
     expect(screen.getByText(/^4 prints/).textContent).toContain('2:00:00');
   });
 

@@ -54,7 +54,10 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
     setBusy(true);
     try {
       await callApi('POST', `/studies/${studyId}/sweep`, {
-        ...{ contender_id: contender, setting, unit, values },
+        contender_id: contender,
+        setting,
+        unit,
+        values,
       });
       void readAgain();
     } catch (error) {

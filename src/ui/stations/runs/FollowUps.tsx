@@ -58,7 +58,10 @@ function ChainRow({ studyId, chain }: { studyId: string; chain: ShownChain }) {
 }
 
 const MARKS: Record<ChainPrint['outcome'], string> = {
-  ...{ success: '○', rescued: '◐', failed: '●', aborted: '✕' },
+  success: '○',
+  rescued: '◐',
+  failed: '●',
+  aborted: '✕',
 };
 
 function PrintBox({ studyId, print }: { studyId: string; print: ChainPrint }) {
@@ -112,9 +115,14 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
     try {
       await callApi('POST', `/studies/${studyId}/follow-ups`, {
         follow_up: {
-          ...{ follow_up_id: uuid(), print_before: before, print_after: after },
-          ...{ suspect: said('suspect'), changed: said('changed'), outcome: said('outcome') },
-          ...{ finding: said('finding'), note: said('note') },
+          follow_up_id: uuid(),
+          print_before: before,
+          print_after: after,
+          suspect: said('suspect'),
+          changed: said('changed'),
+          outcome: said('outcome'),
+          finding: said('finding'),
+          note: said('note'),
         },
         ...(incident && cause && { booking: { incident_id: incident.incident_id, cause } }),
       });
@@ -192,7 +200,10 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
       {found && (
         <p
           role="status"
-          className={`md:col-span-4 ${found.things > 1 ? 'rounded-sm border border-line bg-warn-soft p-2 text-warn' : ''}`}
+          className={
+            'md:col-span-4 ' +
+            `${found.things > 1 ? 'rounded-sm border border-line bg-warn-soft p-2 text-warn' : ''}`
+          }
         >
           {found.things > 1 && (
             <b>

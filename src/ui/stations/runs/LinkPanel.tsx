@@ -46,7 +46,9 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
           </h2>
           <p className="text-xs text-ink-2">
             {link.isLinked
-              ? `Machines on the link start, time and end their prints here; ${counted(link.machines.length, 'machine')} heard, ${counted(dropped, 'message')} dropped. What a person enters wins.`
+              ? 'Machines on the link start, time and end their prints here; ' +
+                `${counted(link.machines.length, 'machine')} heard, ${counted(dropped, 'message')} ` +
+                'dropped. What a person enters wins.'
               : 'Off: everything is entered by hand.'}
           </p>
         </div>

@@ -41,7 +41,10 @@ export function RunMatrix({ marks, reference, artefacts, cells, tallies, onOpen 
                             key={`${cell.repeat} ${String(cell.print?.print_id)}`}
                             type="button"
                             className="min-h-[24px] rounded-sm p-0.5 hover:bg-plum-soft"
-                            aria-label={`${artefact.name}, ${mark.label}, repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
+                            aria-label={
+                              `${artefact.name}, ${mark.label}, repeat ${cell.repeat}: ` +
+                              RUN_WORDS[cell.state]
+                            }
                             data-hint={`repeat ${cell.repeat}: ${RUN_WORDS[cell.state]}`}
                             onClick={() => onOpen(cell)}
                           >

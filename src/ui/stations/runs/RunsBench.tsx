@@ -34,6 +34,7 @@ import { filamentFollows, filamentOf, fromFile } from './print-file';
 import { PrintParts } from './PrintParts';
 import { usualStart } from './usual';
 import { LinkPanel } from './LinkPanel';
+import { askedFor, type Opened } from './opened';
 import { PrintHistory } from './PrintHistory';
 import {
   countOf,
@@ -62,13 +63,6 @@ interface RunsBenchProps extends Omit<RunsData, 'prints' | 'incidents'> {
   /** A print or place of the plan that the address asks for. */
   asked: string | null;
 }
-
-type Opened =
-  | { kind: 'start'; cell: RunCell }
-  | { kind: 'print'; print: AnyPrint }
-  | { kind: 'end'; print: AnyPrint }
-  | { kind: 'incident'; print: AnyPrint }
-  | { kind: 'edit-incident'; incident: Stored<'incidents'> };
 
 /**
  * The bench while the machines print: the matrix, what runs now, what went wrong. A server that draws the
@@ -180,7 +174,12 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
   const materials = [...props.materials, ...lots];
   const usualOf = (cell: RunCell): Values =>
     usualStart(cell, {
-      ...{ prints, planned: props.planned, files: props.files, materials, machineOf, machines },
+      prints,
+      planned: props.planned,
+      files: props.files,
+      materials,
+      machineOf,
+      machines,
     });
   const startFields = withLots(props.startFields, lots);
   const ended = (answer: TableRow, stickers: readonly string[]) => {
@@ -485,16 +484,3 @@ const withLots = (
         }
       : field,
   );
-
-/** What the address asks for: a print by its id, or a place of the plan. */
-function askedFor(asked: string | null, cells: readonly RunCell[]): Opened | null {
-  if (asked === null) return null;
-  const cell = cells.find(
-    (one) =>
-      one.print?.print_id === asked ||
-      `${one.contender}/${one.artefact}/${one.repeat}`.toLowerCase() === asked.toLowerCase(),
-  );
-  if (!cell) return null;
-  if (cell.print === null) return { kind: 'start', cell };
-  return { kind: cell.state === 'open' ? 'end' : 'print', print: cell.print };
-}

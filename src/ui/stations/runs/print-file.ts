@@ -43,8 +43,9 @@ export function filamentOf(
 }
 
 /**
- * What follows from a value that is typed at a print's end, for the distance of a level and for the filament: grams that are typed were weighed; as
- * long as they are the file's, they follow the print's progress.
+ * What follows from a value that is typed at a print's end, for the distance of a level and for
+ * the filament: grams that are typed were weighed; as long as they are the file's, they follow the
+ * print's progress.
  */
 export function filamentFollows(
   files: readonly SlicedSummary[],

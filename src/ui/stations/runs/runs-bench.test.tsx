@@ -21,8 +21,14 @@ const { tables } = smallStudy({
   contenders: [{ contender_id: 'A', label: 'A', machine_id: 'a', profile_id: 's' }],
 });
 const print = {
-  ...{ print_id: 'P-1', contender_id: 'A', artefact_id: 'clip', material_id: 'pla', repeat: 1 },
-  ...{ started_at: '2026-11-27T10:00:00+00:00', estimate_s: 3600, row_version: 1 },
+  print_id: 'P-1',
+  contender_id: 'A',
+  artefact_id: 'clip',
+  material_id: 'pla',
+  repeat: 1,
+  started_at: '2026-11-27T10:00:00+00:00',
+  estimate_s: 3600,
+  row_version: 1,
 };
 
 /** The answers that a test gives when it wants to, the oldest first. */
@@ -36,13 +42,33 @@ const shown = () =>
   render(
     <RunsBench
       {...({
-        ...{ studyId: 'u', reference: 'A', asked: null, machineNames: { a: 'Auklet' } },
+        studyId: 'u',
+        reference: 'A',
+        asked: null,
+        machineNames: { a: 'Auklet' },
         marks: contenderMarks(tables.contenders, tables.machines, tables.profiles),
-        ...{ prints: packRows([]), incidents: packRows([]), tallies: [], openPrints: [print] },
-        ...{ photos: [], artefacts: [{ id: 'clip', name: 'Clip' }], materials: [] },
-        ...{ copyPlaces: {}, machineOf: { A: 'a' }, codes: [], planned: [], files: [] },
-        ...{ warnings: {}, events: [], order: [], machines: {}, incomplete: [], lotFields: [] },
-        ...{ startFields: [], endFields: [], printFields: [], incidentFields: [] },
+        prints: packRows([]),
+        incidents: packRows([]),
+        tallies: [],
+        openPrints: [print],
+        photos: [],
+        artefacts: [{ id: 'clip', name: 'Clip' }],
+        materials: [],
+        copyPlaces: {},
+        machineOf: { A: 'a' },
+        codes: [],
+        planned: [],
+        files: [],
+        warnings: {},
+        events: [],
+        order: [],
+        machines: {},
+        incomplete: [],
+        lotFields: [],
+        startFields: [],
+        endFields: [],
+        printFields: [],
+        incidentFields: [],
         link: {
           isLinked: false,
           revision: '1',

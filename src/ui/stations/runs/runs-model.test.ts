@@ -4,8 +4,13 @@ import { medianTime, nextCell, nextRepeat, runCells, tallied, turnOf } from './r
 
 const print = (contender_id: string, repeat: number, outcome: string, print_s: number | null) =>
   ({
-    ...{ print_id: `${contender_id}-${repeat}`, contender_id, artefact_id: 'clip', repeat },
-    ...{ outcome, print_s, started_at: '2026-03-02T08:00:00Z' },
+    print_id: `${contender_id}-${repeat}`,
+    contender_id,
+    artefact_id: 'clip',
+    repeat,
+    outcome,
+    print_s,
+    started_at: '2026-03-02T08:00:00Z',
   }) as Stored<'prints'>;
 
 const plan = (contender_id: string, repeats: number) =>
@@ -52,7 +57,12 @@ describe('the matrix of prints', () => {
   it('the median time is over finished prints whose time is known', () => {
     const own = (...times: (number | null)[]) =>
       medianTime(
-        runCells(['clip'], ['A'], times.map((time, at) => print('A', at + 1, 'success', time)), []).get('clip A') ?? [], // prettier-ignore
+        runCells(
+          ['clip'],
+          ['A'],
+          times.map((time, at) => print('A', at + 1, 'success', time)),
+          [],
+        ).get('clip A') ?? [],
       );
     expect(own(30, 10, 20)).toBe(20);
     expect(own(10, 20, null, 40, 30)).toBe(25);
@@ -63,7 +73,9 @@ describe('the matrix of prints', () => {
 });
 
 describe('what is printed next', () => {
-  const cells = [...runCells(['clip'], ['A', 'B'], [], [], [plan('A', 2), plan('B', 2)]).values()].flat(); // prettier-ignore
+  const cells = [
+    ...runCells(['clip'], ['A', 'B'], [], [], [plan('A', 2), plan('B', 2)]).values(),
+  ].flat();
   const order = [
     ['B', 1],
     ['A', 1],

@@ -120,8 +120,12 @@ export function tallied(tallies: readonly CellTally[], print: Stored<'prints'>):
   const is = (one: CellTally) =>
     one.contender_id === print.contender_id && one.artefact_id === print.artefact_id;
   const before = tallies.find(is) ?? {
-    ...{ contender_id: print.contender_id, artefact_id: print.artefact_id },
-    ...{ success: 0, rescued: 0, failed: 0, aborted: 0 },
+    contender_id: print.contender_id,
+    artefact_id: print.artefact_id,
+    success: 0,
+    rescued: 0,
+    failed: 0,
+    aborted: 0,
   };
   const { outcome } = print;
   return [...tallies.filter((one) => !is(one)), { ...before, [outcome]: before[outcome] + 1 }];

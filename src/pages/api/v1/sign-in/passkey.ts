@@ -23,7 +23,10 @@ export const PUT = endpoint(
     example: {
       content: {
         response: {
-          ...{ id: 'q0mX', rawId: 'q0mX', type: 'public-key', clientExtensionResults: {} },
+          id: 'q0mX',
+          rawId: 'q0mX',
+          type: 'public-key',
+          clientExtensionResults: {},
           response: { clientDataJSON: 'eyJ0', authenticatorData: 'SZYN', signature: 'MEUC' },
         },
       },

@@ -1,6 +1,13 @@
 import { endpoint, onlyMethods, param } from '../../../../server/http/endpoint';
 import { done, json } from '../../../../server/http/problem';
-import { actOnThing, changeThing, dropThing, thingActionSchema, thingChangeSchema, thingOf } from '../../../../server/workshop/things'; // prettier-ignore
+import {
+  actOnThing,
+  changeThing,
+  dropThing,
+  thingActionSchema,
+  thingChangeSchema,
+  thingOf,
+} from '../../../../server/workshop/things';
 
 export const GET = endpoint(
   { says: 'A thing of the workshop as it is known today.' },

@@ -34,7 +34,10 @@ export const PUT = endpoint(
       content: {
         name: 'phone',
         response: {
-          ...{ id: 'q0mX', rawId: 'q0mX', type: 'public-key', clientExtensionResults: {} },
+          id: 'q0mX',
+          rawId: 'q0mX',
+          type: 'public-key',
+          clientExtensionResults: {},
           response: { clientDataJSON: 'eyJ0', attestationObject: 'o2Nm' },
         },
       },

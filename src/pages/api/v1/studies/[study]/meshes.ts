@@ -5,7 +5,9 @@ import { json } from '../../../../../server/http/problem';
 
 export const POST = endpoint(
   {
-    says: 'Takes a mesh file as the content of the request. One that an artefact of the study has already is not kept but named, unless that is asked for.',
+    says:
+      'Takes a mesh file as the content of the request. One that an artefact of the study has ' +
+      'already is not kept but named, unless that is asked for.',
     file: 'model/*',
     query: {
       name: 'the name of the file',

@@ -27,7 +27,9 @@ export const PUT = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Deletes a print, specimen, incident or photo with everything that belongs to it; it can be restored for 30 days.',
+    says:
+      'Deletes a print, specimen, incident or photo with everything that belongs to it; it can ' +
+      'be restored for 30 days.',
     content: deletionSchema,
     example,
     gives: 201,

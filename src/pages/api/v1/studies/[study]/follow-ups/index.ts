@@ -1,6 +1,10 @@
-import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint'; // prettier-ignore
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
-import { addFollowUp, followUpsPage, followUpSchema } from '../../../../../../server/runs/follow-ups'; // prettier-ignore
+import {
+  addFollowUp,
+  followUpsPage,
+  followUpSchema,
+} from '../../../../../../server/runs/follow-ups';
 
 export const GET = endpoint(
   { says: 'The causes that were followed, with what really differed from print to print.' },

@@ -1,4 +1,4 @@
-import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint'; // prettier-ignore
+import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 import { fromFilesSchema, setUpFromFiles } from '../../../../../../server/line-up/from-files';
 

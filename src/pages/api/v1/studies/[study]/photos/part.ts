@@ -27,7 +27,9 @@ export const GET = endpoint(
     };
     const part = await openPart(param(context, 'study'), queryOf(context, 'path') ?? '', {
       kind: queryOf(context, 'column') === null ? 'level' : 'tile',
-      ...{ level: whole('level'), column: whole('column'), row: whole('row') },
+      level: whole('level'),
+      column: whole('column'),
+      row: whole('row'),
     });
     if (!part) return problem(404, 'There is no such part of a photo.');
     // Addresses carry the photo's version and the edition, so that what is laid anew has another one.

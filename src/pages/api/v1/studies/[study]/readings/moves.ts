@@ -4,7 +4,9 @@ import { moveReadings, moveSchema } from '../../../../../../server/measure/move-
 
 export const POST = endpoint(
   {
-    says: 'Moves readings to the specimen that was really measured: the old ones stay in the study, marked as superseded.',
+    says:
+      'Moves readings to the specimen that was really measured: the old ones stay in the study, ' +
+      'marked as superseded.',
     content: moveSchema,
     example: {
       content: {

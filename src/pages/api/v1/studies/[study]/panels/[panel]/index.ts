@@ -41,7 +41,9 @@ export const PUT = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Opens a panel, looks at its result so far or ends it early with a reason, takes a specimen out, or reveals it.',
+    says:
+      'Opens a panel, looks at its result so far or ends it early with a reason, takes a ' +
+      'specimen out, or reveals it.',
     content: courseSchema,
     example: { content: { do: 'open' } },
   },
