@@ -1,3 +1,14 @@
+/** The wings of the core, and which others each may know. */
+const WINGS = {
+  model: [],
+  statistics: ['model'],
+  geometry: ['model'],
+  toolpath: ['model', 'statistics'],
+  measures: ['model', 'statistics'],
+  answers: ['model', 'statistics', 'geometry', 'toolpath', 'measures'],
+  text: ['model', 'statistics', 'geometry', 'toolpath', 'measures', 'answers'],
+};
+
 /** Imports run one way: processes, pages → server → data, files → core; ui, threads, cli → core. */
 module.exports = {
   forbidden: [
@@ -16,12 +27,26 @@ module.exports = {
       comment:
         'a folder of the core is used through its face; words and lists without schemas, and sums without distributions, may be taken alone, for the bundles of the browser and of what starts often',
       severity: 'error',
-      from: { path: '^src/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/core/(toolpath|[^/]+/[^/]+)/', pathNot: '\\.test\\.ts$' },
       to: {
-        path: '^src/core/[^/]+/',
+        path: '^src/core/',
         pathNot:
-          '^src/core/($1/|[^/]+/index\\.ts$|study/(labels|catalogues|settings|typed-number)\\.ts$|stats/summary\\.ts$)',
+          '^src/core/($1/|(toolpath|[^/]+/[^/]+)/index\\.ts$|model/study/(labels|catalogues|settings|typed-number)\\.ts$|statistics/stats/summary\\.ts$)',
       },
+    },
+    ...Object.entries(WINGS).map(([wing, known]) => ({
+      name: `wing-${wing}`,
+      comment: `wings of the core know one another one way: ${wing} knows ${known.join(', ') || 'no other'}`,
+      severity: 'error',
+      from: { path: `^src/core/${wing}/`, pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/core/', pathNot: `^src/core/(${[wing, ...known].join('|')})/` },
+    })),
+    {
+      name: 'contract-knows-core-and-types',
+      comment: 'what the interface may see of the server: types, and what both read in an address',
+      severity: 'error',
+      from: { path: '^src/contract', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/', pathNot: '^src/(contract|core)/', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'data-knows-core-only',
@@ -96,7 +121,7 @@ module.exports = {
   options: {
     doNotFollow: { path: 'node_modules' },
     // It has a compiler of its own.
-    exclude: { path: 'src/core/[^/]+/hot/assembly' },
+    exclude: { path: 'src/core/.+/hot/assembly' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
   },

@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
-import { evaluate } from '../src/core/evaluate';
-import { memorySource, readPackage, writePackage } from '../src/core/package';
+import { evaluate } from '../src/core/answers/results';
+import { memorySource, readPackage, writePackage } from '../src/core/model/package';
 import {
   insertReadings,
   migrate,
@@ -10,9 +10,9 @@ import {
   writeStudy,
   type Database,
 } from '../src/data';
-import { measurePhoto } from '../src/core/image';
-import { fillScorecard, type Card } from '../src/core/scorecard';
-import { PHOTO_MEASURES, type Study } from '../src/core/study';
+import { measurePhoto } from '../src/core/measures/image';
+import { fillScorecard, type Card } from '../src/core/answers/scorecard';
+import { PHOTO_MEASURES, type Study } from '../src/core/model/study';
 import { zipped } from '../tests/support/zip';
 import { farmStudy } from './farm';
 import { median, p95, percentileOf, repeated, timed, type Line } from './line';

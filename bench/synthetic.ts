@@ -1,5 +1,5 @@
-import { fullRow, emptyTables, TABLE_NAMES, type Study } from '../src/core/study';
-import { memorySource, readPackage } from '../src/core/package';
+import { fullRow, emptyTables, TABLE_NAMES, type Study } from '../src/core/model/study';
+import { memorySource, readPackage } from '../src/core/model/package';
 import { demoFiles } from '../tests/support/demo-files';
 import { drawsFrom, round } from '../demo/generator/random';
 

@@ -1,5 +1,5 @@
 import mqtt, { type MqttClient } from 'mqtt';
-import { TOPICS } from '../src/core/link';
+import { TOPICS } from '../src/core/model/link';
 import type { Doing } from './timeline';
 
 export interface PlayOptions {

@@ -1,5 +1,5 @@
-import type { MachineMessage, MeterMessage } from '../src/core/link';
-import type { IncidentMode } from '../src/core/study';
+import type { MachineMessage, MeterMessage } from '../src/core/model/link';
+import type { IncidentMode } from '../src/core/model/study';
 
 /** One job that a simulated machine does. */
 export interface SimulatedJob {

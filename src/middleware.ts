@@ -1,5 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
-import { may } from './core/access';
+import { may } from './core/model/access';
 import { workAs, type Actor } from './server/access/actor';
 import { wantedBy } from './server/access/rules';
 import { tabOf, whoAsks } from './server/access/who';

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import solids from 'manifold-3d';
-import { writeThreeMf } from '../../src/core/mesh';
+import { writeThreeMf } from '../../src/core/geometry/mesh';
 import {
   PART_DESIGNS,
   partRows,
@@ -8,8 +8,8 @@ import {
   usualValues,
   type Part,
   type PartRows,
-} from '../../src/core/parts';
-import { fullRow, type Row } from '../../src/core/study';
+} from '../../src/core/geometry/parts';
+import { fullRow, type Row } from '../../src/core/model/study';
 import { uidOf } from './things';
 
 /** A benchmark part of the demo, with its mesh as a file of the package. */

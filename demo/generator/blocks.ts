@@ -6,7 +6,7 @@ import {
   type Study,
   type StudyMeta,
   type Tables,
-} from '../../src/core/study';
+} from '../../src/core/model/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { judged } from './judged';
 import type { Character } from './lineup';

@@ -1,4 +1,4 @@
-import type { StudyMeta } from '../../src/core/study';
+import type { StudyMeta } from '../../src/core/model/study';
 
 type Card = NonNullable<StudyMeta['scorecard']>;
 

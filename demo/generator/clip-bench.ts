@@ -1,4 +1,4 @@
-import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/study';
+import { emptyTables, TABLE_NAMES, type Study } from '../../src/core/model/study';
 import { afterWork } from './after-work';
 import { artefacts, type DemoPart } from './artefacts';
 import { dossiers } from './dossiers';

@@ -1,4 +1,4 @@
-import type { Row, Tables } from '../../src/core/study';
+import type { Row, Tables } from '../../src/core/model/study';
 import { round, type Draws } from './random';
 
 const OPERATORS = ['KM', 'TS'];

@@ -1,4 +1,4 @@
-import type { Row, Tables } from '../../src/core/study';
+import type { Row, Tables } from '../../src/core/model/study';
 import type { Draws } from './random';
 
 /** How far each contender gets on the ladders: the last step that is clear, and with effort. */

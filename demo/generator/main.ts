@@ -1,8 +1,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { writePackage } from '../../src/core/package';
-import { TABLE_NAMES, type Study, type Tables } from '../../src/core/study';
+import { writePackage } from '../../src/core/model/package';
+import { TABLE_NAMES, type Study, type Tables } from '../../src/core/model/study';
 import { demoParts, type DemoPart } from './artefacts';
 import { clipBench } from './clip-bench';
 import { CLIP_BENCH_SESSION, demoPhotos } from './photos';

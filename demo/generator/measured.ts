@@ -1,4 +1,4 @@
-import type { Dimension, Row, Specimen, Tables } from '../../src/core/study';
+import type { Dimension, Row, Specimen, Tables } from '../../src/core/model/study';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';
 import { uidOf } from './things';

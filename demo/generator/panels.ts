@@ -1,5 +1,5 @@
-import { questionsOf, type PanelPlan, type PanelQuestion } from '../../src/core/panels';
-import type { Row, Tables } from '../../src/core/study';
+import { questionsOf, type PanelPlan, type PanelQuestion } from '../../src/core/measures/panels';
+import type { Row, Tables } from '../../src/core/model/study';
 import { drawsFrom, round, type Draws } from './random';
 
 type Bench = Pick<Tables, 'prints' | 'specimens'>;

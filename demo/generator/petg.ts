@@ -1,4 +1,4 @@
-import { fullRow, type Row, type Tables } from '../../src/core/study';
+import { fullRow, type Row, type Tables } from '../../src/core/model/study';
 import { judged } from './judged';
 import { CHARACTERS } from './lineup';
 import { drawsFrom, round } from './random';

@@ -1,4 +1,4 @@
-import type { Row } from '../../src/core/study';
+import type { Row } from '../../src/core/model/study';
 import { round, type Draws } from './random';
 import type { Sliced } from './slicing';
 

@@ -5,7 +5,7 @@ import {
   type Outcome,
   type Row,
   type Tables,
-} from '../../src/core/study';
+} from '../../src/core/model/study';
 import { TILE_PLACES } from './tile-places';
 import { CHARACTERS, type Character } from './lineup';
 import { round, type Draws } from './random';

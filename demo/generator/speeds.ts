@@ -1,5 +1,5 @@
 import { uidOf } from './things';
-import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/study';
+import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/model/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { CHARACTERS, lineup, type Character } from './lineup';
 import { measured } from './measured';

@@ -1,4 +1,4 @@
-import { fullRow, type Row, type Study } from '../../src/core/study';
+import { fullRow, type Row, type Study } from '../../src/core/model/study';
 import type { DemoPart } from './artefacts';
 import { smallStudy } from './blocks';
 import type { Character } from './lineup';

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { ThingKind } from '../../src/core/workshop';
+import type { ThingKind } from '../../src/core/answers/workshop';
 
 /** The moment at which the co-operative began its workshop, as the first 48 bits of a UUID v7 have it. */
 const BEGAN = Date.parse('2025-10-20T08:00:00Z').toString(16).padStart(12, '0');

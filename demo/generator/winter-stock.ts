@@ -1,4 +1,4 @@
-import type { Row, Study } from '../../src/core/study';
+import type { Row, Study } from '../../src/core/model/study';
 import type { DemoPart } from './artefacts';
 import { smallStudy, type PlannedBlock } from './blocks';
 import { CHARACTERS, lineup } from './lineup';

@@ -1,7 +1,7 @@
-import { evaluate } from '../../src/core/evaluate';
-import { addressesIn } from '../../src/core/figure-address';
-import { figureAt } from '../../src/core/results';
-import { TABLES, type ReportSettings, type Row, type Study } from '../../src/core/study';
+import { evaluate } from '../../src/core/answers/results';
+import { addressesIn } from '../../src/core/answers/figure-address';
+import { figureAt } from '../../src/core/answers/results';
+import { TABLES, type ReportSettings, type Row, type Study } from '../../src/core/model/study';
 
 /** Who publishes the report, what has to be disclosed, and when it was frozen. */
 export const CLIP_BENCH_REPORT: ReportSettings = {

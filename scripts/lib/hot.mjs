@@ -7,7 +7,7 @@ import { must } from './run.mjs';
 /** The loops that are compiled: of the reader of sliced files, and of the filters of pictures. */
 export const HOT_LOOPS = {
   toolpath: { folder: join('src', 'core', 'toolpath', 'hot'), options: [] },
-  image: { folder: join('src', 'core', 'image', 'hot'), options: ['--enable', 'simd'] },
+  image: { folder: join('src', 'core', 'measures', 'image', 'hot'), options: ['--enable', 'simd'] },
 };
 
 /** Where what was compiled lies, as a module. */

@@ -26,7 +26,7 @@ export const runCheck = (): Promise<void> =>
       ),
     ];
     const studies = await listStudies(db);
-    const { evaluate } = await import('../core/evaluate');
+    const { evaluate } = await import('../core/answers/results');
     for (const { study_id, title } of studies) {
       try {
         evaluate((await loadStudy(db, study_id)).study);

@@ -1,6 +1,6 @@
-import { evaluate } from '../core/evaluate';
-import type { EvaluateOptions, Results } from '../core/results';
-import type { Study } from '../core/study';
+import { evaluate } from '../core/answers/results';
+import type { EvaluateOptions, Results } from '../core/answers/results';
+import type { Study } from '../core/model/study';
 import { InputError } from './input-error';
 import { readStudy } from './read-study';
 import { renderResults } from './render-results';

@@ -1,4 +1,4 @@
-import { formatFault } from '../core/package';
+import { formatFault } from '../core/model/package';
 import { readPackageOnDisk } from '../files/read-package';
 import { importStudy } from '../server/study/import';
 import { InputError } from './input-error';

@@ -1,6 +1,6 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { version } from '../../package.json';
-import { BACKGROUNDS, PHOTO_MEASURES } from '../core/study/catalogues';
+import { BACKGROUNDS, PHOTO_MEASURES } from '../core/model/study/catalogues';
 import { InputError } from './input-error';
 import type { PhotoFlags } from './photo';
 

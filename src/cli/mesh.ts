@@ -1,6 +1,6 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { factsOfMesh, MeshError, type MeshFacts } from '../core/mesh';
+import { factsOfMesh, MeshError, type MeshFacts } from '../core/geometry/mesh';
 import { InputError } from './input-error';
 
 const LARGEST = 300 * 1024 * 1024;

@@ -1,6 +1,6 @@
 import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { measurePhoto, type MeasureValue, type PhotoMeasure } from '../core/image';
+import { measurePhoto, type MeasureValue, type PhotoMeasure } from '../core/measures/image';
 import { PictureError, readRegion, type PixelRegion } from '../files/photos/pictures';
 import { InputError } from './input-error';
 

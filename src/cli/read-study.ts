@@ -5,8 +5,8 @@ import {
   type Fault,
   type FaultReport,
   type ReadPackage,
-} from '../core/package';
-import type { MeshKnown } from '../core/standings';
+} from '../core/model/package';
+import type { MeshKnown } from '../core/answers/standings';
 import { openPackage, type PackageFiles } from '../files/packages';
 import { packageMeshes } from '../files/package-meshes';
 import { packageSettings, packageToolpaths, type PackageToolpaths } from '../files/sliced';

@@ -1,16 +1,9 @@
-import type { Results } from '../core/results';
-import { columnLabel, type Study } from '../core/study';
-import type { PairRow } from '../core/compare';
+import type { Results } from '../core/answers/results';
+import { columnLabel, type Study } from '../core/model/study';
+import type { PairRow } from '../core/statistics/compare';
 import { sayClaim } from '../core/toolpath';
-import {
-  figureNamesOf,
-  figureWords,
-  saidEffects,
-  saidScorecard,
-  saidShare,
-  saidSweep,
-  saidVerdict,
-} from '../core/words';
+import { saidEffects, saidScorecard, saidShare, saidSweep, saidVerdict } from '../core/text/phrasing';
+import { figureNamesOf, figureWords } from '../core/answers/figure-names';
 import { ends, fixed, table } from './text-table';
 
 /** The results as text for a terminal: who is more accurate, faster, more reliable, by how much. */

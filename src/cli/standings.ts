@@ -1,13 +1,13 @@
-import { placesOf, placesText } from '../core/compare';
+import { placesOf, placesText } from '../core/statistics/compare';
 import {
   plainStandings,
   standingsOf,
   type ArtefactStandings,
   type MeshKnown,
   type StandingStudy,
-} from '../core/standings';
-import type { Study } from '../core/study';
-import { itemWords } from '../core/fairness';
+} from '../core/answers/standings';
+import type { Study } from '../core/model/study';
+import { itemWords } from '../core/answers/fairness';
 import { InputError } from './input-error';
 import { readStudy } from './read-study';
 import { ends, fixed, table } from './text-table';

@@ -1,4 +1,4 @@
-import type { Interval } from '../core/stats';
+import type { Interval } from '../core/statistics/stats';
 
 /** A number as it is printed; `not known` for none. */
 export const fixed = (value: number | null, digits: number, isSigned = false): string =>

@@ -1,4 +1,4 @@
-import { saidDeparture } from '../core/report';
+import { saidDeparture } from '../core/text/report';
 import { ReportError, verifyReport } from '../files/report/verify';
 import { InputError } from './input-error';
 

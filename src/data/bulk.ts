@@ -3,7 +3,7 @@ import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type pg from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
-import { cellText } from '../core/study';
+import { cellText } from '../core/model/study';
 import type { Database } from './database';
 
 /** What a piece that is sent holds at least, as long as there are rows. */

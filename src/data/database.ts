@@ -1,5 +1,5 @@
 import { QueryTypes, type ModelStatic, type Sequelize, type Transaction } from 'sequelize';
-import { plainValue } from '../core/study';
+import { plainValue } from '../core/model/study';
 import { connect, type ConnectOptions } from './connect';
 import { rowModels, type RowModels } from './models/rows';
 import { defineStudyModel, type StudyRecord } from './models/study';

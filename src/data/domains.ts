@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import * as z from 'zod';
-import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../core/study';
+import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../core/model/study';
 
 /** A constraint of the database that holds a column to its domain. */
 export interface DomainCheck {

@@ -1,5 +1,5 @@
 import { BaseError, type Transaction } from 'sequelize';
-import type { StudyPart } from '../core/results';
+import type { StudyPart } from '../core/answers/results';
 import { presentActor, presentTab } from './actor';
 import { execute, select, type Database } from './database';
 import { NotFoundError } from './errors';

@@ -1,4 +1,4 @@
-import type { MeshSheet } from '../core/mesh';
+import type { MeshSheet } from '../core/geometry/mesh';
 
 /** A mesh file, as its bytes. */
 export interface MeshFile {

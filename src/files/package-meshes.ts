@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import { factsOfMesh, MeshError } from '../core/mesh';
-import type { MeshKnown } from '../core/standings';
-import type { Study } from '../core/study';
+import { factsOfMesh, MeshError } from '../core/geometry/mesh';
+import type { MeshKnown } from '../core/answers/standings';
+import type { Study } from '../core/model/study';
 import type { PackageFiles } from './packages';
 
 /** No mesh that is read whole is larger. */

@@ -1,5 +1,5 @@
-import { readPackage } from '../core/package';
-import type { Settings } from '../core/study';
+import { readPackage } from '../core/model/package';
+import type { Settings } from '../core/model/study';
 import { openPackage, PackageError, type PackageOutcome, type PackageTask } from './packages';
 import { packageSettings } from './sliced';
 

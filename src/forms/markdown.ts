@@ -1,5 +1,5 @@
-import type { Block, Cell, Chart, ReportModel, SaidSentence, Text } from '../core/report';
-import { VERDICT_SIGNS } from '../core/words';
+import type { Block, Cell, Chart, ReportModel, SaidSentence, Text } from '../core/text/report';
+import { VERDICT_SIGNS } from '../core/text/phrasing';
 import { dayOf, nameIn, plainText, titleOf } from './text';
 
 /** Text in which nothing is taken for markup: no list, no entity, no link that readers make of addresses. */

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { fireEvent } from '@testing-library/dom';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Card, EvidenceOfCriteria } from '../core/scorecard';
+import type { Card, EvidenceOfCriteria } from '../core/answers/scorecard';
 
 const known = (value: number) => ({ value, low: null, high: null, z: 0, bound: null });
 const CARD: Card = {

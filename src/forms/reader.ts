@@ -1,6 +1,6 @@
-import { fillScorecard, whyNoTurningPrice, type Scorecard } from '../core/scorecard';
-import type { ReadersCard } from '../core/report';
-import type { ContenderMark } from '../core/study';
+import { fillScorecard, whyNoTurningPrice, type Scorecard } from '../core/answers/scorecard';
+import type { ReadersCard } from '../core/text/report';
+import type { ContenderMark } from '../core/model/study';
 
 /** So many draws keep up with the hand that moves a weight. */
 const DRAWS_WHILE_MOVED = 3000;

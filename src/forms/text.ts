@@ -1,5 +1,5 @@
-import { tableSpec, type TableName } from '../core/study';
-import { nameOfMarks, textOf, type ReportModel, type Text } from '../core/report';
+import { tableSpec, type TableName } from '../core/model/study';
+import { nameOfMarks, textOf, type ReportModel, type Text } from '../core/text/report';
 
 type Contenders = Pick<ReportModel, 'contenders'>;
 

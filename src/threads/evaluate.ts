@@ -5,9 +5,9 @@ import {
   partsOf,
   type EvaluateOutcome,
   type EvaluateTask,
-} from '../core/results';
-import { standingsOf } from '../core/standings';
-import { openSentStudy } from '../core/study';
+} from '../core/answers/results';
+import { standingsOf } from '../core/answers/standings';
+import { openSentStudy } from '../core/model/study';
 
 /** Worker thread: computes sections of a study's results, what a figure is made of, a pair, or standings. */
 export default function run(task: EvaluateTask): EvaluateOutcome {

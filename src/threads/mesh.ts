@@ -1,4 +1,4 @@
-import { MeshError, readMesh, sameVertices, sheetOf } from '../core/mesh';
+import { MeshError, readMesh, sameVertices, sheetOf } from '../core/geometry/mesh';
 import type { MeshOutcome, MeshTask } from '../files/mesh-task';
 
 /** Worker thread: reads meshes and draws them. */

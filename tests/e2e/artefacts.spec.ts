@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
-import { factsOfMesh, writeStl } from '../../src/core/mesh';
+import { factsOfMesh, writeStl } from '../../src/core/geometry/mesh';
 import { boxSoup } from '../support/meshes';
 import { expect, expectAccessible, open, settled, test } from './bench';
 

@@ -2,8 +2,8 @@ import mqtt from 'mqtt';
 import { morning } from '../../simulator/morning';
 import { play } from '../../simulator/play';
 import { timeline } from '../../simulator/timeline';
-import { TOPICS } from '../../src/core/link';
-import type { AnyRow } from '../../src/core/study';
+import { TOPICS } from '../../src/core/model/link';
+import type { AnyRow } from '../../src/core/model/study';
 import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, test } from './bench';
 

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { AnyRow } from '../../src/core/study';
+import type { AnyRow } from '../../src/core/model/study';
 import { createFleet } from '../support/fleet';
 import { expect, expectAccessible, open, settled, test, scan } from './bench';
 

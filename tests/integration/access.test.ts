@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mqtt from 'mqtt';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Role } from '../../src/core/access';
+import type { Role } from '../../src/core/model/access';
 import { HAND_RULES } from '../support/rights';
 import { DEMO_PAIR } from '../support/demo-files';
 import { freshDatabase } from '../support/database';

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../../src/core/study';
+import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../../src/core/model/study';
 import type { Database } from '../../src/data';
 import { domainChecks } from '../../src/data/domains';
 import { freshDatabase } from '../support/database';

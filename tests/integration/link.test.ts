@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { v7 as uuid } from 'uuid';
-import type { MachineMessage } from '../../src/core/link';
+import type { MachineMessage } from '../../src/core/model/link';
 import {
   countStranger,
   createStudy,
@@ -11,8 +11,8 @@ import {
   type Database,
   type Stored,
 } from '../../src/data';
-import type { Row, TableName } from '../../src/core/study';
-import { TABLES } from '../../src/core/study';
+import type { Row, TableName } from '../../src/core/model/study';
+import { TABLES } from '../../src/core/model/study';
 import { execute } from '../../src/data/database';
 import { applyMachine, applyMeter } from '../../src/server/link/apply';
 import { freshDatabase } from '../support/database';

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { afterAll, describe, expect, it } from 'vitest';
-import { readPackage } from '../../src/core/package';
+import { readPackage } from '../../src/core/model/package';
 import { openPackage, PackageError } from '../../src/files/packages';
 import { demoFiles } from '../support/demo-files';
 import { zipped } from '../support/zip';

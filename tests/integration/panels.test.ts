@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Judging, PanelPage } from '../../src/server/panels';
-import type { Results } from '../../src/core/results';
+import type { Results } from '../../src/core/answers/results';
 import { DEMO_PAIR } from '../support/demo-files';
 import { served } from '../support/served';
 

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { crc32, deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { encoded } from '../../src/core/image';
+import { encoded } from '../../src/core/measures/image';
 
 const folder = mkdtempSync(join(tmpdir(), 'vergleich-photo-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { cardText, type CardCorner } from '../../src/core/image';
-import { writeStl } from '../../src/core/mesh';
+import { cardText, type CardCorner } from '../../src/core/measures/image';
+import { writeStl } from '../../src/core/geometry/mesh';
 import { createFleet } from '../support/fleet';
 import { boxSoup } from '../support/meshes';
 import { drawn, jpegOf, made, sendPhoto, type ListedPhoto } from '../support/photos';

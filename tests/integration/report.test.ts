@@ -8,7 +8,7 @@ import { unzipSync, zipSync } from 'fflate';
 import { parse } from 'node-html-parser';
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { ReportModel, RevisionFigures } from '../../src/core/report';
+import type { ReportModel, RevisionFigures } from '../../src/core/text/report';
 import type { ReportPage } from '../../src/server/report/page';
 import type { RevisionSeen } from '../../src/server/report/revisions';
 import { DEMO_PAIR } from '../support/demo-files';

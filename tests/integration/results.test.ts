@@ -1,7 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { PartName } from '../../src/core/results';
+import type { PartName } from '../../src/core/answers/results';
 import {
   codedSpecimens,
   findResults,

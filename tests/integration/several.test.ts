@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { morning } from '../../simulator/morning';
 import { play } from '../../simulator/play';
 import { timeline } from '../../simulator/timeline';
-import type { AnyRow } from '../../src/core/study';
+import type { AnyRow } from '../../src/core/model/study';
 import { apiOf } from '../support/api';
 import { BROKER_USER, outsideBroker } from '../support/broker';
 import { freshDatabase } from '../support/database';

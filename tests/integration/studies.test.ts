@@ -7,8 +7,8 @@ import { unzipSync } from 'fflate';
 import { QueryTypes } from 'sequelize';
 import { v7 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { evaluate } from '../../src/core/evaluate';
-import { memorySource, readPackage } from '../../src/core/package';
+import { evaluate } from '../../src/core/answers/results';
+import { memorySource, readPackage } from '../../src/core/model/package';
 import {
   insertReadings,
   type StoredReading,
@@ -36,7 +36,7 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
-import { openSentStudy, TABLE_NAMES, type Incident, type Reading } from '../../src/core/study';
+import { openSentStudy, TABLE_NAMES, type Incident, type Reading } from '../../src/core/model/study';
 import { exportStudy } from '../../src/server/study/export';
 import { importStudy } from '../../src/server/study/import';
 import { openPackage } from '../../src/files/packages';

@@ -1,5 +1,5 @@
 import { expect } from 'vitest';
-import { needsOf, sectionOfPart, type PartName } from '../../src/core/results';
+import { needsOf, sectionOfPart, type PartName } from '../../src/core/answers/results';
 import { findStudy, type Database } from '../../src/data';
 
 /**

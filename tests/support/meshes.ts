@@ -1,4 +1,4 @@
-import { Soup } from '../../src/core/mesh';
+import { Soup } from '../../src/core/geometry/mesh';
 
 export type Point = readonly [number, number, number];
 export type Triangle = readonly [Point, Point, Point];

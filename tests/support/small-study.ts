@@ -1,4 +1,4 @@
-import { emptyTables, TABLES, type Row, type Study, type TableName } from '../../src/core/study';
+import { emptyTables, TABLES, type Row, type Study, type TableName } from '../../src/core/model/study';
 
 type Given = { [Name in TableName]?: Record<string, unknown>[] };
 

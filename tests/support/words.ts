@@ -1,6 +1,6 @@
 import type { HTMLElement, Node } from 'node-html-parser';
-import * as catalogues from '../../src/core/study/catalogues';
-import { inWords } from '../../src/core/study/labels';
+import * as catalogues from '../../src/core/model/study/catalogues';
+import { inWords } from '../../src/core/model/study/labels';
 
 /** What a person reads on a page, or hears: texts, and the attributes that are shown or spoken. */
 export function readOn(element: HTMLElement): string[] {

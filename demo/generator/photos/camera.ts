@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { encoded, inverted, project, type Projection } from '../../../src/core/image';
+import { encoded, inverted, project, type Projection } from '../../../src/core/measures/image';
 import type { Draws } from '../random';
 
 /** What is photographed: light as it comes from each point of a view, linear, 0…1; mm, y upwards. */

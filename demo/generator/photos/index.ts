@@ -8,8 +8,8 @@ import {
   type MeasureValue,
   type PhotoMeasure,
   type ViewBox,
-} from '../../../src/core/image';
-import { TABLES, type Row, type Tables } from '../../../src/core/study';
+} from '../../../src/core/measures/image';
+import { TABLES, type Row, type Tables } from '../../../src/core/model/study';
 import { measureOnPhoto } from '../../../src/files/photos/measure';
 import { drawsFrom, round, type Draws } from '../random';
 import { photograph, type Photo, type Pose, type Scene } from './camera';

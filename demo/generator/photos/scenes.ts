@@ -1,5 +1,5 @@
 import QRCode from 'qrcode';
-import { CARD, CARD_CORNERS, cardText } from '../../../src/core/image';
+import { CARD, CARD_CORNERS, cardText } from '../../../src/core/measures/image';
 import type { Draws } from '../random';
 import type { Scene } from './camera';
 

@@ -1,5 +1,5 @@
-import { median } from '../stats/summary';
-import { plainText } from '../study';
+import { median } from '../statistics/stats/summary';
+import { plainText } from '../model/study';
 import { ANNOTATIONS, type AnnotationTable } from './annotations';
 import { claimFacts } from './claim';
 import type { BadLine, ToolpathFacts } from './facts';

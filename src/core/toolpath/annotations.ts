@@ -1,4 +1,4 @@
-import { plainName } from '../study';
+import { plainName } from '../model/study';
 import type { Role } from './roles';
 
 /** What a comment of a sliced file says. */

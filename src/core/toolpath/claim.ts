@@ -1,7 +1,7 @@
-import { median } from '../stats/summary';
+import { median } from '../statistics/stats/summary';
 import type { ClaimFacts, SpeedFacts } from './facts';
 import type { MachineRecord } from './machine';
-import type { SettingValue } from '../study';
+import type { SettingValue } from '../model/study';
 import type { Times } from './motion';
 
 /** Within 5 % of a claim is at least this share of it. */

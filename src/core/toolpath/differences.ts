@@ -1,5 +1,5 @@
 import type { ToolpathFacts } from './facts';
-import { PART_SETTINGS, type SettingValue } from '../study';
+import { PART_SETTINGS, type SettingValue } from '../model/study';
 
 /** Something in which sliced files differ, and whether it must be held in a comparison. */
 export interface ToolpathDifference {

@@ -1,6 +1,6 @@
 import type { AxisName, Limit } from './limits';
 import type { SelfReport } from './notes';
-import type { SettingValue } from '../study';
+import type { SettingValue } from '../model/study';
 
 export interface BadLine {
   line: number;

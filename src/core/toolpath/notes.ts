@@ -8,7 +8,7 @@ import {
   type Meaning,
 } from './annotations';
 import { roleIndex } from './roles';
-import { normaliseSetting, plainText, type SettingValue } from '../study';
+import { normaliseSetting, plainText, type SettingValue } from '../model/study';
 
 /** What the file says of itself. */
 export interface SelfReport {

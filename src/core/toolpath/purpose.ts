@@ -1,4 +1,4 @@
-import { normaliseSetting, saidPurpose, type Settings, type Study } from '../study';
+import { normaliseSetting, saidPurpose, type Settings, type Study } from '../model/study';
 import type { MachineRecord } from './machine';
 
 /** What a sliced file may be for. */

@@ -1,4 +1,4 @@
-import { median, sum, sumOf } from '../stats/summary';
+import { median, sum, sumOf } from '../statistics/stats/summary';
 import { holdBack } from './claim';
 import type { ClaimFacts, ToolpathFacts } from './facts';
 import type { MachineRecord } from './machine';

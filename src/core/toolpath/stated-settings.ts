@@ -1,4 +1,4 @@
-import type { Settings } from '../study';
+import type { Settings } from '../model/study';
 import { ANNOTATIONS, type AnnotationTable } from './annotations';
 import { LineSplitter, tellLine, type LineHandler } from './lines';
 import { Notes } from './notes';

@@ -5,7 +5,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import { columnsOf, tableSpec, type AnyRow, type TableName } from '../../core/study';
+import { columnsOf, tableSpec, type AnyRow, type TableName } from '../../core/model/study';
 
 /** A stored row of a study's table: its columns, and what the database adds. */
 export type StoredRow = AnyRow & {

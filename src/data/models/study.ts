@@ -7,7 +7,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { StudyMeta } from '../../core/study';
+import type { StudyMeta } from '../../core/model/study';
 
 /** The record of a study: its question and settings, its revision and version. */
 export class StudyRecord extends Model<

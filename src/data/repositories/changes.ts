@@ -1,4 +1,4 @@
-import type { TableName } from '../../core/study';
+import type { TableName } from '../../core/model/study';
 import { asJson, execute, select, type Database } from '../database';
 import type { Write } from '../write';
 

@@ -1,5 +1,5 @@
-import { columnsOf, type TableName } from '../../core/study';
-import { kindOfTable } from '../../core/workshop';
+import { columnsOf, type TableName } from '../../core/model/study';
+import { kindOfTable } from '../../core/answers/workshop';
 import { execute, type Database } from '../database';
 
 /** What a study is made of before anything is printed, each table after those that it names. */

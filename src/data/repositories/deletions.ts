@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import { TABLE_NAMES, tableSpec, type Reference, type TableName } from '../../core/study';
+import { TABLE_NAMES, tableSpec, type Reference, type TableName } from '../../core/model/study';
 import { asJson, execute, select, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import type { Write } from '../write';

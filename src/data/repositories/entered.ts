@@ -1,4 +1,4 @@
-import type { TableName } from '../../core/study';
+import type { TableName } from '../../core/model/study';
 import { select, type Database } from '../database';
 
 /** A name of a column as SQL takes it: names of columns come from the tables' own schemas. */

@@ -1,4 +1,4 @@
-import type { ThingKind } from '../../core/workshop';
+import type { ThingKind } from '../../core/answers/workshop';
 import { select, type Database } from '../database';
 
 /** Something that carries what was typed, in its name or code. */

@@ -1,4 +1,4 @@
-import type { HistoryEntry } from '../../core/package';
+import type { HistoryEntry } from '../../core/model/package';
 import { select, type Database } from '../database';
 import { PERSON } from './changes';
 

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { HistoryEntry } from '../../core/package';
+import type { HistoryEntry } from '../../core/model/package';
 import {
   sentColumns,
   TABLE_NAMES,
@@ -7,7 +7,7 @@ import {
   type RenamedCode,
   type Study,
   type TableName,
-} from '../../core/study';
+} from '../../core/model/study';
 import { copyRows } from '../bulk';
 import { logChange } from './changes';
 import { tieRows } from './ties';

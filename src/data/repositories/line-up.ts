@@ -1,4 +1,4 @@
-import { freeLetter, lettersOf } from '../../core/study';
+import { freeLetter, lettersOf } from '../../core/model/study';
 import { execute, select, type Database } from '../database';
 import type { Write } from '../write';
 import { logChange } from './changes';

@@ -1,5 +1,5 @@
-import type { LedgerEvent } from '../../core/ledger';
-import type { Row } from '../../core/study';
+import type { LedgerEvent } from '../../core/model/ledger';
+import type { Row } from '../../core/model/study';
 import { select, type Database } from '../database';
 import type { Write } from '../write';
 import { deleteRow, insertRow, rowOrNull, selectRows, type Stored } from './rows';

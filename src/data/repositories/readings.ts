@@ -1,4 +1,4 @@
-import type { Row } from '../../core/study';
+import type { Row } from '../../core/model/study';
 import { asJson, execute, select, type Database } from '../database';
 import { ConflictError, NotFoundError } from '../errors';
 import type { Write } from '../write';

@@ -4,7 +4,7 @@ import {
   type AnyRow,
   type Reference,
   type TableName,
-} from '../../core/study';
+} from '../../core/model/study';
 import { select, type Database } from '../database';
 
 /** A cell that names a row which is not there. */

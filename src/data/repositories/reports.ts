@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { ReportModel, RevisionFigures } from '../../core/report';
+import type { ReportModel, RevisionFigures } from '../../core/text/report';
 import { execute, select, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact, type Write } from '../write';

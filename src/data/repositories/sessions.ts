@@ -1,4 +1,4 @@
-import type { Role } from '../../core/access';
+import type { Role } from '../../core/model/access';
 import { execute, moments, select, type Database } from '../database';
 import { transact } from '../write';
 

@@ -1,4 +1,4 @@
-import type { Settings } from '../../core/study';
+import type { Settings } from '../../core/model/study';
 import type { ToolpathFacts } from '../../core/toolpath';
 import { asJson, execute, select, type Database } from '../database';
 import { NotFoundError } from '../errors';

@@ -1,4 +1,4 @@
-import type { Settings } from '../../core/study';
+import type { Settings } from '../../core/model/study';
 import { select, type Database } from '../database';
 
 /** The settings that the read files of a study state, by path. */

@@ -1,4 +1,4 @@
-import { nextCodes, type Row } from '../../core/study';
+import { nextCodes, type Row } from '../../core/model/study';
 import { select, type Database } from '../database';
 import { RefusedError } from '../errors';
 import type { Write } from '../write';

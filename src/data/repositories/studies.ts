@@ -1,7 +1,7 @@
-import type { StudyPart } from '../../core/results';
+import type { StudyPart } from '../../core/answers/results';
 import { Transaction } from 'sequelize';
-import type { SentStudy, Study, StudyMeta, TableName, Tables } from '../../core/study';
-import { columnsOf, emptyTables, sentColumns, TABLE_NAMES } from '../../core/study';
+import type { SentStudy, Study, StudyMeta, TableName, Tables } from '../../core/model/study';
+import { columnsOf, emptyTables, sentColumns, TABLE_NAMES } from '../../core/model/study';
 import { copyOut } from '../bulk';
 import { execute, select, within, type Database, moments } from '../database';
 import type { StudyRecord } from '../models/study';

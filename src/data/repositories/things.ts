@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { AnyRow, Row } from '../../core/study';
+import type { AnyRow, Row } from '../../core/model/study';
 import {
   besideEachOther,
   KINDS,
@@ -8,7 +8,7 @@ import {
   type Facts,
   type KnownThing,
   type ThingKind,
-} from '../../core/workshop';
+} from '../../core/answers/workshop';
 import { asJson, execute, select, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact } from '../write';

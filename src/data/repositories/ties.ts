@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { AnyRow, TableName } from '../../core/study';
+import type { AnyRow, TableName } from '../../core/model/study';
 import {
   factsOf,
   keptInStep,
@@ -9,7 +9,7 @@ import {
   THING_KINDS,
   type Facts,
   type ThingKind,
-} from '../../core/workshop';
+} from '../../core/answers/workshop';
 import { asJson, execute, select, type Database } from '../database';
 import { RefusedError } from '../errors';
 import type { Write } from '../write';

@@ -1,4 +1,4 @@
-import type { Row } from '../../core/study';
+import type { Row } from '../../core/model/study';
 import { select, type Database } from '../database';
 
 /** An artefact of any study, with what its mesh is known by. */

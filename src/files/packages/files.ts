@@ -1,5 +1,5 @@
 import type { Readable } from 'node:stream';
-import type { PackageSource } from '../../core/package';
+import type { PackageSource } from '../../core/model/package';
 
 /** A package on disk, whose files can also be streamed. */
 export interface PackageFiles extends PackageSource {

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { readdir, readFile, realpath, stat } from 'node:fs/promises';
 import { join, relative, sep } from 'node:path';
-import type { Fault } from '../../core/package';
+import type { Fault } from '../../core/model/package';
 import { PackageError, type PackageFiles } from './files';
 import { isReadWhole, LIMITS, sayBytes } from './limits';
 

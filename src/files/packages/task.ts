@@ -1,5 +1,5 @@
-import type { ReadResult } from '../../core/package';
-import type { Settings } from '../../core/study';
+import type { ReadResult } from '../../core/model/package';
+import type { Settings } from '../../core/model/study';
 
 /** Which package a thread is to read and check. */
 export interface PackageTask {

@@ -3,8 +3,8 @@ import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { crc32 } from 'node:zlib';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
-import { isInsidePath } from '../../core/study';
-import type { Fault } from '../../core/package';
+import { isInsidePath } from '../../core/model/study';
+import type { Fault } from '../../core/model/package';
 import { PackageError, type PackageFiles } from './files';
 import { isReadWhole, LIMITS, sayBytes } from './limits';
 

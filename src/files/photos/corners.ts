@@ -6,7 +6,7 @@ import {
   project,
   type CodeInPhoto,
   type FoundCard,
-} from '../../core/image';
+} from '../../core/measures/image';
 import { openPicture, pictureSize, sayFault } from './pictures';
 import type { FoundCorners } from './task';
 

@@ -1,4 +1,4 @@
-import { warped, type Projection, type ViewBox } from '../../core/image';
+import { warped, type Projection, type ViewBox } from '../../core/measures/image';
 import { fromPixels, halved, type Rgb } from './levels';
 import { readColour } from './pictures';
 import type { LaidTiles, MadePicture } from './task';

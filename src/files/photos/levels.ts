@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { Pixels } from '../../core/image';
+import type { Pixels } from '../../core/measures/image';
 
 /** Three channels of 8 bits. */
 export type Rgb = Pixels & { data: Uint8Array };

@@ -7,7 +7,7 @@ import {
   type PhotoMeasure,
   type Projection,
   type ViewBox,
-} from '../../core/image';
+} from '../../core/measures/image';
 import { PictureError, pictureSize, readRegion, type PixelRegion } from './pictures';
 import type { MeasuredRegion } from './task';
 

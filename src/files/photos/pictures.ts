@@ -1,6 +1,6 @@
 import { open, readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { luminanceOf, type Pixels, type Raster } from '../../core/image';
+import { luminanceOf, type Pixels, type Raster } from '../../core/measures/image';
 import { isHeic, kindOfPicture } from './picture-kinds';
 
 // What may be decoded is one setting of the whole process, whichever thread says it last: it is said here only, and

@@ -6,7 +6,7 @@ import type {
   PhotoMeasure,
   Projection,
   ViewBox,
-} from '../../core/image';
+} from '../../core/measures/image';
 import type { BlindFrame, Levels } from './blind';
 import type { PixelRegion, PictureSize } from './pictures';
 

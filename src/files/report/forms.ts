@@ -11,7 +11,7 @@ import {
   type CardLook,
   type CardSubject,
 } from '../../forms';
-import type { ReportModel } from '../../core/report';
+import type { ReportModel } from '../../core/text/report';
 import { pngOf } from './png';
 import { readerFolder } from './seal';
 

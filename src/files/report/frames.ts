@@ -1,8 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import sharp from 'sharp';
-import { register, RegistrationError, warped, type Pixels } from '../../core/image';
-import { groupBy } from '../../core/study';
+import { register, RegistrationError, warped, type Pixels } from '../../core/measures/image';
+import { groupBy } from '../../core/model/study';
 import { PictureError, readColour } from '../photos/pictures';
 import type { FrameTask } from './task';
 

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { evaluate } from '../../core/evaluate';
-import { drawableOf, drawFrom, readMesh, VIEWS } from '../../core/mesh';
-import { formatFault, readPackage } from '../../core/package';
-import type { Results } from '../../core/results';
+import { evaluate } from '../../core/answers/results';
+import { drawableOf, drawFrom, readMesh, VIEWS } from '../../core/geometry/mesh';
+import { formatFault, readPackage } from '../../core/model/package';
+import type { Results } from '../../core/answers/results';
 import {
   buildReport,
   changesBetween,
@@ -11,8 +11,8 @@ import {
   revisionFigures,
   type ArtefactDrawing,
   type ReportData,
-} from '../../core/report';
-import { TABLE_NAMES, type Study } from '../../core/study';
+} from '../../core/text/report';
+import { TABLE_NAMES, type Study } from '../../core/model/study';
 import { openPackage, type PackageFiles } from '../packages';
 import { packageToolpaths } from '../sliced';
 import type { ReportOutcome, ReportTask } from './task';

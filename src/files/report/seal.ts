@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import type { ReportModel, RevisionFigures } from '../../core/report';
+import type { ReportModel, RevisionFigures } from '../../core/text/report';
 
 /** The file of a report in which all its other files are listed with their hashes. */
 export const FIGURES = 'figures.json';

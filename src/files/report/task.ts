@@ -1,4 +1,4 @@
-import type { ReportModel, RevisionFigures } from '../../core/report';
+import type { ReportModel, RevisionFigures } from '../../core/text/report';
 
 /** Photos of one place, each cut to it: pictures on disk, their marks, and where they go. */
 export interface FrameTask {

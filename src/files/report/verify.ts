@@ -14,8 +14,8 @@ import {
   type ReportModel,
   type RevisionFigures,
   type Verification,
-} from '../../core/report';
-import { groupBy, TABLE_NAMES, type TableName } from '../../core/study';
+} from '../../core/text/report';
+import { groupBy, TABLE_NAMES, type TableName } from '../../core/model/study';
 import { openPackage, PackageError, type PackageFiles } from '../packages';
 import { withFolder } from '../temporary';
 import { FIGURES, makerHash, UNLISTED } from './seal';

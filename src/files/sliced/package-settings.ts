@@ -1,7 +1,7 @@
 import { createWriteStream } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import type { Settings, Study } from '../../core/study';
+import type { Settings, Study } from '../../core/model/study';
 import type { PackageFiles } from '../packages';
 import { withFolder } from '../temporary';
 import { SlicedFileError } from './open';

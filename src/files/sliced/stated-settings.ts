@@ -1,4 +1,4 @@
-import type { Settings } from '../../core/study';
+import type { Settings } from '../../core/model/study';
 import { StatedSettings } from '../../core/toolpath';
 import { openSlicedFile } from './open';
 

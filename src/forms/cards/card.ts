@@ -1,7 +1,7 @@
-import type { Verdict } from '../../core/compare';
-import type { Chart, ChartRow, PhotoRow, ReportModel } from '../../core/report';
+import type { Verdict } from '../../core/statistics/compare';
+import type { Chart, ChartRow, PhotoRow, ReportModel } from '../../core/text/report';
 import { DARK, LIGHT, type Colours } from '../colours';
-import { capital, VERDICT_SIGNS } from '../../core/words';
+import { capital, VERDICT_SIGNS } from '../../core/text/phrasing';
 import { dayOf, nameIn, plainText } from '../text';
 import { fitted, widthOf } from './letters';
 import { Pen } from './pen';

@@ -1,6 +1,6 @@
-import type { Block, Cell, Chart, ReportModel, SaidSentence } from '../../core/report';
+import type { Block, Cell, Chart, ReportModel, SaidSentence } from '../../core/text/report';
 import { Badge, CellOf, ContenderName, isNumber, Line, Sign, Strip, TieChip } from './marks';
-import { capital } from '../../core/words';
+import { capital } from '../../core/text/phrasing';
 import { nameIn, shortHash, titleOf } from '../text';
 
 interface BlockProps<Kind extends Block['kind']> {

@@ -1,4 +1,4 @@
-import type { ReportModel, RevisionChanges } from '../../core/report';
+import type { ReportModel, RevisionChanges } from '../../core/text/report';
 import { dayOf, shortHash, titleOf } from '../text';
 import { Blocks } from './Blocks';
 import { structured } from './structured';

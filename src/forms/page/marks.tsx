@@ -1,5 +1,5 @@
-import type { Cell, Chart, ChartRow, Inline, ReportModel, Text, Tie } from '../../core/report';
-import { VERDICT_SIGNS, verdictInWords } from '../../core/words';
+import type { Cell, Chart, ChartRow, Inline, ReportModel, Text, Tie } from '../../core/text/report';
+import { VERDICT_SIGNS, verdictInWords } from '../../core/text/phrasing';
 import { nameIn } from '../text';
 
 type Contenders = Pick<ReportModel, 'contenders'>;

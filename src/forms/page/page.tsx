@@ -1,5 +1,5 @@
 import { renderToStaticMarkup } from 'react-dom/server';
-import type { ReportModel } from '../../core/report';
+import type { ReportModel } from '../../core/text/report';
 import { ReportPage } from './ReportPage';
 
 /** A report as the text of an HTML page. */

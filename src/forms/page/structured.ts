@@ -1,4 +1,4 @@
-import type { ReportModel } from '../../core/report';
+import type { ReportModel } from '../../core/text/report';
 
 /** The report for machines: its data as a `Dataset`, its answer as a `Review` (schema.org, JSON-LD). */
 export function structured(model: ReportModel): unknown {

@@ -1,7 +1,7 @@
 import { validate } from '@readme/openapi-parser';
 import type { OpenAPIV3_1 } from 'openapi-types';
 import { describe, expect, it } from 'vitest';
-import { TABLES, TABLE_NAMES } from '../../core/study';
+import { TABLES, TABLE_NAMES } from '../../core/model/study';
 import { ENDPOINTS } from './_endpoints';
 import { API_RULES } from '../../server/access/rules';
 import { ROW_EXAMPLES } from '../../server/api/examples';

@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { may, type Right, type Role } from '../../core/access';
+import { may, type Right, type Role } from '../../core/model/access';
 import { actingAs } from '../../data';
 import { presentRequest } from '../http/scope';
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { handedOnBy, isWithin, type Role } from '../../core/access';
+import { handedOnBy, isWithin, type Role } from '../../core/model/access';
 import {
   endSession,
   findByName,

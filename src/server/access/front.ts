@@ -1,5 +1,5 @@
 import type { IncomingMessage } from 'node:http';
-import { may } from '../../core/access';
+import { may } from '../../core/model/access';
 import { hasOwner } from '../../data';
 import { app } from '../app';
 import { whoAsks } from './who';

@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
-import { name } from '../../core/study/values';
+import { name } from '../../core/model/study/values';
 import { insertKey, listKeys, logAccess, revokeKey, transact, type AccessKey } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';

@@ -1,4 +1,4 @@
-import type { TableName } from '../../core/study';
+import type { TableName } from '../../core/model/study';
 import { enteredBy, type Write } from '../../data';
 import { RequestError } from '../http/problem';
 import { mayNow, presentWorker } from './actor';

@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
-import { passwordFault } from '../../core/access';
+import { passwordFault } from '../../core/model/access';
 import { RequestError } from '../http/problem';
 
 /** Argon2id as OWASP asks for at least: 19 MiB, two passes, one lane. */

@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
-import { ROLES } from '../../core/access';
-import { name, text } from '../../core/study/values';
+import { ROLES } from '../../core/model/access';
+import { name, text } from '../../core/model/study/values';
 import {
   changePerson,
   findPerson,

@@ -1,5 +1,5 @@
-import type { Right } from '../../core/access';
-import type { TableName } from '../../core/study';
+import type { Right } from '../../core/model/access';
+import type { TableName } from '../../core/model/study';
 
 /** What is wanted of who asks: a right, or nothing where everybody may come that far. */
 export type Wanted = Right | 'nothing';

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { Role } from '../../core/access';
+import type { Role } from '../../core/model/access';
 import {
   findByName,
   findLink,

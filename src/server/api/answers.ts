@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { PART_NAMES } from '../../core/results';
-import { INTENTS, studyMetaSchema, TABLES } from '../../core/study';
+import { PART_NAMES } from '../../core/answers/results';
+import { INTENTS, studyMetaSchema, TABLES } from '../../core/model/study';
 
 /** What programs may rely on in answers. More may stand there; none of this is taken away. */
 

@@ -1,4 +1,4 @@
-import type { TableName } from '../../core/study';
+import type { TableName } from '../../core/model/study';
 
 /** A row of a table as a program would send it, where programs usually do. */
 export const ROW_EXAMPLES: Partial<Record<TableName, object>> = {

@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { ROLES, may } from '../../core/access';
-import { PART_NAMES } from '../../core/results';
-import { TABLES, TABLE_NAMES, type TableName } from '../../core/study';
+import { ROLES, may } from '../../core/model/access';
+import { PART_NAMES } from '../../core/answers/results';
+import { TABLES, TABLE_NAMES, type TableName } from '../../core/model/study';
 import { wantedBy } from '../access/rules';
 import { LIST_QUERY } from '../http/list';
 import { givenBy, type Described, type Operation } from '../http/operation';

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { breachesOf } from '../../core/package';
-import { idFrom, tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/study';
+import { breachesOf } from '../../core/model/package';
+import { idFrom, tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/model/study';
 import {
   findFile,
   findRow,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import {
   findFile,
   findMeshSheet,

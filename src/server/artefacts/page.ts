@@ -1,5 +1,5 @@
-import type { MeshSheet } from '../../core/mesh';
-import { groupBy } from '../../core/study';
+import type { MeshSheet } from '../../core/geometry/mesh';
+import { groupBy } from '../../core/model/study';
 import { listFiles, listTables, tallyPrints, type Stored } from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from './meshes';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idFrom, TABLES } from '../../core/study';
+import { idFrom, TABLES } from '../../core/model/study';
 import { listRowsBy, writeStudy, type Stored } from '../../data';
 import { app } from '../app';
 import { insertChecked } from '../rows';

@@ -1,6 +1,6 @@
 import { access, constants, mkdir, readdir, rm, stat, statfs } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { dueEvery, hasRoom, leftOver, type KeptFile } from '../../core/backup';
+import { dueEvery, hasRoom, leftOver, type KeptFile } from '../../core/model/backup';
 import {
   databaseBytes,
   isReadBackDue,

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import type { APIContext, APIRoute } from 'astro';
 import type * as z from 'zod';
-import { isPlainText } from '../../core/study';
+import { isPlainText } from '../../core/model/study';
 import { ConflictError, isUuid } from '../../data';
 import { preconditionFailed, tagged, versionAsked } from './conditional';
 import { jsonOf } from './content';

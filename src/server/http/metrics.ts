@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
-import { may } from '../../core/access';
+import { may } from '../../core/model/access';
 import { countJobs, countKeptResults } from '../../data';
 import { whoAsks } from '../access/who';
 import { app } from '../app';

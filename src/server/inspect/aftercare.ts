@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { TABLES } from '../../core/study';
+import { TABLES } from '../../core/model/study';
 import { findRow, insertRow, listRowsBy, updateRow, writeStudy, type Stored } from '../../data';
 import { app } from '../app';
 import { checkRow } from '../rows';

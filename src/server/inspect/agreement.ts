@@ -1,10 +1,10 @@
-import { groupBy } from '../../core/study';
+import { groupBy } from '../../core/model/study';
 import {
   disagreements,
   inspectorsShares,
   type Disagreement,
   type InspectorsShare,
-} from '../../core/surface';
+} from '../../core/measures/surface';
 import { findStudy, listSpecimenFacts, listTables } from '../../data';
 import { app } from '../app';
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { TABLES, type Row } from '../../core/study';
+import { TABLES, type Row } from '../../core/model/study';
 import {
   deleteRow,
   findRow,

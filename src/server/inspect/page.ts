@@ -1,4 +1,4 @@
-import { groupBy } from '../../core/study';
+import { groupBy } from '../../core/model/study';
 import { listSpecimenFacts, listTables, type SpecimenFacts, type Stored } from '../../data';
 import { app } from '../app';
 import { sidesOfArtefacts, type DrawnSides } from '../measure/drawings';

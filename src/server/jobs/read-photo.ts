@@ -17,7 +17,7 @@ import {
   type Picture,
   type PicturePart,
 } from '../../data';
-import { TABLES } from '../../core/study';
+import { TABLES } from '../../core/model/study';
 import type { MadePicture, PhotoOutcome, PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';

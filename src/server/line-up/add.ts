@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/study';
-import { factsOf, KINDS, nameOfThing, type Facts, type ThingKind } from '../../core/workshop';
+import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/model/study';
+import { factsOf, KINDS, nameOfThing, type Facts, type ThingKind } from '../../core/answers/workshop';
 import {
   findFile,
   findThing,

@@ -1,13 +1,13 @@
-import { dossierEntries, type DossierEntry } from '../../core/dossier';
-import { outdatedPrints } from '../../core/ledger';
+import { dossierEntries, type DossierEntry } from '../../core/measures/dossier';
+import { outdatedPrints } from '../../core/model/ledger';
 import {
   factDifferences,
   factsOf,
   recordOf,
   type FactDifference,
   type MachineRecord,
-} from '../../core/workshop';
-import { emptyTables } from '../../core/study';
+} from '../../core/answers/workshop';
+import { emptyTables } from '../../core/model/study';
 import {
   listRows,
   listRowsBy,

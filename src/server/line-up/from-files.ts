@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idFrom, isKnownSetting } from '../../core/study';
+import { idFrom, isKnownSetting } from '../../core/model/study';
 import { listRows, listThings, thingsOfStudy, writeStudy, type Write } from '../../data';
 import { afterwards, app } from '../app';
 import { queueUnread } from '../jobs';

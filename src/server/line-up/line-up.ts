@@ -1,7 +1,7 @@
-import { planDifferences, unequalTo } from '../../core/fairness';
-import type { MeshSheet } from '../../core/mesh';
-import type { StatedFile } from '../../core/line-up';
-import { factDifferences, factsOf, KINDS, type FactDifference } from '../../core/workshop';
+import { planDifferences, unequalTo } from '../../core/answers/fairness';
+import type { MeshSheet } from '../../core/geometry/mesh';
+import type { StatedFile } from '../../core/answers/line-up';
+import { factDifferences, factsOf, KINDS, type FactDifference } from '../../core/answers/workshop';
 import {
   listSlicedFiles,
   listThings,

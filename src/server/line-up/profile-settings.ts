@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import { isKnownSetting } from '../../core/study';
+import { isKnownSetting } from '../../core/model/study';
 import {
   findRow,
   findSlicedFile,

@@ -1,5 +1,5 @@
 import { v5 as nameBased } from 'uuid';
-import { ledgerOf } from '../../core/ledger';
+import { ledgerOf } from '../../core/model/ledger';
 import {
   follow,
   whyDropped,
@@ -7,9 +7,9 @@ import {
   type MachineMessage,
   type MeterMessage,
   type Step,
-} from '../../core/link';
-import { USUAL_ORDER } from '../../core/plan';
-import { fullRow, type IncidentMode, type PrintEventKind, type Row } from '../../core/study';
+} from '../../core/model/link';
+import { USUAL_ORDER } from '../../core/answers/plan';
+import { fullRow, type IncidentMode, type PrintEventKind, type Row } from '../../core/model/study';
 import {
   actingAs,
   endPrint,

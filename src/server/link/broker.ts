@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:net';
 import { createServer as createSecureServer, type TLSSocket } from 'node:tls';
 import { Aedes, type Client } from 'aedes';
-import { readTopic } from '../../core/link';
+import { readTopic } from '../../core/model/link';
 import { findKey } from '../../data';
 import { hashOf, isToken } from '../access/tokens';
 import type { App } from '../app';

@@ -4,7 +4,7 @@ import {
   meterMessageSchema,
   readTopic,
   type Topic,
-} from '../../core/link';
+} from '../../core/model/link';
 import { countDropped, countStranger, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
 import { countMessage } from '../http/metrics';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import mqtt from 'mqtt';
-import { TOPICS } from '../../core/link';
+import { TOPICS } from '../../core/model/link';
 import { databaseName, holdLock } from '../../data';
 import type { App } from '../app';
 import type { Link } from './link';

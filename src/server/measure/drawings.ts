@@ -1,4 +1,4 @@
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import { listFiles, listTables } from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from '../artefacts/meshes';

@@ -1,6 +1,6 @@
-import type { GaugeStudy } from '../../core/gauge';
-import type { ResultParts } from '../../core/results';
-import { groupBy, instant } from '../../core/study';
+import type { GaugeStudy } from '../../core/measures/gauge';
+import type { ResultParts } from '../../core/answers/results';
+import { groupBy, instant } from '../../core/model/study';
 import {
   findRow,
   listRows,

@@ -1,6 +1,6 @@
 import { v5 as nameBased } from 'uuid';
 import * as z from 'zod';
-import { id, time } from '../../core/study';
+import { id, time } from '../../core/model/study';
 import {
   findReadings,
   findRow,

@@ -1,5 +1,5 @@
-import { seededDraws, shuffled } from '../../core/stats';
-import { withinArtefact } from '../../core/study';
+import { seededDraws, shuffled } from '../../core/statistics/stats';
+import { withinArtefact } from '../../core/model/study';
 import {
   findStudy,
   listSpecimenFacts,

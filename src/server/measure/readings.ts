@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MOST_TRIALS, TABLES } from '../../core/study';
+import { MOST_TRIALS, TABLES } from '../../core/model/study';
 import {
   brokenReading,
   findRow,

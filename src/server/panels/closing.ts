@@ -1,4 +1,4 @@
-import type { PANEL_ENDS } from '../../core/study';
+import type { PANEL_ENDS } from '../../core/model/study';
 import {
   listPanelJudges,
   openPanels,

@@ -1,8 +1,8 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
-import { questionsOf, type PanelPlan } from '../../core/panels';
-import type { Row } from '../../core/study';
+import { questionsOf, type PanelPlan } from '../../core/measures/panels';
+import type { Row } from '../../core/model/study';
 import {
   findRow,
   bookBallots,

@@ -1,4 +1,4 @@
-import type { PanelPlan } from '../../core/panels';
+import type { PanelPlan } from '../../core/measures/panels';
 import {
   findRow,
   listPanelItems,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
-import type { PanelKind } from '../../core/study';
+import type { PanelKind } from '../../core/model/study';
 import {
   beginJudge,
   countFromAddress,

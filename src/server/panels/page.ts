@@ -1,6 +1,6 @@
-import { ballotsNeeded, couplesOf, usualAim, type PanelPlan } from '../../core/panels';
-import { DEFAULT_ALPHA } from '../../core/results';
-import type { PanelKind } from '../../core/study';
+import { ballotsNeeded, couplesOf, usualAim, type PanelPlan } from '../../core/measures/panels';
+import { DEFAULT_ALPHA } from '../../core/answers/results';
+import type { PanelKind } from '../../core/model/study';
 import {
   findPanelRun,
   findStudy,

@@ -2,7 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { project, type ViewBox } from '../../core/image';
+import { project, type ViewBox } from '../../core/measures/image';
 import { findPicture, listSpecimenFacts, readFile, storeContent } from '../../data';
 import {
   LEAST_PADDING,

@@ -6,10 +6,10 @@ import {
   type Pace,
   type Panel,
   type PanelHabits,
-} from '../../core/panels';
-import { DEFAULT_ALPHA } from '../../core/results';
-import { seededDraws, shuffled } from '../../core/stats';
-import { indexStudy, type Row } from '../../core/study';
+} from '../../core/measures/panels';
+import { DEFAULT_ALPHA } from '../../core/answers/results';
+import { seededDraws, shuffled } from '../../core/statistics/stats';
+import { indexStudy, type Row } from '../../core/model/study';
 import { findPanelRun, loadStudy, type Panelist } from '../../data';
 import { countedAnswers } from './answers';
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { checkPlan, idOfPanel, PanelPlanError } from '../../core/panels';
-import { MOST_QUESTIONS, TABLES, type Row } from '../../core/study';
+import { checkPlan, idOfPanel, PanelPlanError } from '../../core/measures/panels';
+import { MOST_QUESTIONS, TABLES, type Row } from '../../core/model/study';
 import {
   deleteRow,
   listRows,

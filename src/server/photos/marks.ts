@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { RegistrationError, type Mark } from '../../core/image';
-import { TABLES } from '../../core/study';
+import { RegistrationError, type Mark } from '../../core/measures/image';
+import { TABLES } from '../../core/model/study';
 import {
   deleteRow,
   insertRow,

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
-import { FIGURE_OF, type Measured, type MeasureValue } from '../../core/image';
-import { TABLES } from '../../core/study';
+import { FIGURE_OF, type Measured, type MeasureValue } from '../../core/measures/image';
+import { TABLES } from '../../core/model/study';
 import {
   deleteRow,
   findPicture,

@@ -1,5 +1,5 @@
-import { VIEW_NAMES, type MeshSheet } from '../../core/mesh';
-import { groupBy } from '../../core/study';
+import { VIEW_NAMES, type MeshSheet } from '../../core/geometry/mesh';
+import { groupBy } from '../../core/model/study';
 import {
   findStudy,
   listFiles,
@@ -14,8 +14,8 @@ import { app } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { tie } from './registration';
 import { boxOfMarks } from './views';
-import type { Mark, ViewBox } from '../../core/image';
-import { RegistrationError } from '../../core/image';
+import type { Mark, ViewBox } from '../../core/measures/image';
+import { RegistrationError } from '../../core/measures/image';
 
 /** A measure on a photo as it is shown beside it. */
 export interface ShownMeasure extends Stored<'photo_measures'> {

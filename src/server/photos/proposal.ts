@@ -12,7 +12,7 @@ import {
   type FoundCard,
   type Mark,
   type Point,
-} from '../../core/image';
+} from '../../core/measures/image';
 import { findFile, findPicture, findRow, readFile, type Database } from '../../data';
 import type { PhotoOutcome } from '../../files/photos';
 import { withFolder } from '../../files/temporary';

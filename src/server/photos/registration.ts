@@ -5,7 +5,7 @@ import {
   type Mark,
   type Registration,
   type ViewBox,
-} from '../../core/image';
+} from '../../core/measures/image';
 import { listRowsBy, rowOrNull, type Database } from '../../data';
 import { boxOfMarks, viewBoxOf, withMargin } from './views';
 

@@ -1,4 +1,4 @@
-import { contenderSettings, type ContenderSettings } from '../../core/image';
+import { contenderSettings, type ContenderSettings } from '../../core/measures/image';
 import { listTables } from '../../data';
 import { app } from '../app';
 

@@ -1,5 +1,5 @@
-import { VIEW_NAMES, type ViewName } from '../../core/mesh';
-import type { Mark, ViewBox } from '../../core/image';
+import { VIEW_NAMES, type ViewName } from '../../core/geometry/mesh';
+import type { Mark, ViewBox } from '../../core/measures/image';
 import { findFile, findRow, type Database } from '../../data';
 import { sheetOfFile } from '../artefacts/meshes';
 

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { Row } from '../../core/study';
+import type { Row } from '../../core/model/study';
 import {
   findFile,
   findRow,

@@ -6,10 +6,10 @@ import {
   type OrderOptions,
   type PlannedPrint,
   expectedMass,
-} from '../../core/plan';
-import type { PairRow } from '../../core/compare';
-import type { ResultParts } from '../../core/results';
-import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/study';
+} from '../../core/answers/plan';
+import type { PairRow } from '../../core/statistics/compare';
+import type { ResultParts } from '../../core/answers/results';
+import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/model/study';
 import { listRows, listSlicedFiles, loadStudy, type SlicedSummary, type Stored } from '../../data';
 import { app } from '../app';
 import { planWarnings } from './warnings';

@@ -1,5 +1,5 @@
-import { planDifferences, sayPlanDifferences } from '../../core/fairness';
-import { groupBy } from '../../core/study';
+import { planDifferences, sayPlanDifferences } from '../../core/answers/fairness';
+import { groupBy } from '../../core/model/study';
 import { loadStudy } from '../../data';
 import { app } from '../app';
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { ReportModel } from '../../core/report';
+import type { ReportModel } from '../../core/text/report';
 import { cardSubjects, drawCard, type CardSubject } from '../../forms';
 import { pngOf } from '../../files/report/png';
 import { findReport, findReportFile, findRevision, readFile } from '../../data';

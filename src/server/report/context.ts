@@ -4,9 +4,9 @@ import {
   SECTION_NAMES,
   type PartName,
   type ReportedResults,
-} from '../../core/results';
-import { openReport, type ReportContext } from '../../core/report';
-import type { TableName } from '../../core/study';
+} from '../../core/answers/results';
+import { openReport, type ReportContext } from '../../core/text/report';
+import type { TableName } from '../../core/model/study';
 import { loadStudy } from '../../data';
 import { app } from '../app';
 import { resultsOf } from '../results/results';

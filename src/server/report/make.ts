@@ -4,8 +4,8 @@ import { copyFile, mkdir, readdir, rename, stat, writeFile } from 'node:fs/promi
 import { join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { writePackage } from '../../core/package';
-import { publishable, studyUntil, type ReportModel, type RevisionFigures } from '../../core/report';
+import { writePackage } from '../../core/model/package';
+import { publishable, studyUntil, type ReportModel, type RevisionFigures } from '../../core/text/report';
 import {
   failRevision,
   figuresBefore,

@@ -1,5 +1,5 @@
-import { addressesIn } from '../../core/figure-address';
-import { figureAt } from '../../core/results';
+import { addressesIn } from '../../core/answers/figure-address';
+import { figureAt } from '../../core/answers/results';
 import {
   caveatsOf,
   movedTies,
@@ -12,8 +12,8 @@ import {
   type Finding,
   type Proposal,
   type ReportContext,
-} from '../../core/report';
-import type { ReportSettings, Row } from '../../core/study';
+} from '../../core/text/report';
+import type { ReportSettings, Row } from '../../core/model/study';
 import { findAddress, listRevisions, listRows, type ReportAddress } from '../../data';
 import { app } from '../app';
 import { revisionSeen, type RevisionSeen } from './revisions';

@@ -1,7 +1,7 @@
 import { checkWork } from '../access/tries';
 import * as z from 'zod';
-import { changesBetween, type RevisionChanges } from '../../core/report';
-import { isPlainText } from '../../core/study';
+import { changesBetween, type RevisionChanges } from '../../core/text/report';
+import { isPlainText } from '../../core/model/study';
 import {
   addRevision,
   askAgain,

@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { addressesIn } from '../../core/figure-address';
-import { figureAt, type ReportedResults } from '../../core/results';
-import { isPlainText, TABLES, VERDICT_KINDS, type Row } from '../../core/study';
+import { addressesIn } from '../../core/answers/figure-address';
+import { figureAt, type ReportedResults } from '../../core/answers/results';
+import { isPlainText, TABLES, VERDICT_KINDS, type Row } from '../../core/model/study';
 import {
   deleteRow,
   findStudy,

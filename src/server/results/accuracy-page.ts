@@ -1,4 +1,4 @@
-import type { AccuracySummary } from '../../core/results';
+import type { AccuracySummary } from '../../core/answers/results';
 import { codedSpecimens, listRows } from '../../data';
 import { app } from '../app';
 

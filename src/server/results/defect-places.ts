@@ -1,5 +1,5 @@
-import type { MeshSheet } from '../../core/mesh';
-import { findingsOnSides, type SideFindings } from '../../core/surface';
+import type { MeshSheet } from '../../core/geometry/mesh';
+import { findingsOnSides, type SideFindings } from '../../core/measures/surface';
 import { listFiles, listTables } from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from '../artefacts';

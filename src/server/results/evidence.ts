@@ -1,4 +1,4 @@
-import type { Evidence } from '../../core/evidence';
+import type { Evidence } from '../../core/answers/evidence';
 import {
   DEFAULT_ALPHA,
   DEFAULT_SEED,
@@ -6,8 +6,8 @@ import {
   sectionOfFigure,
   type EvaluateOutcome,
   type EvaluateTask,
-} from '../../core/results';
-import { TABLE_NAMES, type TableName } from '../../core/study';
+} from '../../core/answers/results';
+import { TABLE_NAMES, type TableName } from '../../core/model/study';
 import { findRow, findStudy, loadSentStudy, NotFoundError } from '../../data';
 import { app } from '../app';
 import { freshFrom } from './results';

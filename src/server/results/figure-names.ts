@@ -1,4 +1,4 @@
-import { namesOf, type FigureNames } from '../../core/words';
+import { namesOf, type FigureNames } from '../../core/answers/figure-names';
 import { listTables } from '../../data';
 import { app } from '../app';
 

@@ -1,6 +1,7 @@
-import { glanceRows, type GlanceRow } from '../../core/glance';
-import type { ResultParts } from '../../core/results';
-import { figureWords, saidGlance } from '../../core/words';
+import { glanceRows, type GlanceRow } from '../../core/answers/glance';
+import type { ResultParts } from '../../core/answers/results';
+import { saidGlance } from '../../core/text/phrasing';
+import { figureWords } from '../../core/answers/figure-names';
 import type { ResultsPage } from './page';
 import { figureNames } from './figure-names';
 

@@ -1,20 +1,15 @@
-import type { PairRow } from '../../core/compare';
-import type { Fairness } from '../../core/fairness';
+import type { PairRow } from '../../core/statistics/compare';
+import type { Fairness } from '../../core/answers/fairness';
 import {
   DEFAULT_ALPHA,
   needsOf,
   type EvaluateOutcome,
   type EvaluateTask,
-} from '../../core/results';
-import type { CriterionEvidence } from '../../core/scorecard';
-import { columnWords, smallestDifference, TABLE_NAMES, type TableName } from '../../core/study';
-import {
-  FIGURE_GROUPS,
-  figureWords,
-  saidHeadToHead,
-  saidPanel,
-  type FigureWords,
-} from '../../core/words';
+} from '../../core/answers/results';
+import type { CriterionEvidence } from '../../core/answers/scorecard';
+import { columnWords, smallestDifference, TABLE_NAMES, type TableName } from '../../core/model/study';
+import { saidHeadToHead, saidPanel } from '../../core/text/phrasing';
+import { FIGURE_GROUPS, figureWords, type FigureWords } from '../../core/answers/figure-names';
 import { listRowsBy, loadSentStudy, rowOrNull, type Stored } from '../../data';
 import { app } from '../app';
 import { revealedResults } from '../panels';

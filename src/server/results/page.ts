@@ -1,6 +1,6 @@
-import type { PartName } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
-import { viewOf, viewQuery, type View } from '../../core/words';
+import type { PartName } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
+import { viewOf, viewQuery, type View } from '../../contract/view';
 import { resultsOf, type Requested } from './results';
 import { foundOrNull } from '../http/found';
 import { findStudyFrame } from '../study/page';

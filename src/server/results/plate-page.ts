@@ -1,4 +1,4 @@
-import type { ResultParts } from '../../core/results';
+import type { ResultParts } from '../../core/answers/results';
 import { listTables, placedSpecimens } from '../../data';
 import { app } from '../app';
 import { resultsOf } from './results';

@@ -15,8 +15,8 @@ import {
   type Results,
   type SectionName,
   type StudyPart,
-} from '../../core/results';
-import { TABLE_NAMES, type SentStudy } from '../../core/study';
+} from '../../core/answers/results';
+import { TABLE_NAMES, type SentStudy } from '../../core/model/study';
 import {
   findResults,
   findRow,

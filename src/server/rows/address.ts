@@ -1,4 +1,4 @@
-import { columnsOf, TABLE_NAMES, tableSpec, type TableName } from '../../core/study';
+import { columnsOf, TABLE_NAMES, tableSpec, type TableName } from '../../core/model/study';
 import type { RowKey } from '../../data';
 import { RequestError } from '../http/problem';
 

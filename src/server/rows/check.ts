@@ -1,5 +1,5 @@
-import { breachesOf } from '../../core/package';
-import type { AnyRow, Row, TableName } from '../../core/study';
+import { breachesOf } from '../../core/model/package';
+import type { AnyRow, Row, TableName } from '../../core/model/study';
 import { brokenReferences, machineOfPrint, type Write } from '../../data';
 import { RequestError } from '../http/problem';
 import { benchIssues } from '../runs/rules';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { tableSpec } from '../../core/study';
+import { tableSpec } from '../../core/model/study';
 import {
   DELETABLE,
   deleteWhole,

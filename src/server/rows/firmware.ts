@@ -1,5 +1,5 @@
-import { firmwareIn } from '../../core/ledger';
-import { instant, type Row } from '../../core/study';
+import { firmwareIn } from '../../core/model/ledger';
+import { instant, type Row } from '../../core/model/study';
 import { findRow, listRowsBy, setFirmwareBefore, updateRow, type Write } from '../../data';
 
 /**

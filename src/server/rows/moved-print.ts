@@ -1,4 +1,4 @@
-import type { Row } from '../../core/study';
+import type { Row } from '../../core/model/study';
 import { listRowsBy, machineOfContender, updateRow, type Write } from '../../data';
 
 /**

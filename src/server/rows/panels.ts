@@ -1,4 +1,4 @@
-import type { AnyRow, TableName } from '../../core/study';
+import type { AnyRow, TableName } from '../../core/model/study';
 import { findPanelRun, rowOrNull, type Write } from '../../data';
 import { RequestError } from '../http/problem';
 

@@ -1,4 +1,4 @@
-import { tableSpec, type Row, type TableName } from '../../core/study';
+import { tableSpec, type Row, type TableName } from '../../core/model/study';
 import {
   findRow,
   findStudy,

@@ -1,4 +1,4 @@
-import type { Row } from '../../core/study';
+import type { Row } from '../../core/model/study';
 import { endPrint, writeStudy, type Stored } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';

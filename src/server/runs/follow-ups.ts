@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { itemWords, sayValue } from '../../core/fairness';
-import { chainsOf, compareRuns, thingsChanged, type Changed } from '../../core/follow-ups';
+import { itemWords, sayValue } from '../../core/answers/fairness';
+import { chainsOf, compareRuns, thingsChanged, type Changed } from '../../core/answers/follow-ups';
 import {
   CAUSES,
   tableSpec,
@@ -8,7 +8,7 @@ import {
   type Row,
   type Study,
   type TableName,
-} from '../../core/study';
+} from '../../core/model/study';
 import { findRow, findStudy, loadStudy, updateRow, writeStudy } from '../../data';
 import { app } from '../app';
 import { RequestError } from '../http/problem';

@@ -1,5 +1,5 @@
-import { USUAL_ORDER } from '../../core/plan';
-import { groupBy, instant } from '../../core/study';
+import { USUAL_ORDER } from '../../core/answers/plan';
+import { groupBy, instant } from '../../core/model/study';
 import {
   findStudy,
   incompletePrints,

@@ -1,5 +1,5 @@
-import { whyNotNow, type LedgerEvent } from '../../core/ledger';
-import { instant, type AnyRow, type TableName } from '../../core/study';
+import { whyNotNow, type LedgerEvent } from '../../core/model/ledger';
+import { instant, type AnyRow, type TableName } from '../../core/model/study';
 import { eventsOfPrint, openPrintOfMachine, rowOrNull, type Write } from '../../data';
 
 export interface BenchIssue {

@@ -16,7 +16,7 @@ import {
   type SlicedSummary,
   type Write,
 } from '../../data';
-import { MOST_PLANNED } from '../../core/study';
+import { MOST_PLANNED } from '../../core/model/study';
 import { afterwards, app } from '../app';
 import { RequestError } from '../http/problem';
 import { queueReading, queueUnread } from '../jobs';

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
-import { lackingIn, writePackage } from '../../core/package';
-import type { AnyRow, Study } from '../../core/study';
-import { KINDS } from '../../core/workshop';
+import { lackingIn, writePackage } from '../../core/model/package';
+import type { AnyRow, Study } from '../../core/model/study';
+import { KINDS } from '../../core/answers/workshop';
 import { keptIds, listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
 import { isPackable, zipParts, type Part } from '../../files/zip-parts';
 import { app } from '../app';

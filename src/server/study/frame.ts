@@ -1,4 +1,4 @@
-import { contenderMarks, type ContenderMark, type StudyMeta } from '../../core/study';
+import { contenderMarks, type ContenderMark, type StudyMeta } from '../../core/model/study';
 import { findStudy, listTables, metaOfRecord } from '../../data';
 import { app } from '../app';
 import { progressOf, type Progress } from './progress';

@@ -1,8 +1,8 @@
 import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { v7 as uuid } from 'uuid';
-import type { Fault, FaultReport, ReadPackage } from '../../core/package';
-import type { RenamedCode, Settings } from '../../core/study';
+import type { Fault, FaultReport, ReadPackage } from '../../core/model/package';
+import type { RenamedCode, Settings } from '../../core/model/study';
 import {
   findImport,
   insertImport,

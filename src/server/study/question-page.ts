@@ -1,6 +1,6 @@
-import type { FigureWords } from '../../core/words';
-import { photoFigureKey } from '../../core/surface';
-import { figureWords } from '../../core/words';
+import type { FigureWords } from '../../core/answers/figure-names';
+import { photoFigureKey } from '../../core/measures/surface';
+import { figureWords } from '../../core/answers/figure-names';
 import { listTables } from '../../data';
 import { app } from '../app';
 import { figureNames } from '../results/figure-names';

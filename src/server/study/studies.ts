@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { INTENTS, isPlainText, studyMetaSchema, type StudyMeta } from '../../core/study';
+import { INTENTS, isPlainText, studyMetaSchema, type StudyMeta } from '../../core/model/study';
 import { foundOrNull } from '../http/found';
 import { addIn } from '../line-up/add';
 import {

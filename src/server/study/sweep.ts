@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { columnLabel, sweepSchema, type StudyMeta } from '../../core/study';
+import { columnLabel, sweepSchema, type StudyMeta } from '../../core/model/study';
 import {
   findRow,
   findStudy,

@@ -1,6 +1,6 @@
 import type { APIContext } from 'astro';
 import * as z from 'zod';
-import { isPlainText } from '../../core/study';
+import { isPlainText } from '../../core/model/study';
 import { param, queryOf } from '../http/endpoint';
 import { RequestError } from '../http/problem';
 

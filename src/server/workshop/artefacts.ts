@@ -1,4 +1,4 @@
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import { listThings, type Thing } from '../../data';
 import { app } from '../app';
 import { sheetOfFile } from '../artefacts';

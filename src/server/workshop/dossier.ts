@@ -8,17 +8,17 @@ import {
   type DossierEntry,
   type ProposedFinding,
   type Wear,
-} from '../../core/dossier';
-import { openContext, type Results } from '../../core/results';
-import { groupBy, type Row, type Study, type TableName } from '../../core/study';
-import { outdatedPrints } from '../../core/ledger';
+} from '../../core/measures/dossier';
+import { openContext, type Results } from '../../core/answers/results';
+import { groupBy, type Row, type Study, type TableName } from '../../core/model/study';
+import { outdatedPrints } from '../../core/model/ledger';
 import {
   JOINED,
   joinedStudy,
   recordOf,
   type FactDifference,
   type MachineRecord,
-} from '../../core/workshop';
+} from '../../core/answers/workshop';
 import {
   featuresOfMachines,
   findThing,

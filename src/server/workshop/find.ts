@@ -1,4 +1,4 @@
-import { KINDS, THING_KINDS, type ThingKind } from '../../core/workshop';
+import { KINDS, THING_KINDS, type ThingKind } from '../../core/answers/workshop';
 import { findAnything, listStudies, type FoundRow } from '../../data';
 import { app } from '../app';
 

@@ -1,5 +1,5 @@
-import { recordOf, type MachineRecord } from '../../core/workshop';
-import { groupBy, type Print } from '../../core/study';
+import { recordOf, type MachineRecord } from '../../core/answers/workshop';
+import { groupBy, type Print } from '../../core/model/study';
 import {
   incidentsOfMachines,
   listThings,

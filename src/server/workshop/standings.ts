@@ -1,13 +1,13 @@
-import { isHarderMore } from '../../core/ladders';
-import type { MeshSheet } from '../../core/mesh';
-import type { EvaluateOutcome, EvaluateTask } from '../../core/results';
+import { isHarderMore } from '../../core/measures/ladders';
+import type { MeshSheet } from '../../core/geometry/mesh';
+import type { EvaluateOutcome, EvaluateTask } from '../../core/answers/results';
 import {
   sameArtefacts,
   type DrawnRow,
   type KnownArtefact,
   type StandingStudy,
-} from '../../core/standings';
-import { contenderMarks, type Study, type TableName } from '../../core/study';
+} from '../../core/answers/standings';
+import { contenderMarks, type Study, type TableName } from '../../core/model/study';
 import {
   artefactsEverywhere,
   findThing,

@@ -1,5 +1,5 @@
-import { fieldNamesOf, KINDS, type ThingKind } from '../../core/workshop';
-import { groupBy, instant, type Row } from '../../core/study';
+import { fieldNamesOf, KINDS, type ThingKind } from '../../core/answers/workshop';
+import { groupBy, instant, type Row } from '../../core/model/study';
 import {
   listRowsBy,
   listThings,

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { columnsOf } from '../../core/study';
+import { columnsOf } from '../../core/model/study';
 import {
   factDifferences,
   factNames,
@@ -10,7 +10,7 @@ import {
   type FactDifference,
   type Facts,
   type ThingKind,
-} from '../../core/workshop';
+} from '../../core/answers/workshop';
 import {
   addThing,
   findThing,

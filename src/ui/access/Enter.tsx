@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ROLE_WORDS } from '../../core/access';
+import { ROLE_WORDS } from '../../core/model/access';
 import type { LinkOffer } from '../../server/access/sign-in';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';

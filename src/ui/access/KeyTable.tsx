@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Role } from '../../core/access';
+import type { Role } from '../../core/model/access';
 import type { AccessKey, MadeKey } from '../../server/access/keys';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';

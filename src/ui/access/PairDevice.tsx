@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Role } from '../../core/access';
+import type { Role } from '../../core/model/access';
 import type { HandedLink } from '../../server/access/links';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ROLES, type Role } from '../../core/access';
+import { ROLES, type Role } from '../../core/model/access';
 import type { HandedLink } from '../../server/access/links';
 import type { Person } from '../../server/access/people';
 import { callApi } from '../kit/request';

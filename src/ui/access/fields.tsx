@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { FEWEST_CHARACTERS, ROLE_WORDS, type Role } from '../../core/access';
+import { FEWEST_CHARACTERS, ROLE_WORDS, type Role } from '../../core/model/access';
 
 interface TextFieldProps {
   label: ReactNode;

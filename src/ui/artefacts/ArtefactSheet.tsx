@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import type { Stored } from '../../data';
 import type { ArtefactData } from '../../server/artefacts/page';
 import { drawnDimensions } from '../drawing/drawn';

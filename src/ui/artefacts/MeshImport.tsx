@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';
 import { callApi, failureText } from '../kit/request';

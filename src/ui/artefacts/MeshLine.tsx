@@ -1,4 +1,4 @@
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import { fixed } from '../lib/format';
 
 /** What a mesh is, in one line, and what is doubtful about it. */

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { MeasuringPlaces } from '../../core/mesh';
+import type { MeasuringPlaces } from '../../core/geometry/mesh';
 import type { Stored } from '../../data';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';

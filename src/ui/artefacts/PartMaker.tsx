@@ -1,9 +1,9 @@
 import { failureText } from '../kit/request';
 import { useEffect, useState } from 'react';
-import type { MeshSheet } from '../../core/mesh';
-import { PART_DESIGNS } from '../../core/parts/designs';
-import { faultsOf, usualValues, type Part } from '../../core/parts/part';
-import { partRows, type PartRows } from '../../core/parts/rows';
+import type { MeshSheet } from '../../core/geometry/mesh';
+import { PART_DESIGNS } from '../../core/geometry/parts/designs';
+import { faultsOf, usualValues, type Part } from '../../core/geometry/parts/part';
+import { partRows, type PartRows } from '../../core/geometry/parts/rows';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';

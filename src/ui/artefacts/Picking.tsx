@@ -1,10 +1,10 @@
-import type { Corner, MeasuringPlaces } from '../../core/mesh';
+import type { Corner, MeasuringPlaces } from '../../core/geometry/mesh';
 import {
   proposeCorners,
   proposePair,
   proposeRound,
   type ProposedDimension,
-} from '../../core/mesh/propose';
+} from '../../core/geometry/mesh/propose';
 import { onSheet, type ShownSide } from '../drawing/layout';
 import { fixed } from '../lib/format';
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { MeshSheet } from '../../core/mesh';
+import type { MeshSheet } from '../../core/geometry/mesh';
 import { fixed } from '../lib/format';
 import type { AskMesh } from './use-mesh-bench';
 

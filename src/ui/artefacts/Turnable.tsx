@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Drawing } from '../../core/mesh';
+import type { Drawing } from '../../core/geometry/mesh';
 import type { AskMesh } from './use-mesh-bench';
 
 interface TurnableProps {

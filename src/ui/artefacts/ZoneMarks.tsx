@@ -1,4 +1,4 @@
-import type { AnyRow } from '../../core/study';
+import type { AnyRow } from '../../core/model/study';
 import { onSheet, sideOfLadder, type ShownSide } from '../drawing/layout';
 
 interface ZoneMarksProps {

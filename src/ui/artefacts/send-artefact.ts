@@ -1,4 +1,4 @@
-import type { PartRows } from '../../core/parts';
+import type { PartRows } from '../../core/geometry/parts';
 import type { KeptMesh } from '../../server/artefacts/meshes';
 import { callApi, sendBytes } from '../kit/request';
 

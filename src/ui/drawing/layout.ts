@@ -1,4 +1,4 @@
-import type { MeshSheet, Vector } from '../../core/mesh';
+import type { MeshSheet, Vector } from '../../core/geometry/mesh';
 
 /** The sides that a working drawing shows, in first-angle arrangement. */
 export const SHOWN_SIDES = ['front', 'left', 'top'] as const;

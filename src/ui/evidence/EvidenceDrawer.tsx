@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { EvidenceColumn, EvidenceTable } from '../../core/evidence';
+import type { EvidenceColumn, EvidenceTable } from '../../core/answers/evidence';
 import type { FoundEvidence } from '../../server/results/evidence';
 import { callApi, failureText } from '../kit/request';
 import { Drawer } from '../kit/Drawer';

@@ -1,7 +1,7 @@
 import { Fragment, useState } from 'react';
-import type { Fairness, FairnessItem } from '../../core/fairness';
-import { itemWords, sayValue } from '../../core/fairness/sentence';
-import type { ContenderMark } from '../../core/study';
+import type { Fairness, FairnessItem } from '../../core/answers/fairness';
+import { itemWords, sayValue } from '../../core/answers/fairness/sentence';
+import type { ContenderMark } from '../../core/model/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { localIso } from '../lib/entry';

@@ -1,7 +1,7 @@
-import type { FairnessResult } from '../../core/fairness';
-import { foundOn, worstFound } from '../../core/fairness/of-figure';
-import { itemWords } from '../../core/fairness/sentence';
-import type { FairnessSummary } from '../../core/results';
+import type { FairnessResult } from '../../core/answers/fairness';
+import { foundOn, worstFound } from '../../core/answers/fairness/of-figure';
+import { itemWords } from '../../core/answers/fairness/sentence';
+import type { FairnessSummary } from '../../core/answers/results';
 
 const SIGNS: Record<FairnessResult, string> = { clean: '=', noted: '≈', confounded: '≠' };
 

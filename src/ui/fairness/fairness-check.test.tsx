@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Fairness, FairnessItem } from '../../core/fairness';
-import type { ContenderMark } from '../../core/study';
+import type { Fairness, FairnessItem } from '../../core/answers/fairness';
+import type { ContenderMark } from '../../core/model/study';
 import { FairnessCheck } from './FairnessCheck';
 
 const mark = (contender_id: string): ContenderMark => ({

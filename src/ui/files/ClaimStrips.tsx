@@ -1,5 +1,5 @@
 import { sayClaim, type Reach } from '../../core/toolpath';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import { fixed, percent } from '../lib/format';
 import { placeOn, scaleFor, type StripScale } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';

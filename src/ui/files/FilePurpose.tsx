@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { SlicedSummary } from '../../data';
 import { callApi, failureText } from '../kit/request';
 

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { SlicedSummary } from '../../data';
 import type { FirstLook } from '../workers/first-look';
 import { asItStands, callApi } from '../kit/request';

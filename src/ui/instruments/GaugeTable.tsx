@@ -1,4 +1,4 @@
-import type { GaugeStudy } from '../../core/gauge';
+import type { GaugeStudy } from '../../core/measures/gauge';
 import { fixed } from '../lib/format';
 import { Leaving } from '../kit/Leaving';
 

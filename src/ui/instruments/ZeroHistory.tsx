@@ -1,5 +1,5 @@
 import { Leaving } from '../kit/Leaving';
-import type { AnyRow } from '../../core/study';
+import type { AnyRow } from '../../core/model/study';
 import { fixed, signed } from '../lib/format';
 
 interface ZeroHistoryProps {

@@ -27,7 +27,7 @@ async function leave(held: HTMLElement, way: string): Promise<string> {
     return 'copied';
   }
   if (way === 'csv') {
-    const { csvText } = await import('../../core/csv');
+    const { csvText } = await import('../../core/model/csv');
     const text = csvText(rowsOf(held), { isForSpreadsheets: true });
     saveFile(`${name}.csv`, text, 'text/csv');
     return `${name}.csv`;

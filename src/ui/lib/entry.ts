@@ -2,7 +2,7 @@ import {
   readTypedNumber,
   type TypedNumber,
   type TypedNumberOptions,
-} from '../../core/study/typed-number';
+} from '../../core/model/study/typed-number';
 
 /** What somebody typed, as a value; or what is wrong with it, with what it could be. */
 export type Entry = TypedNumber;

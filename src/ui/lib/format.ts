@@ -28,7 +28,7 @@ export function duration(seconds: number): string {
 export const percent = (share: number, digits = 0): string =>
   `${fixed(100 * share, digits)}\u00a0%`;
 
-export { counted } from '../../core/study/labels';
+export { counted } from '../../core/model/study/labels';
 
 /** A date and time as it was written, without its offset and seconds. */
 export const shortTime = (iso: string): string => iso.slice(0, 16).replace('T', ' ');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { toggled, viewOf, viewQuery, withReference } from '../../core/words';
+import { toggled, viewOf, viewQuery, withReference } from '../../contract/view';
 import { scaleFor } from '../marks/DotStrip';
 import { readDuration, readNumber, withOffset, writeDuration } from './entry';
 import { duration, fixed, signed } from './format';

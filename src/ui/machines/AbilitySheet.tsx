@@ -1,4 +1,4 @@
-import { inWords } from '../../core/study/labels';
+import { inWords } from '../../core/model/study/labels';
 import type { MachineDossier } from '../../server/workshop/dossier';
 import { fixed, percent } from '../lib/format';
 import { UnknownCell } from '../marks/Unknown';

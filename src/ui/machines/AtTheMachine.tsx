@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useState } from 'react';
-import { inWords } from '../../core/study/labels';
+import { inWords } from '../../core/model/study/labels';
 import { callApi, failureText } from '../kit/request';
 import { localIso } from '../lib/entry';
 import { duration, shortTime } from '../lib/format';

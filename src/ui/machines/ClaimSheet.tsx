@@ -1,4 +1,4 @@
-import { provenBy } from '../../core/dossier/claims';
+import { provenBy } from '../../core/measures/dossier/claims';
 import type { MachineDossier } from '../../server/workshop/dossier';
 import { Sheet } from './Sheet';
 import { TakeFinding } from './TakeFinding';

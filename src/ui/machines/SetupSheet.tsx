@@ -1,5 +1,5 @@
-import { inWords } from '../../core/study/labels';
-import { stateOf } from '../../core/dossier/setup';
+import { inWords } from '../../core/model/study/labels';
+import { stateOf } from '../../core/measures/dossier/setup';
 import type { MachineDossier } from '../../server/workshop/dossier';
 import { counted, duration, fixed } from '../lib/format';
 import { GradeDisc } from '../marks/GradeDisc';

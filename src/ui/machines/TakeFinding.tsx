@@ -1,4 +1,4 @@
-import type { ProposedFinding } from '../../core/dossier/claims';
+import type { ProposedFinding } from '../../core/measures/dossier/claims';
 import { readAgain } from '../kit/leave';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';

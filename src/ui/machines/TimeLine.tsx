@@ -1,4 +1,4 @@
-import { timeScale, type DossierEntry } from '../../core/dossier/time-line';
+import { timeScale, type DossierEntry } from '../../core/measures/dossier/time-line';
 import { Leaving } from '../kit/Leaving';
 import { counted, shortTime } from '../lib/format';
 

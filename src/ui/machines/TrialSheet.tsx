@@ -1,5 +1,5 @@
-import { TRIAL_FEATURES } from '../../core/study/catalogues';
-import { inWords } from '../../core/study/labels';
+import { TRIAL_FEATURES } from '../../core/model/study/catalogues';
+import { inWords } from '../../core/model/study/labels';
 import type { MachineDossier } from '../../server/workshop/dossier';
 import { duration, percent } from '../lib/format';
 import { TrialDiscs } from '../marks/TrialDiscs';

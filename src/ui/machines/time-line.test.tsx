@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { DossierEntry } from '../../core/dossier/time-line';
+import type { DossierEntry } from '../../core/measures/dossier/time-line';
 import { TimeLine } from './TimeLine';
 
 afterEach(cleanup);

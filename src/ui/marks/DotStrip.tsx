@@ -1,4 +1,4 @@
-import type { Interval } from '../../core/stats';
+import type { Interval } from '../../core/statistics/stats';
 
 /** The shared scale of a set of strips. */
 export interface StripScale {

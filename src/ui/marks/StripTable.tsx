@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import { ContenderName } from './ContenderName';
 import { StripAxis, type StripScale } from './DotStrip';
 import { Leaving } from '../kit/Leaving';

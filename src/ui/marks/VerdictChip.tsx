@@ -1,5 +1,5 @@
-import type { PairRow } from '../../core/compare';
-import { saidVerdict } from '../../core/words';
+import type { PairRow } from '../../core/statistics/compare';
+import { saidVerdict } from '../../core/text/phrasing';
 
 interface VerdictChipProps {
   row: PairRow | undefined;

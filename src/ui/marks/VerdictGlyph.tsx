@@ -1,6 +1,6 @@
-import type { Verdict } from '../../core/compare';
-import type { PrintsAsked } from '../../core/words/prints-needed';
-import { VERDICT_SIGNS, verdictInWords } from '../../core/words/verdict';
+import type { Verdict } from '../../core/statistics/compare';
+import type { PrintsAsked } from '../../core/text/phrasing/prints-needed';
+import { VERDICT_SIGNS, verdictInWords } from '../../core/text/phrasing/verdict';
 
 interface VerdictGlyphProps extends PrintsAsked {
   verdict: Verdict;

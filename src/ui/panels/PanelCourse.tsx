@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { inWords, type ContenderMark } from '../../core/study';
+import { inWords, type ContenderMark } from '../../core/model/study';
 import type { PanelPage, PanelResult, SeenJudge } from '../../server/panels';
 import { asItStands, callApi } from '../kit/request';
 import { Panel } from '../kit/Panel';

@@ -1,8 +1,8 @@
-import { addressOf } from '../../core/figure-address/address';
-import { DEFAULT_ALPHA } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
-import { chanceOf, type PairedPanel, type TellingPanel } from '../../core/panels';
-import { preferencesOf, saidHabits, saidPanel } from '../../core/words';
+import { addressOf } from '../../core/answers/figure-address/address';
+import { DEFAULT_ALPHA } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
+import { chanceOf, type PairedPanel, type TellingPanel } from '../../core/measures/panels';
+import { preferencesOf, saidHabits, saidPanel } from '../../core/text/phrasing';
 import type { PanelResult } from '../../server/panels';
 import { Leaving } from '../kit/Leaving';
 import { fixed, percent } from '../lib/format';

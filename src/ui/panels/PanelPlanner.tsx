@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
-import { couplesOf, usualAim } from '../../core/panels';
-import { inWords, type ContenderMark } from '../../core/study';
-import { zoneBox } from '../../core/surface';
+import { couplesOf, usualAim } from '../../core/measures/panels';
+import { inWords, type ContenderMark } from '../../core/model/study';
+import { zoneBox } from '../../core/measures/surface';
 import type { BenchZone } from '../../server/inspect/page';
 import type { PanelDraft, PanelPage } from '../../server/panels';
 import type { PhotosData } from '../../server/photos';

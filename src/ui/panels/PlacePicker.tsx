@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { ViewBox } from '../../core/image';
+import type { ViewBox } from '../../core/measures/image';
 import { PhotoCanvas } from '../photos/PhotoCanvas';
 import { Tiles, type LaidPhoto, type Place } from '../photos/tiles';
 import { between, pointUnder } from '../photos/use-place';

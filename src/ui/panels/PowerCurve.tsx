@@ -1,5 +1,5 @@
-import { ballotsNeeded, powerOfPanels, type PanelAim } from '../../core/panels';
-import type { PanelKind } from '../../core/study';
+import { ballotsNeeded, powerOfPanels, type PanelAim } from '../../core/measures/panels';
+import type { PanelKind } from '../../core/model/study';
 import { percent } from '../lib/format';
 
 interface PowerCurveProps {

@@ -1,5 +1,5 @@
-import type { ViewBox } from '../../core/image';
-import type { PanelKind } from '../../core/study';
+import type { ViewBox } from '../../core/measures/image';
+import type { PanelKind } from '../../core/model/study';
 import type { PanelDraft, PanelPage } from '../../server/panels';
 import type { Subject } from '../photos/subjects';
 

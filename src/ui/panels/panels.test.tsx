@@ -3,7 +3,7 @@ import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
 import type { Judging, PanelPage } from '../../server/panels';
-import { idOfPanel, usualAim } from '../../core/panels';
+import { idOfPanel, usualAim } from '../../core/measures/panels';
 import { JudgeBench } from './JudgeBench';
 import { candidatesOf, draftOf, newDraft, placeOfDraft } from './panel-draft';
 import { PowerCurve } from './PowerCurve';

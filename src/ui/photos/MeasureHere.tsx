@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { PhotoMeasure, ViewBox } from '../../core/image';
-import { PHOTO_MEASURES, inWords } from '../../core/study';
-import type { ContenderSettings } from '../../core/image';
+import type { PhotoMeasure, ViewBox } from '../../core/measures/image';
+import { PHOTO_MEASURES, inWords } from '../../core/model/study';
+import type { ContenderSettings } from '../../core/measures/image';
 import { callApi } from '../kit/request';
 import { useKeys } from '../kit/use-keys';
 import { sayMeasure } from './say-measure';

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { ViewBox } from '../../core/image';
+import type { ViewBox } from '../../core/measures/image';
 import { drawPhoto, type LaidPhoto, type Place, type Tiles } from './tiles';
 
 interface PhotoCanvasProps {

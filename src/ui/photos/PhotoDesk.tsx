@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { LIGHTS, PHOTO_VIEWS, counted, type ContenderMark } from '../../core/study';
+import { LIGHTS, PHOTO_VIEWS, counted, type ContenderMark } from '../../core/model/study';
 import type { PhotosData, ShownPhoto } from '../../server/photos';
 import { callApi } from '../kit/request';
 import { useDrop } from '../kit/use-drop';

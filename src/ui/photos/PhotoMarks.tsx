@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { project, register, RegistrationError, type Mark, type ViewBox } from '../../core/image';
-import { VIEW_NAMES } from '../../core/mesh';
+import { project, register, RegistrationError, type Mark, type ViewBox } from '../../core/measures/image';
+import { VIEW_NAMES } from '../../core/geometry/mesh';
 import type { Proposal, ShownPhoto, Views } from '../../server/photos';
 import { callApi, failureText } from '../kit/request';
 import { fixed } from '../lib/format';

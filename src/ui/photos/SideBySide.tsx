@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { ViewBox } from '../../core/image';
-import { inWords, type ContenderMark } from '../../core/study';
-import { zoneBox } from '../../core/surface';
+import type { ViewBox } from '../../core/measures/image';
+import { inWords, type ContenderMark } from '../../core/model/study';
+import { zoneBox } from '../../core/measures/surface';
 import type { BenchZone } from '../../server/inspect/page';
-import type { ContenderSettings } from '../../core/image';
+import type { ContenderSettings } from '../../core/measures/image';
 import type { PhotosData } from '../../server/photos';
 import { useKeys } from '../kit/use-keys';
 import { ContenderName } from '../marks/ContenderName';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ShownMeasure, ShownPhoto } from '../../server/photos';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import { levelAddress, levelFor, tileAddress } from './photo-address';
 import { sayMeasure } from './say-measure';
 import { subjectsOf } from './subjects';

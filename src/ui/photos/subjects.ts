@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { PhotosData, ShownPhoto } from '../../server/photos';
 import { isLaidFlat, type LaidPhoto } from './tiles';
 

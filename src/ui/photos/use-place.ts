@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { ViewBox } from '../../core/image';
+import type { ViewBox } from '../../core/measures/image';
 import type { Place } from './tiles';
 
 /** Zoom at most, screen pixels a millimetre. */

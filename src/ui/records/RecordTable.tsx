@@ -1,6 +1,6 @@
 import { Fragment, useState } from 'react';
-import type { ContenderMark } from '../../core/study';
-import { columnLabel, inWords } from '../../core/study/labels';
+import type { ContenderMark } from '../../core/model/study';
+import { columnLabel, inWords } from '../../core/model/study/labels';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { shortTime } from '../lib/format';

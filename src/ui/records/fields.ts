@@ -1,4 +1,4 @@
-import { columnLabel, inWords, columnsOf, type TableName } from '../../core/study';
+import { columnLabel, inWords, columnsOf, type TableName } from '../../core/model/study';
 
 /** How a form lets one value be entered. */
 export interface FieldSpec {

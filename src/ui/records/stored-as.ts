@@ -1,4 +1,4 @@
-import type { TableName } from '../../core/study';
+import type { TableName } from '../../core/model/study';
 import type { Stored } from '../../data';
 import type { Values } from './use-record';
 

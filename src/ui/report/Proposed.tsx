@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { SeenSentence } from '../../server/report/page';
 import { useOnce } from '../kit/use-once';
 import { Badge } from '../marks/Badge';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { PART_TITLES, REPORT_PARTS, type ReportPart } from '../../core/study/report-parts';
-import type { Finding } from '../../core/report/readiness';
+import { PART_TITLES, REPORT_PARTS, type ReportPart } from '../../core/model/study/report-parts';
+import type { Finding } from '../../core/text/report/readiness';
 import type { Report } from './use-report';
 
 const SIGNS: Readonly<Record<Finding['weight'], readonly [string, string]>> = {

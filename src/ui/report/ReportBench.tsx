@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { ReportPage } from '../../server/report/page';
 import { SaveNote } from '../records/SaveNote';
 import { usePicked } from './picked';

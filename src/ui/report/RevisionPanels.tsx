@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { RevisionChanges } from '../../core/report';
+import type { RevisionChanges } from '../../core/text/report';
 import type { RevisionSeen } from '../../server/report/revisions';
 import { callApi, failureText } from '../kit/request';
 import { Panel } from '../kit/Panel';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { SeenSentence } from '../../server/report/page';
 import { usePicked } from './picked';
 import type { Report } from './use-report';

@@ -1,4 +1,4 @@
-import { isReportable } from '../../core/figure-address/criteria';
+import { isReportable } from '../../core/answers/figure-address/criteria';
 import { usePicked } from './picked';
 
 interface UseInReportProps {

@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import { Badge } from '../marks/Badge';
 
 interface WhoseProps {

@@ -1,5 +1,5 @@
 import { useId, useState } from 'react';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { SeenSentence } from '../../server/report/page';
 import { useOnce } from '../kit/use-once';
 import { usePicked } from './picked';

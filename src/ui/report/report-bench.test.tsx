@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ContenderMark, ReportSettings } from '../../core/study';
+import type { ContenderMark, ReportSettings } from '../../core/model/study';
 import type { ReportPage, SeenSentence } from '../../server/report/page';
 import type { RevisionSeen } from '../../server/report/revisions';
 import { ReportBench } from './ReportBench';

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { ReportSettings } from '../../core/study';
+import type { ReportSettings } from '../../core/model/study';
 import type { ReportPage, SeenSentence } from '../../server/report/page';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { useReport, type Report } from './use-report';

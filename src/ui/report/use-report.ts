@@ -2,7 +2,7 @@ import { useCallback, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ReportPage, SeenSentence } from '../../server/report/page';
 import type { StudyAbout } from '../../server/study/studies';
-import type { ReportSettings } from '../../core/study';
+import type { ReportSettings } from '../../core/model/study';
 import { ApiError, asItStands, callApi, failureText } from '../kit/request';
 import { useInTurn } from '../kit/use-in-turn';
 import { useLatest } from '../kit/use-latest';

@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { AccuracySummary } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { AccuracySummary } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
 import { fixed } from '../lib/format';
 import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';

@@ -1,5 +1,5 @@
-import type { ContenderMark } from '../../core/study';
-import type { Aftercare } from '../../core/surface';
+import type { ContenderMark } from '../../core/model/study';
+import type { Aftercare } from '../../core/measures/surface';
 import { fixed } from '../lib/format';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { GradeDisc } from '../marks/GradeDisc';

@@ -1,8 +1,8 @@
 import { Leaving } from '../kit/Leaving';
-import type { PlaceChange } from '../../core/metrology';
-import type { PairRow } from '../../core/compare';
-import type { ContenderMark } from '../../core/study';
-import { beforeAfterSentence } from '../../core/words';
+import type { PlaceChange } from '../../core/measures/metrology';
+import type { PairRow } from '../../core/statistics/compare';
+import type { ContenderMark } from '../../core/model/study';
+import { beforeAfterSentence } from '../../core/text/phrasing';
 import { fixed, signed } from '../lib/format';
 import { PlaceDisc } from '../marks/PlaceDisc';
 import { ContenderName } from '../marks/ContenderName';

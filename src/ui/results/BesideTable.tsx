@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import { Leaving } from '../kit/Leaving';
 import { ContenderName } from '../marks/ContenderName';
 import { UnknownCell } from '../marks/Unknown';

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { StudyMeta } from '../../core/study';
+import type { StudyMeta } from '../../core/model/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { useInTurn } from '../kit/use-in-turn';

@@ -1,8 +1,8 @@
-import { addressOf } from '../../core/figure-address/address';
+import { addressOf } from '../../core/answers/figure-address/address';
 import { ContenderHeads } from '../marks/ContenderHeads';
-import { cheapestOf, withAfterWork, type Cost } from '../../core/cost';
-import type { Interval } from '../../core/stats';
-import type { ContenderMark } from '../../core/study';
+import { cheapestOf, withAfterWork, type Cost } from '../../core/measures/cost';
+import type { Interval } from '../../core/statistics/stats';
+import type { ContenderMark } from '../../core/model/study';
 import { fixed } from '../lib/format';
 import { Unknown } from '../marks/Unknown';
 import { Leaving } from '../kit/Leaving';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { counted, inWords, type ContenderMark } from '../../core/study';
-import type { PlacedFinding } from '../../core/surface';
+import { counted, inWords, type ContenderMark } from '../../core/model/study';
+import type { PlacedFinding } from '../../core/measures/surface';
 import type { DefectSide } from '../../server/results/defect-places';
 import { ContenderName } from '../marks/ContenderName';
 

@@ -1,5 +1,5 @@
-import { inWords } from '../../core/study';
-import type { Defects } from '../../core/surface';
+import { inWords } from '../../core/model/study';
+import type { Defects } from '../../core/measures/surface';
 import { GradeDisc } from '../marks/GradeDisc';
 import { UnknownCell } from '../marks/Unknown';
 import { Leaving } from '../kit/Leaving';

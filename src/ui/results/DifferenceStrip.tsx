@@ -1,4 +1,4 @@
-import type { Interval } from '../../core/stats';
+import type { Interval } from '../../core/statistics/stats';
 
 interface DifferenceStripProps {
   difference: Interval;

@@ -1,5 +1,5 @@
-import type { ResultParts } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
+import type { ResultParts } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
 import { signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Leaving } from '../kit/Leaving';

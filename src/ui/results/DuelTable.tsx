@@ -1,8 +1,8 @@
-import { fewestPrintsAsked } from '../../core/words/prints-needed';
-import type { PairRow } from '../../core/compare';
-import type { CriterionEvidence } from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
-import { figureText } from '../../core/words';
+import { fewestPrintsAsked } from '../../core/text/phrasing/prints-needed';
+import type { PairRow } from '../../core/statistics/compare';
+import type { CriterionEvidence } from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
+import { figureText } from '../../core/answers/figure-names';
 import type { DuelFigure } from '../../server/results/head-to-head-page';
 import { Leaving } from '../kit/Leaving';
 import { signed } from '../lib/format';

@@ -1,5 +1,5 @@
-import type { Effects } from '../../core/effects';
-import type { Interval } from '../../core/stats';
+import type { Effects } from '../../core/statistics/effects';
+import type { Interval } from '../../core/statistics/stats';
 import { scaleFor } from '../marks/DotStrip';
 
 interface EffectLinesProps {

@@ -1,5 +1,5 @@
-import type { Effect, Effects, Term } from '../../core/effects';
-import { saidEffects, saidVerdict, type EffectsResponse } from '../../core/words';
+import type { Effect, Effects, Term } from '../../core/statistics/effects';
+import { saidEffects, saidVerdict, type EffectsResponse } from '../../core/text/phrasing';
 import { Leaving } from '../kit/Leaving';
 import { percent } from '../lib/format';
 import { Unknown } from '../marks/Unknown';

@@ -1,9 +1,10 @@
 import { useRef, useState } from 'react';
-import { orderedBy, type GlanceCell, type GlanceRow } from '../../core/glance';
-import type { ContenderMark } from '../../core/study';
-import { FIGURE_GROUPS, VERDICT_SIGNS, type FigureGroup } from '../../core/words';
-import { addressOf } from '../../core/figure-address/address';
-import { addressOfCriterion, addressOfDifference } from '../../core/figure-address/criteria';
+import { orderedBy, type GlanceCell, type GlanceRow } from '../../core/answers/glance';
+import type { ContenderMark } from '../../core/model/study';
+import { VERDICT_SIGNS } from '../../core/text/phrasing';
+import { FIGURE_GROUPS, type FigureGroup } from '../../core/answers/figure-names';
+import { addressOf } from '../../core/answers/figure-address/address';
+import { addressOfCriterion, addressOfDifference } from '../../core/answers/figure-address/criteria';
 import { usePicked } from '../report/picked';
 import { Leaving } from '../kit/Leaving';
 import { useKeys } from '../kit/use-keys';

@@ -1,5 +1,5 @@
-import type { LadderLimit } from '../../core/ladders';
-import type { ContenderMark } from '../../core/study';
+import type { LadderLimit } from '../../core/measures/ladders';
+import type { ContenderMark } from '../../core/model/study';
 import { ContenderName } from '../marks/ContenderName';
 import { Unknown, UnknownCell } from '../marks/Unknown';
 import { Leaving } from '../kit/Leaving';

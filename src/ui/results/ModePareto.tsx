@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { ModeTally } from '../../core/reliability';
-import type { ContenderMark } from '../../core/study';
-import { inWords } from '../../core/study/labels';
+import type { ModeTally } from '../../core/measures/reliability';
+import type { ContenderMark } from '../../core/model/study';
+import { inWords } from '../../core/model/study/labels';
 import { duration, fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Leaving } from '../kit/Leaving';

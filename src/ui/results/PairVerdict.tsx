@@ -1,6 +1,6 @@
-import type { PairRow } from '../../core/compare';
-import type { FairnessSummary } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
+import type { PairRow } from '../../core/statistics/compare';
+import type { FairnessSummary } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
 import { FairnessMark } from '../fairness/FairnessMark';
 import { VerdictChip } from '../marks/VerdictChip';
 

@@ -1,5 +1,5 @@
-import { inWords, type ContenderMark } from '../../core/study';
-import type { PhotoFigure } from '../../core/surface';
+import { inWords, type ContenderMark } from '../../core/model/study';
+import type { PhotoFigure } from '../../core/measures/surface';
 import { Leaving } from '../kit/Leaving';
 import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';

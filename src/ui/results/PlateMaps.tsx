@@ -1,6 +1,6 @@
-import { NO_GRADIENT } from '../../core/metrology/plate';
+import { NO_GRADIENT } from '../../core/measures/metrology/plate';
 import { Leaving } from '../kit/Leaving';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
 import { fixed, signed } from '../lib/format';
 import { PlaceDisc } from '../marks/PlaceDisc';

@@ -1,4 +1,4 @@
-import { inWords, type ContenderMark } from '../../core/study';
+import { inWords, type ContenderMark } from '../../core/model/study';
 import { ContenderName } from '../marks/ContenderName';
 import { tileAddress } from '../photos/photo-address';
 import type { LaidPhoto } from '../photos/tiles';

@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { Speed } from '../../core/speed';
-import type { ContenderMark } from '../../core/study';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { Speed } from '../../core/measures/speed';
+import type { ContenderMark } from '../../core/model/study';
 import { duration, fixed } from '../lib/format';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { DotStrip, scaleFor } from '../marks/DotStrip';

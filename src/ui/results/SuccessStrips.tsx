@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { ReliabilitySets } from '../../core/reliability';
-import type { ContenderMark } from '../../core/study';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { ReliabilitySets } from '../../core/measures/reliability';
+import type { ContenderMark } from '../../core/model/study';
 import { fixed, percent } from '../lib/format';
 import { DotStrip, type StripScale } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';

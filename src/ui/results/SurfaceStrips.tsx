@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { ContenderMark } from '../../core/study';
-import type { Surface } from '../../core/surface';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { ContenderMark } from '../../core/model/study';
+import type { Surface } from '../../core/measures/surface';
 import { fixed, percent } from '../lib/format';
 import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';

@@ -1,6 +1,6 @@
-import type { SweepOfFigure } from '../../core/sweep';
-import type { ContenderMark } from '../../core/study';
-import { figureText, type FigureWords } from '../../core/words';
+import type { SweepOfFigure } from '../../core/measures/sweep';
+import type { ContenderMark } from '../../core/model/study';
+import { figureText, type FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 import { scaleFor } from '../marks/DotStrip';
 

@@ -1,6 +1,6 @@
-import type { Speed } from '../../core/speed';
-import type { Sweep } from '../../core/sweep';
-import type { ContenderMark } from '../../core/study';
+import type { Speed } from '../../core/measures/speed';
+import type { Sweep } from '../../core/measures/sweep';
+import type { ContenderMark } from '../../core/model/study';
 import { Leaving } from '../kit/Leaving';
 import { percent } from '../lib/format';
 import { ContenderName } from '../marks/ContenderName';

@@ -1,5 +1,5 @@
 import { Leaving } from '../kit/Leaving';
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 import type { WallClock } from '../../data';
 import { duration } from '../lib/format';
 import { Badge } from '../marks/Badge';

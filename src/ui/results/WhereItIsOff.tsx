@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { AccuracySummary } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { AccuracySummary } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
 import { fixed, percent, signed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Unknown, UnknownCell } from '../marks/Unknown';

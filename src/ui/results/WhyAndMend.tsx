@@ -1,7 +1,7 @@
-import { addressOf } from '../../core/figure-address/address';
-import type { AccuracySummary } from '../../core/results';
-import type { ContenderMark } from '../../core/study';
-import { saidAdvice } from '../../core/words';
+import { addressOf } from '../../core/answers/figure-address/address';
+import type { AccuracySummary } from '../../core/answers/results';
+import type { ContenderMark } from '../../core/model/study';
+import { saidAdvice } from '../../core/text/phrasing';
 import { fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 

@@ -1,6 +1,6 @@
-import { addressOf } from '../../core/figure-address/address';
-import { inWords, type ContenderMark } from '../../core/study';
-import type { Defects, ZoneDefects } from '../../core/surface';
+import { addressOf } from '../../core/answers/figure-address/address';
+import { inWords, type ContenderMark } from '../../core/model/study';
+import type { Defects, ZoneDefects } from '../../core/measures/surface';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { GradeDisc } from '../marks/GradeDisc';
 import { UnknownCell } from '../marks/Unknown';

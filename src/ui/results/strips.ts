@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../core/study';
+import type { ContenderMark } from '../../core/model/study';
 
 /** The contenders of which something is known, in their order, each with it. */
 export const knownOf = <Own>(

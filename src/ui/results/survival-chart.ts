@@ -1,4 +1,4 @@
-import type { SurvivalRow } from '../../core/reliability';
+import type { SurvivalRow } from '../../core/measures/reliability';
 import { counted, fixed, percent } from '../lib/format';
 import type { Series } from '../charts/Chart';
 

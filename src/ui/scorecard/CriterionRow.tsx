@@ -1,6 +1,6 @@
-import type { Criterion, CriterionEvidence } from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
-import type { FigureWords } from '../../core/words';
+import type { Criterion, CriterionEvidence } from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
+import type { FigureWords } from '../../core/answers/figure-names';
 import { fillOf } from './colours';
 import { CurveEditor } from './CurveEditor';
 import { VernierSlider } from './VernierSlider';

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
-import type { CriterionEvidence, Curve } from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
-import { figureText, type FigureWords } from '../../core/words';
+import type { CriterionEvidence, Curve } from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
+import { figureText, type FigureWords } from '../../core/answers/figure-names';
 import { faultOf, moved, reachOf, withPoint } from './curve-edit';
 import { NumberField } from '../kit/NumberField';
 

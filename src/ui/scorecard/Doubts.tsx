@@ -1,7 +1,8 @@
-import { fewestPrintsAsked, saidPrints } from '../../core/words/prints-needed';
-import type { PairRow } from '../../core/compare';
-import type { Scorecard } from '../../core/scorecard';
-import { saidShare, type FigureWords } from '../../core/words';
+import { fewestPrintsAsked, saidPrints } from '../../core/text/phrasing/prints-needed';
+import type { PairRow } from '../../core/statistics/compare';
+import type { Scorecard } from '../../core/answers/scorecard';
+import { saidShare } from '../../core/text/phrasing';
+import { type FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 
 interface DoubtsProps {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { Gate } from '../../core/scorecard';
+import type { Gate } from '../../core/answers/scorecard';
 import { readNumber } from '../lib/entry';
-import { figureText, type FigureWords } from '../../core/words';
+import { figureText, type FigureWords } from '../../core/answers/figure-names';
 
 interface GatesProps {
   gates: readonly Gate[];

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { MARK_ASPECTS, MARK_SIGNS } from '../../core/study/catalogues';
-import { inWords } from '../../core/study/labels';
-import type { Row } from '../../core/study';
+import { MARK_ASPECTS, MARK_SIGNS } from '../../core/model/study/catalogues';
+import { inWords } from '../../core/model/study/labels';
+import type { Row } from '../../core/model/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';

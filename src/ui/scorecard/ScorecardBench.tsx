@@ -1,8 +1,9 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { PairRow } from '../../core/compare';
-import { shares, type Criterion, type EvidenceOfCriteria } from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
-import { figureWords, saidScorecard, type FigureNames } from '../../core/words';
+import type { PairRow } from '../../core/statistics/compare';
+import { shares, type Criterion, type EvidenceOfCriteria } from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
+import { saidScorecard } from '../../core/text/phrasing';
+import { figureWords, type FigureNames } from '../../core/answers/figure-names';
 import { Answer } from './Answer';
 import { cardFault, freeName, nameOfCard, type OwnCard } from './cards';
 import { CriterionRow } from './CriterionRow';

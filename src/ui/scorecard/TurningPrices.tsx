@@ -1,6 +1,6 @@
-import type { EvidenceOfCriteria, Scorecard } from '../../core/scorecard';
-import { PRICE, whyNoTurningPrice } from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
+import type { EvidenceOfCriteria, Scorecard } from '../../core/answers/scorecard';
+import { PRICE, whyNoTurningPrice } from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
 import { Leaving } from '../kit/Leaving';
 import { fixed } from '../lib/format';
 import { ContenderName } from '../marks/ContenderName';

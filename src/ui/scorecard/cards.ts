@@ -1,4 +1,4 @@
-import type { StudyMeta } from '../../core/study';
+import type { StudyMeta } from '../../core/model/study';
 
 /** A card as a study keeps it. */
 export type OwnCard = NonNullable<StudyMeta['scorecard']>;

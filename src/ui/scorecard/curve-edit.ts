@@ -1,4 +1,4 @@
-import type { CriterionEvidence, Curve } from '../../core/scorecard';
+import type { CriterionEvidence, Curve } from '../../core/answers/scorecard';
 
 /** The ends of a curve's drawing: all of its points, and what the contenders have. */
 export function reachOf(points: Curve, values: readonly number[]): readonly [number, number] {

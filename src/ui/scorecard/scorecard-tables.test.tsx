@@ -1,15 +1,15 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { PairRow } from '../../core/compare';
+import type { PairRow } from '../../core/statistics/compare';
 import {
   fillScorecard,
   type Card,
   type CriterionEvidence,
   type EvidenceOfCriteria,
-} from '../../core/scorecard';
-import type { ContenderMark } from '../../core/study';
-import { figureWords } from '../../core/words';
+} from '../../core/answers/scorecard';
+import type { ContenderMark } from '../../core/model/study';
+import { figureWords } from '../../core/answers/figure-names';
 import { Doubts } from './Doubts';
 import { Gates } from './Gates';
 import { TurningPrices } from './TurningPrices';

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Card, EvidenceOfCriteria } from '../../core/scorecard';
+import type { Card, EvidenceOfCriteria } from '../../core/answers/scorecard';
 import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
 import type { OwnCard } from './cards';
 import { writesUnderWay } from '../kit/request';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Card } from '../../core/scorecard';
+import type { Card } from '../../core/answers/scorecard';
 import { ApiError, callApi, failureText, underWayUntil, UnreachableError } from '../kit/request';
 import { cardFault, type OwnCard } from './cards';
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Card, EvidenceOfCriteria, Scorecard } from '../../core/scorecard';
+import type { Card, EvidenceOfCriteria, Scorecard } from '../../core/answers/scorecard';
 import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
 
 /** A card filled in by a worker: always the latest one, never more than one at a time. */

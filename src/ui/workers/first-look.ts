@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import type { Settings } from '../../core/study';
+import type { Settings } from '../../core/model/study';
 import { NoMotionError, ToolpathAnalysis } from '../../core/toolpath';
 
 /** What the browser itself finds in a file before it is sent. */

@@ -3,7 +3,7 @@ import {
   type Card,
   type EvidenceOfCriteria,
   type Scorecard,
-} from '../../core/scorecard';
+} from '../../core/answers/scorecard';
 
 /** A card to be filled in; the number tells which answer is to which question. */
 export interface ScorecardQuestion {

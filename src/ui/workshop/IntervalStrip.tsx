@@ -1,4 +1,4 @@
-import type { Interval } from '../../core/stats';
+import type { Interval } from '../../core/statistics/stats';
 import { DotStrip, type StripScale } from '../marks/DotStrip';
 
 /** An estimate with its interval on a shared scale, without the values behind it. */

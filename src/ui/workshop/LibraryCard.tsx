@@ -1,4 +1,4 @@
-import { counted } from '../../core/study/labels';
+import { counted } from '../../core/model/study/labels';
 import type { LibraryArtefact } from '../../server/workshop/artefacts';
 import { PartDrawing } from '../drawing/PartDrawing';
 

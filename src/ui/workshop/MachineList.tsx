@@ -1,4 +1,4 @@
-import { inWords } from '../../core/study/labels';
+import { inWords } from '../../core/model/study/labels';
 import type { ListedMachine } from '../../server/workshop/machines';
 import { Leaving } from '../kit/Leaving';
 import { counted, fixed, percent } from '../lib/format';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ThingKind } from '../../core/workshop';
+import type { ThingKind } from '../../core/answers/workshop';
 import type { Thing } from '../../server/workshop/things';
 import { goTo } from '../kit/leave';
 import { ApiError, callApi, failureText } from '../kit/request';

@@ -1,7 +1,7 @@
-import { placesOf, placesText } from '../../core/compare';
+import { placesOf, placesText } from '../../core/statistics/compare';
 import { useState } from 'react';
-import { itemWords } from '../../core/fairness/sentence';
-import type { Interval } from '../../core/stats';
+import { itemWords } from '../../core/answers/fairness/sentence';
+import type { Interval } from '../../core/statistics/stats';
 import type { ShownStanding, StandingsPage } from '../../server/workshop/standings';
 import { Leaving } from '../kit/Leaving';
 import { duration, fixed, percent } from '../lib/format';

@@ -1,4 +1,4 @@
-import { compiledCode } from '../../compiled';
+import { compiledCode } from '../../model/compiled';
 import { CODE } from './code';
 
 type Number64 = { readonly value: number };

@@ -1,4 +1,4 @@
-import { csvText } from '../../../core/csv';
+import { csvText } from '../../../core/model/csv';
 import { accessLog } from '../../../server/access/log';
 import { endpoint, onlyMethods, queryOf } from '../../../server/http/endpoint';
 import { json } from '../../../server/http/problem';

@@ -8,7 +8,7 @@ import {
   type ForeignContext,
   type ForeignTable,
   type ForeignUnit,
-} from '../../../core/foreign';
+} from '../../../core/model/table-import';
 import { callApi, failureText } from '../../kit/request';
 import { localIso } from '../../lib/entry';
 import { counted, fixed } from '../../lib/format';

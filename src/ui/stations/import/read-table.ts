@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { ForeignTable } from '../../../core/foreign';
+import type { ForeignTable } from '../../../core/model/table-import';
 
 /** More than this is no table of readings. */
 const MOST_BYTES = 10 * 1024 * 1024;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/study';
+import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/model/study';
 import { failureText } from '../../kit/request';
 import { fixed } from '../../lib/format';
 import { sendOrKeep } from '../../lib/outbox';

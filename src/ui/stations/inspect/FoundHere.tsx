@@ -1,4 +1,4 @@
-import { CAUSES, inWords } from '../../../core/study';
+import { CAUSES, inWords } from '../../../core/model/study';
 import type { SaidFinding } from '../../../server/inspect/inspections';
 import { GradeDisc } from '../../marks/GradeDisc';
 import { GRADES } from './grades';

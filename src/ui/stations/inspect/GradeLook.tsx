@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { defectLook, encoded, type DefectName } from '../../../core/image';
+import { defectLook, encoded, type DefectName } from '../../../core/measures/image';
 
 interface GradeLookProps {
   defect: DefectName;

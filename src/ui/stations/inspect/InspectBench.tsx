@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { inWords, type ContenderMark, type Row } from '../../../core/study';
+import { inWords, type ContenderMark, type Row } from '../../../core/model/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
 import type { ShownPhoto } from '../../../server/photos';
 import { isLaidFlat } from '../../photos/tiles';

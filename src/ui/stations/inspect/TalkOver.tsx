@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { counted, inWords, type ContenderMark } from '../../../core/study';
+import { counted, inWords, type ContenderMark } from '../../../core/model/study';
 import type { AgreementData } from '../../../server/inspect/agreement';
 import { callApi, failureText } from '../../kit/request';
 import { OPERATOR_KEY } from '../../lib/operator';

@@ -1,4 +1,4 @@
-import { inWords } from '../../../core/study';
+import { inWords } from '../../../core/model/study';
 import type { BenchZone } from '../../../server/inspect/page';
 import { GradeDisc } from '../../marks/GradeDisc';
 import type { Word } from './use-words';

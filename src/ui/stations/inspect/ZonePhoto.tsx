@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { ViewBox } from '../../../core/image';
-import { inWords } from '../../../core/study';
-import { zoneBox } from '../../../core/surface';
+import type { ViewBox } from '../../../core/measures/image';
+import { inWords } from '../../../core/model/study';
+import { zoneBox } from '../../../core/measures/surface';
 import type { BenchZone } from '../../../server/inspect/page';
 import type { SaidFinding } from '../../../server/inspect/inspections';
 import { PhotoCanvas } from '../../photos/PhotoCanvas';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DEFECTS } from '../../../core/study';
+import { DEFECTS } from '../../../core/model/study';
 import { defectsFor } from './defect-search';
 
 describe('a defect by its first letters', () => {

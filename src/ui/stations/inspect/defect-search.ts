@@ -1,4 +1,4 @@
-import { DEFECTS, inWords } from '../../../core/study';
+import { DEFECTS, inWords } from '../../../core/model/study';
 
 export type Defect = (typeof DEFECTS)[number];
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { FUNCTION_RESULTS } from '../../../core/study';
+import { FUNCTION_RESULTS } from '../../../core/model/study';
 import type { Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
 import type { InTurn } from '../../kit/use-in-turn';

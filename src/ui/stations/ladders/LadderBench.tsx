@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark } from '../../../core/model/study';
 import type { LadderBenchData } from '../../../server/measure/ladder-page';
-import type { LADDER_RESULTS } from '../../../core/study';
+import type { LADDER_RESULTS } from '../../../core/model/study';
 import { callApi, failureText } from '../../kit/request';
 import { useInTurn } from '../../kit/use-in-turn';
 import { useKeys } from '../../kit/use-keys';

@@ -3,8 +3,8 @@ import {
   profileSettings,
   proposeFromFiles,
   type ProposedFile,
-} from '../../../core/line-up/from-files';
-import { counted } from '../../../core/study/labels';
+} from '../../../core/answers/line-up/from-files';
+import { counted } from '../../../core/model/study/labels';
 import type { FirstLook } from '../../workers/first-look';
 import { lookInto } from '../../files/look-into';
 import { Drawer } from '../../kit/Drawer';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Fairness } from '../../../core/fairness';
-import type { ContenderMark } from '../../../core/study';
+import type { Fairness } from '../../../core/answers/fairness';
+import type { ContenderMark } from '../../../core/model/study';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { Drawer } from '../../kit/Drawer';
 import { readAgain } from '../../kit/leave';
@@ -8,7 +8,7 @@ import { callApi, failureText } from '../../kit/request';
 import { useOnce } from '../../kit/use-once';
 import type { FieldSpec } from '../../records/fields';
 import { RecordForm } from '../../records/RecordForm';
-import { nameOfThing } from '../../../core/workshop/kinds';
+import { nameOfThing } from '../../../core/answers/workshop/kinds';
 import { AddBy } from './AddBy';
 import { DropFiles } from './DropFiles';
 import { LineUpTable } from './LineUpTable';

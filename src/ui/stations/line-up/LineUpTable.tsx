@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import type { Fairness } from '../../../core/fairness';
-import { MACHINE_FACTS } from '../../../core/line-up/facts';
-import { changesOf, settingRows } from '../../../core/line-up/settings';
-import { columnLabel, inWords } from '../../../core/study/labels';
-import type { ContenderMark } from '../../../core/study';
+import type { Fairness } from '../../../core/answers/fairness';
+import { MACHINE_FACTS } from '../../../core/answers/line-up/facts';
+import { changesOf, settingRows } from '../../../core/answers/line-up/settings';
+import { columnLabel, inWords } from '../../../core/model/study/labels';
+import type { ContenderMark } from '../../../core/model/study';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { FairnessSign } from '../../fairness/FairnessMark';
 import { Leaving } from '../../kit/Leaving';

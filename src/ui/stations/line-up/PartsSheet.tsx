@@ -1,4 +1,4 @@
-import { counted } from '../../../core/study/labels';
+import { counted } from '../../../core/model/study/labels';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { PartDrawing } from '../../drawing/PartDrawing';
 import { AddBy } from './AddBy';

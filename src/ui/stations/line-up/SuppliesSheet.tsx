@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { nameOfThing } from '../../../core/workshop/kinds';
+import { nameOfThing } from '../../../core/answers/workshop/kinds';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { Drawer } from '../../kit/Drawer';
 import type { FieldSpec } from '../../records/fields';

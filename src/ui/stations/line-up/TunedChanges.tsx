@@ -1,4 +1,4 @@
-import { columnWords } from '../../../core/study/labels';
+import { columnWords } from '../../../core/model/study/labels';
 import { Leaving } from '../../kit/Leaving';
 
 interface TunedChangesProps {

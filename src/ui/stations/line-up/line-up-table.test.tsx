@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import { contenderMarks } from '../../../core/study';
+import { contenderMarks } from '../../../core/model/study';
 import { smallStudy } from '../../../../tests/support/small-study';
 import { json, toldApi } from '../../../../tests/support/told-api';
 import { LineUpTable } from './LineUpTable';

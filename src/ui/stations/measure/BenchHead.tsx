@@ -1,4 +1,4 @@
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark } from '../../../core/model/study';
 import type { SpecimenFacts } from '../../../data';
 import type { BenchInstrument } from '../../../server/measure/page';
 import { signed } from '../../lib/format';

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark } from '../../../core/model/study';
 import type { SpecimenFacts } from '../../../data';
 import type { MeasureBenchData } from '../../../server/measure/page';
 import { askedSpecimen } from '../../lib/asked-specimen';

@@ -1,4 +1,4 @@
-import { doubtReading } from '../../../core/metrology/doubt';
+import { doubtReading } from '../../../core/measures/metrology/doubt';
 import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 import { Leaving } from '../../kit/Leaving';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { doubtReading } from '../../../core/metrology/doubt';
+import { doubtReading } from '../../../core/measures/metrology/doubt';
 import type { BenchDimension } from '../../../server/measure/page';
 import { readNumber } from '../../lib/entry';
 import { fixed, signed } from '../../lib/format';

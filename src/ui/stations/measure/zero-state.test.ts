@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { doubtReading } from '../../../core/metrology/doubt';
+import { doubtReading } from '../../../core/measures/metrology/doubt';
 import { zeroState } from './zero-state';
 
 const NOW = Date.parse('2026-03-03T15:00:00Z');

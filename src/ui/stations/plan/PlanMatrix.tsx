@@ -1,6 +1,6 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
 import { Fragment, useState } from 'react';
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark } from '../../../core/model/study';
 import type { SlicedSummary, Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
 import { counted, duration } from '../../lib/format';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { OrderOptions } from '../../../core/plan';
-import type { ContenderMark } from '../../../core/study';
+import type { OrderOptions } from '../../../core/answers/plan';
+import type { ContenderMark } from '../../../core/model/study';
 import type { OrderedPrint } from '../../../server/plan/page';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';

@@ -1,4 +1,4 @@
-import { detectableDifference, successesInARow, type Scatter } from '../../../core/plan';
+import { detectableDifference, successesInARow, type Scatter } from '../../../core/answers/plan';
 import type { Series } from '../../charts/Chart';
 
 const MOST = 20;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { columnWords } from '../../../core/study/labels';
+import { columnWords } from '../../../core/model/study/labels';
 import { readNumber } from '../../lib/entry';
 import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';

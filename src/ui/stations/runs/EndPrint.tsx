@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { nextCodes } from '../../../core/study/codes';
+import { nextCodes } from '../../../core/model/study/codes';
 import { readNumber } from '../../lib/entry';
 import { sendOrKeep } from '../../lib/outbox';
 import type { FieldSpec } from '../../records/fields';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { CAUSES, DEFECTS, FOLLOW_UP_OUTCOMES, SUSPECTS } from '../../../core/study/catalogues';
-import { inWords } from '../../../core/study/labels';
+import { CAUSES, DEFECTS, FOLLOW_UP_OUTCOMES, SUSPECTS } from '../../../core/model/study/catalogues';
+import { inWords } from '../../../core/model/study/labels';
 import type { ChainPrint, FollowUpsPage, ShownChain } from '../../../server/runs/follow-ups';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';

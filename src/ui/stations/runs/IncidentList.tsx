@@ -1,6 +1,6 @@
 import type { Stored } from '../../../data';
-import type { ContenderMark } from '../../../core/study';
-import { inWords } from '../../../core/study/labels';
+import type { ContenderMark } from '../../../core/model/study';
+import { inWords } from '../../../core/model/study/labels';
 import { duration, shortTime } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import { UnknownCell } from '../../marks/Unknown';

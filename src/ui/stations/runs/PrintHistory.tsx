@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { columnWords } from '../../../core/study/labels';
+import { columnWords } from '../../../core/model/study/labels';
 import { callApi } from '../../kit/request';
 import { shortTime } from '../../lib/format';
 

@@ -1,5 +1,5 @@
-import { ledgerOf, type Ledger } from '../../../core/ledger';
-import type { ContenderMark, PrintEventKind } from '../../../core/study';
+import { ledgerOf, type Ledger } from '../../../core/model/ledger';
+import type { ContenderMark, PrintEventKind } from '../../../core/model/study';
 import type { LinkMachine, Stored } from '../../../data';
 import { duration, percent } from '../../lib/format';
 import { localIso } from '../../lib/entry';

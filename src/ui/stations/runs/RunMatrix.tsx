@@ -1,5 +1,5 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
-import type { ContenderMark } from '../../../core/study';
+import type { ContenderMark } from '../../../core/model/study';
 import type { CellTally } from '../../../data';
 import { duration } from '../../lib/format';
 import { RunMark, RUN_WORDS } from '../../marks/RunMark';

@@ -1,6 +1,6 @@
 import { memo, useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { ContenderMark, PrintEventKind } from '../../../core/study';
+import type { ContenderMark, PrintEventKind } from '../../../core/model/study';
 import type { Stored } from '../../../data';
 import type { StudyLink } from '../../../server/runs/link';
 import type { RunsData } from '../../../server/runs/page';

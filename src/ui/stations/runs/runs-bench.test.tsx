@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { contenderMarks } from '../../../core/study';
+import { contenderMarks } from '../../../core/model/study';
 import { emptyOutbox } from '../../../../tests/support/outbox';
 import { eventStreams } from '../../../../tests/support/event-source';
 import { smallStudy } from '../../../../tests/support/small-study';

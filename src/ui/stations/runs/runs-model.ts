@@ -1,6 +1,6 @@
 import type { CellTally, Stored } from '../../../data';
-import { ledgerOf } from '../../../core/ledger';
-import type { PrintEventKind } from '../../../core/study';
+import { ledgerOf } from '../../../core/model/ledger';
+import type { PrintEventKind } from '../../../core/model/study';
 import type { OrderedPrint } from '../../../server/plan/page';
 import type { RunState } from '../../marks/RunMark';
 

@@ -1,4 +1,4 @@
-import { ledgerOf } from '../../../core/ledger';
+import { ledgerOf } from '../../../core/model/ledger';
 import type { Stored } from '../../../data';
 import type { Values } from '../../records/use-record';
 import type { AnyPrint } from './runs-model';

@@ -1,4 +1,4 @@
-import { instant } from '../../../core/study';
+import { instant } from '../../../core/model/study';
 import type { SlicedSummary, Stored } from '../../../data';
 import type { MachineFacts } from '../../../server/runs/page';
 import type { Values } from '../../records/use-record';

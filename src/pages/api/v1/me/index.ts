@@ -1,4 +1,4 @@
-import { RIGHTS } from '../../../../core/access';
+import { RIGHTS } from '../../../../core/model/access';
 import { mayNow, presentWorker } from '../../../../server/access/actor';
 import { changeOwnPassword, ownChangeSchema, signOut } from '../../../../server/access/devices';
 import { cookieHeader } from '../../../../server/access/sign-in';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { ROLES } from '../../../../../core/access';
+import { ROLES } from '../../../../../core/model/access';
 import { localPath } from '../../../../../server/access/local-path';
 import { myDevices, pairDevice } from '../../../../../server/access/devices';
 import { endpoint, onlyMethods } from '../../../../../server/http/endpoint';

@@ -1,7 +1,7 @@
 import { endpoint, onlyMethods, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 import { historyOfRow, keyFrom, tableOf } from '../../../../../server/rows';
-import { tableSpec } from '../../../../../core/study';
+import { tableSpec } from '../../../../../core/model/study';
 
 export const GET = endpoint(
   {

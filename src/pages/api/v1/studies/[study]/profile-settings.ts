@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { PROFILE_KINDS } from '../../../../../core/study';
+import { PROFILE_KINDS } from '../../../../../core/model/study';
 import { endpoint, onlyMethods, operatorOf, param } from '../../../../../server/http/endpoint';
 import { json } from '../../../../../server/http/problem';
 import { fillProfile } from '../../../../../server/line-up/profile-settings';

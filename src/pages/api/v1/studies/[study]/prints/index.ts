@@ -1,6 +1,6 @@
 import { printKept } from '../../../../../../server/api/answers';
 import * as z from 'zod';
-import { TABLES } from '../../../../../../core/study';
+import { TABLES } from '../../../../../../core/model/study';
 import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 import { endPrintOf } from '../../../../../../server/runs/end';

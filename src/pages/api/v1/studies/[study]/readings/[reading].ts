@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { time } from '../../../../../../core/study';
+import { time } from '../../../../../../core/model/study';
 import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 import { takeBackReading } from '../../../../../../server/measure/readings';

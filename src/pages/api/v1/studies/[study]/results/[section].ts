@@ -1,6 +1,6 @@
 import { resultsRead } from '../../../../../../server/api/answers';
 import * as z from 'zod';
-import { PART_NAMES } from '../../../../../../core/results';
+import { PART_NAMES } from '../../../../../../core/answers/results';
 import { endpoint, onlyMethods, param, queryOf } from '../../../../../../server/http/endpoint';
 import { json } from '../../../../../../server/http/problem';
 import { resultsOf } from '../../../../../../server/results/results';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { tableSpec, type AnyRow } from '../../../../../../../core/study';
+import { tableSpec, type AnyRow } from '../../../../../../../core/model/study';
 import {
   endpoint,
   onlyMethods,

@@ -1,0 +1,10 @@
+export {
+  FIGURE_GROUPS,
+  figureNamesOf,
+  figureText,
+  figureWords,
+  namesOf,
+  type FigureGroup,
+  type FigureNames,
+  type FigureWords,
+} from './names';

@@ -1,0 +1,50 @@
+import { saidPrints, type PrintsAsked } from './prints-needed';
+import type { PairRow } from '../../statistics/compare';
+
+const mm = (value: number): string => Math.abs(value).toFixed(3);
+
+/**
+ * What the prints on either side of a change prove about how accurate the machine is, in a sentence.
+ *
+ * @param pair the comparison of after with before; null where nothing can be compared
+ * @param delta the smallest difference that matters, mm
+ */
+export function beforeAfterSentence(
+  pair: PairRow | null,
+  prints: { before: number; after: number },
+  delta: number | null,
+): string {
+  if (!pair || pair.difference.estimate === null) return 'Nothing was measured on both sides yet.';
+  const { estimate, low, high } = pair.difference;
+  const way = estimate < 0 ? 'nearer to' : 'further from';
+  const found =
+    Math.abs(estimate) < 5e-4
+      ? 'After the change the parts are as near to nominal in the mean as before'
+      : `After the change the parts are ${mm(estimate)} mm ${way} nominal in the mean`;
+  const range =
+    low === null || high === null ? '' : ` (${low.toFixed(3)} to ${high.toFixed(3)} mm)`;
+  switch (pair.verdict) {
+    case 'one_print':
+      return (
+        `${found}, but ${said(prints.before)} before and ${said(prints.after)} after can show a ` +
+        'difference, not decide it: all places of a plate share its faults. Two prints on each ' +
+        'side would begin to.'
+      );
+    case 'better':
+    case 'worse':
+      return `${found}${range}: more than the prints scatter.`;
+    case 'trivial':
+      return `${found}${range}: it is there, and less than matters here (±${delta} mm).`;
+    case 'indistinguishable':
+      return `Before and after cannot be told apart: any difference is below what matters here (±${delta} mm).`;
+    case 'unsettled':
+      return `${found}${range}: not settled${printsTail(pair)}.`;
+  }
+}
+
+function printsTail(pair: PrintsAsked): string {
+  const prints = saidPrints(pair);
+  return prints === null ? '' : `; it takes ${prints}`;
+}
+
+const said = (prints: number): string => (prints === 1 ? 'one print' : `${prints} prints`);
