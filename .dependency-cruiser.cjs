@@ -9,6 +9,12 @@ const WINGS = {
   text: ['model', 'statistics', 'geometry', 'toolpath', 'measures', 'answers'],
 };
 
+/** The folders of the server: each may know those before it. */
+const SUBJECTS = (
+  'network http access api jobs live uploads pictures backup rows artefacts photos panels ' +
+  'sliced-files line-up study results plan watching link report measure inspect runs workshop'
+).split(' ');
+
 /** Imports run one way: processes, pages → server → data, files → core; ui, threads, cli → core. */
 module.exports = {
   forbidden: [
@@ -115,6 +121,23 @@ module.exports = {
       severity: 'error',
       from: { path: '^src', pathNot: '^src/data' },
       to: { path: 'node_modules/(sequelize|pg|umzug)/' },
+    },
+    ...SUBJECTS.map((subject, at) => ({
+      name: `subject-${subject}`,
+      comment: `folders of the server know one another one way: ${subject} knows those before it`,
+      severity: 'error',
+      from: { path: `^src/server/${subject}/`, pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^src/server/[^/]+/',
+        pathNot: `^src/server/(${SUBJECTS.slice(0, at + 1).join('|')})/`,
+      },
+    })),
+    {
+      name: 'subject-unlisted',
+      comment: 'a new folder of the server has its place in the order',
+      severity: 'error',
+      from: {},
+      to: { path: '^src/server/[^/]+/', pathNot: `^src/server/(${SUBJECTS.join('|')})/` },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
   ],

@@ -1,10 +1,10 @@
 import { defineMiddleware } from 'astro:middleware';
 import { may } from './core/model/access';
-import { workAs, type Actor } from './server/access/actor';
+import { workAs, type Actor } from './server/http/actor';
 import { wantedBy } from './server/access/rules';
 import { tabOf, whoAsks } from './server/access/who';
-import { app } from './server/app';
-import { isOwnRequest } from './server/http/origin';
+
+import { isOwnRequest } from './server/network/origin';
 import { problem, problemOf } from './server/http/problem';
 
 /**
@@ -13,15 +13,16 @@ import { problem, problemOf } from './server/http/problem';
  */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, routePattern, params, url } = context;
+  const { app } = context.locals;
   if (!isOwnRequest(request)) return problem(403, 'Only pages of this program may do this.');
   const isApi = /^\/+api(?:\/|$)/.test(url.pathname);
   const wanted = wantedBy(routePattern, request.method, params);
   let actor: Actor | null;
   try {
-    actor = await whoAsks(request.headers);
+    actor = await whoAsks(app, request.headers);
   } catch (error) {
     if (!isApi) throw error;
-    return problemOf(error);
+    return problemOf(app, error);
   }
   if (wanted !== 'nothing') {
     if (!actor) return isApi ? problem(401, 'Sign in, or send a key.') : toSignIn(url);
@@ -40,7 +41,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
       const isPage = response.headers.get('content-type')?.startsWith('text/html') === true;
       return isPage ? problem(404, 'There is nothing at this address.') : response;
     }
-    return request.method === 'GET' ? app().pages.render(request.headers, next) : next();
+    return request.method === 'GET' ? app.pages.render(request.headers, next) : next();
   };
   return actor ? workAs(actor, work, tabOf(request.headers)) : work();
 });

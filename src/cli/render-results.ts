@@ -2,7 +2,13 @@ import type { Results } from '../core/answers/results';
 import { columnLabel, type Study } from '../core/model/study';
 import type { PairRow } from '../core/statistics/compare';
 import { sayClaim } from '../core/toolpath';
-import { saidEffects, saidScorecard, saidShare, saidSweep, saidVerdict } from '../core/text/phrasing';
+import {
+  saidEffects,
+  saidScorecard,
+  saidShare,
+  saidSweep,
+  saidVerdict,
+} from '../core/text/phrasing';
 import { figureNamesOf, figureWords } from '../core/answers/figure-names';
 import { ends, fixed, table } from './text-table';
 

@@ -1,6 +1,7 @@
 import type { Server } from 'node:http';
 import { clearFolders } from '../files/temporary';
-import { app, closeApp } from '../server/app';
+import type { App } from '../server/app';
+import { closeApp } from './app';
 
 /** So long a process that is to end waits for what is under way. */
 const PATIENCE_MS = 8000;
@@ -13,7 +14,7 @@ const ANSWERING_MS = 3000;
  *
  * @param current the server that listens; undefined in a process that serves nobody
  */
-export function endWhenTold(current: () => Server | undefined): void {
+export function endWhenTold(app: App, current: () => Server | undefined): void {
   let isEnding = false;
   const stop = () => {
     if (isEnding) return;
@@ -24,7 +25,7 @@ export function endWhenTold(current: () => Server | undefined): void {
     };
     setTimeout(() => end(1), PATIENCE_MS).unref();
     const close = () =>
-      closeApp().then(
+      closeApp(app).then(
         () => end(0),
         () => end(1),
       );
@@ -34,7 +35,7 @@ export function endWhenTold(current: () => Server | undefined): void {
       return;
     }
     server.close(() => void close());
-    app().newsroom.sendHome();
+    app.newsroom.sendHome();
     // Whoever has been answered meanwhile is waited for no longer.
     setInterval(() => server.closeIdleConnections(), IDLE_MS).unref();
     setTimeout(() => server.closeAllConnections(), ANSWERING_MS).unref();
@@ -48,8 +49,8 @@ export function endWhenTold(current: () => Server | undefined): void {
  * What goes wrong and nobody waits for is logged, and does not end the process: the queue cannot say that a job
  * failed while the database is away, and gives such jobs to somebody when it is back.
  */
-export function outliveStrayFaults(): void {
-  process.on('unhandledRejection', (error) => app().log.error(error, 'nobody waited for this'));
+export function outliveStrayFaults(app: App): void {
+  process.on('unhandledRejection', (error) => app.log.error(error, 'nobody waited for this'));
 }
 
 /** Ends a process that cannot start, with the reason in words. */

@@ -8,13 +8,13 @@ import {
 } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import compression from 'compression';
-import { doors } from '../server/access/doors';
+import { doors } from '../server/network/doors';
 import { viewerOf } from '../server/access/front';
 import { FROM_HEADER } from '../server/access/who';
-import { app } from '../server/app';
+import type { App } from '../server/app';
 import { refuseEarly, refuseUnreadable } from '../server/http/gate';
-import { tellHealth } from '../server/http/health';
-import { countRequest, tellMetrics } from '../server/http/metrics';
+import { tellHealth } from '../server/watching/health';
+import { countRequest, tellMetrics } from '../server/watching/metrics';
 import { withinRequest, type RequestScope } from '../server/http/scope';
 import type { Certificate } from './certificate';
 
@@ -32,7 +32,13 @@ const HEADERS = {
   'permissions-policy': 'geolocation=(), microphone=()',
 };
 
-export type Handler = (req: IncomingMessage, res: ServerResponse) => void;
+/** What answers for the pages: it is told what the server works with. */
+export type Handler = (
+  req: IncomingMessage,
+  res: ServerResponse,
+  next: undefined,
+  locals: { app: App },
+) => void;
 
 /** From where a request comes: a proxy's word for it only where one was said to stand there. */
 export function addressOf(req: Pick<IncomingMessage, 'headers' | 'socket'>): string {
@@ -43,7 +49,7 @@ export function addressOf(req: Pick<IncomingMessage, 'headers' | 'socket'>): str
 }
 
 /** What answers every request, once the application's handler is there. */
-export function frontDoor(handler: () => Handler | null): RequestListener {
+export function frontDoor(app: App, handler: () => Handler | null): RequestListener {
   const compress = compression() as unknown as (
     req: IncomingMessage,
     res: ServerResponse,
@@ -57,13 +63,14 @@ export function frontDoor(handler: () => Handler | null): RequestListener {
     const from = addressOf(req);
     const scope: RequestScope = { id: randomUUID(), actor: null };
     res.setHeader('x-request-id', scope.id);
-    noteWhenAnswered(req, res, scope);
-    if (refuseEarly(req, res) || tellHealth(req, res) || tellMetrics(req, res, from)) return;
+    noteWhenAnswered(app, req, res, scope);
+    if (refuseEarly(req, res) || tellHealth(app, req, res) || tellMetrics(app, req, res, from))
+      return;
     req.headers[FROM_HEADER] = from;
     withinRequest(scope, () => {
-      const answer = () => compress(req, res, () => handler()?.(req, res));
-      app()
-        .pages.showAgain(req, res, viewerOf)
+      const answer = () => compress(req, res, () => handler()?.(req, res, undefined, { app }));
+      app.pages
+        .showAgain(req, res, (asked) => viewerOf(app, asked))
         .then((isShown) => isShown || answer(), answer);
     });
   };
@@ -73,15 +80,20 @@ export function frontDoor(handler: () => Handler | null): RequestListener {
 const SECRET = /^(\/(?:enter|r|judge|api\/v1\/judging)\/)[^/]+/;
 
 /** Counts a request when it is answered, and writes it down where that is wanted (`LOG_LEVEL=info`). */
-function noteWhenAnswered(req: IncomingMessage, res: ServerResponse, scope: RequestScope): void {
+function noteWhenAnswered(
+  app: App,
+  req: IncomingMessage,
+  res: ServerResponse,
+  scope: RequestScope,
+): void {
   const began = performance.now();
   const method = req.method ?? '';
   const [path = ''] = (req.url ?? '').split('?');
   res.once('close', () => {
     const ms = Math.round(performance.now() - began);
-    countRequest(method, path, res.statusCode, ms);
+    countRequest(app, method, path, res.statusCode, ms);
     const said = { request: scope.id, actor: scope.actor, method, status: res.statusCode, ms };
-    app().log.info({ ...said, path: path.replace(SECRET, '$1…').slice(0, 200) }, 'answered');
+    app.log.info({ ...said, path: path.replace(SECRET, '$1…').slice(0, 200) }, 'answered');
   });
 }
 

@@ -3,17 +3,18 @@ import { delimiter, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { migrateDatabase } from '../server/migrate';
 import { clearFolders } from '../files/temporary';
-import { afterwards, app } from '../server/app';
-import { bareHost, doors, outerName, tellDoors } from '../server/access/doors';
+import { afterwards, type App } from '../server/app';
+import { bareHost, doors, outerName, tellDoors } from '../server/network/doors';
 import { isOwned } from '../server/access/front';
 import { linkForOwner } from '../server/access/links';
 import { loadDemo, publishDemo } from '../server/demo';
-import { askedPort, listenOnFirst } from '../server/http/listen';
-import { isLoopback } from '../server/http/origin';
-import { startJobs } from '../server/jobs';
+import { askedPort, listenOnFirst } from '../server/network/listen';
+import { isLoopback } from '../server/network/origin';
 import { openLink } from '../server/link';
+import { openApp } from './app';
 import { certificateFor, type Certificate } from './certificate';
 import { endWhenTold, endWithWords, outliveStrayFaults } from './ending';
+import { startJobs } from './jobs';
 import { frontDoor, makeServer, type Handler } from './front-door';
 
 const DEFAULT_PORT = 4680;
@@ -71,9 +72,12 @@ function sayOpen(scheme: string, port: number): void {
 }
 
 /** Lets machines elsewhere in, by TLS only. */
-async function openLinkTo(host: string, certificate: Certificate | null): Promise<void> {
+async function openLinkTo(
+  { link }: App,
+  host: string,
+  certificate: Certificate | null,
+): Promise<void> {
   if (!certificate || isLoopback(host)) return;
-  const { link } = app();
   const port = await link?.openTo?.({ ...certificate, host });
   if (!link || port == null) return;
   link.outerAddress = `mqtts://${outerName() ?? host}:${port}`;
@@ -81,10 +85,10 @@ async function openLinkTo(host: string, certificate: Certificate | null): Promis
 }
 
 /** Opens the doors as soon as somebody owns the application. */
-function openWhenOwned(open: () => Promise<void>): void {
+function openWhenOwned(app: App, open: () => Promise<void>): void {
   const waiting = setInterval(() => {
     // The database may be away for a moment: it is asked again.
-    void isOwned().then(
+    void isOwned(app).then(
       (isSo) => {
         if (!isSo) return;
         clearInterval(waiting);
@@ -98,40 +102,41 @@ function openWhenOwned(open: () => Promise<void>): void {
 
 /** Starts the web server; resolves when it answers. */
 async function serve(): Promise<void> {
+  const app = openApp();
   const host = askedHost();
   const outer = host === 'localhost' ? INNER : host;
   const asked = askedPort('PORT');
   let handler: Handler | null = null;
-  const listener = frontDoor(() => handler);
+  const listener = frontDoor(app, () => handler);
   const certificate = await wantedCertificate();
   const scheme = certificate ? 'https' : 'http';
   let server = makeServer(listener, certificate);
-  endWhenTold(() => server);
-  outliveStrayFaults();
+  endWhenTold(app, () => server);
+  outliveStrayFaults(app);
   clearFolders();
-  await migrateDatabase();
-  const demo = await loadDemo(process.env.DEMO_STUDY?.split(delimiter).filter(Boolean) ?? []);
+  await migrateDatabase(app);
+  const demo = await loadDemo(app, process.env.DEMO_STUDY?.split(delimiter).filter(Boolean) ?? []);
   // Workers of their own do them where they are said to.
-  await startJobs(app(), process.env.JOBS !== 'elsewhere');
-  const isWaiting = doors().isOpen && !(await isOwned());
-  app().link = await openLink(app());
+  await startJobs(app, process.env.JOBS !== 'elsewhere');
+  const isWaiting = doors().isOpen && !(await isOwned(app));
+  app.link = await openLink(app);
   const entry = join(process.cwd(), 'dist', 'web', 'server', 'entry.mjs');
   ({ handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler });
   // Beyond this computer only where somebody owns it.
   const port = await listen(server, isWaiting ? INNER : outer, asked);
-  if (process.env.DEMO_REPORTS === '1') afterwards(() => publishDemo(app(), demo));
-  const link = app().link?.address ?? '';
+  if (process.env.DEMO_REPORTS === '1') afterwards(app, () => publishDemo(app, demo));
+  const link = app.link?.address ?? '';
   const local = `${scheme}://${isLoopback(host) ? host : '127.0.0.1'}:${port}`;
   say(`Vergleich is running at ${local}/`);
   say(`Machines speak to it at ${link}`);
   const open = async () => {
     sayOpen(scheme, port);
-    await openLinkTo(outer, certificate);
+    await openLinkTo(app, outer, certificate);
   };
-  const enter = isWaiting ? await linkForOwner(app().db) : null;
+  const enter = isWaiting ? await linkForOwner(app.db) : null;
   if (enter) {
     say(`Nobody owns it yet. Open this on this computer within 15 minutes, once: ${local}${enter}`);
-    openWhenOwned(async () => {
+    openWhenOwned(app, async () => {
       // Behind a proxy it stays where it listens: who is on the way in at this moment is let in.
       if (outer !== INNER) {
         server.close();

@@ -8,12 +8,12 @@ import {
   NotFoundError,
   writeStudy,
 } from '../data';
-import { app, type App } from './app';
-import { makeReport } from './report/make';
+import type { App } from './app';
+import { makeReport } from './report/job';
 import { changeRevision } from './report/revisions';
 import { aboutStudy } from './study/studies';
 import { importStudy } from './study/import';
-import { readOnThread } from './study/read-package';
+import { packageReader } from './study/read-package';
 
 const KEY = 'demo/';
 
@@ -24,15 +24,15 @@ const KEY = 'demo/';
  *
  * @param paths folders of their packages
  */
-export async function loadDemo(paths: readonly string[]): Promise<string[]> {
-  const { db, log } = app();
+export async function loadDemo(app: App, paths: readonly string[]): Promise<string[]> {
+  const { db, log } = app;
   if (paths.length === 0) return [];
   if ((await countStudies(db)) > 0 && !(await hasImports(db, KEY))) return [];
   const studies: string[] = [];
   for (const path of paths) {
     const key = `${KEY}${basename(path)}`;
     try {
-      const { studyId, faults } = await importStudy(db, path, readOnThread, { key });
+      const { studyId, faults } = await importStudy(db, path, packageReader(app), { key });
       if (studyId === null) log.error({ faults }, 'the demo study has faults');
       else studies.push(studyId);
     } catch (error) {
@@ -61,7 +61,7 @@ export async function publishDemo(app: App, studies: readonly string[]): Promise
 }
 
 async function publishReports(app: App, studyId: string): Promise<void> {
-  const { name, report } = await aboutStudy(studyId);
+  const { name, report } = await aboutStudy(app, studyId);
   for (const [at, until] of (report?.frozen ?? []).entries()) {
     const there = await listRevisions(app.db, studyId);
     const known = there.find((one) => one.number === at + 1);
@@ -72,6 +72,6 @@ async function publishReports(app: App, studyId: string): Promise<void> {
     // One that failed, or broke down when a process ended, is made again.
     if (known?.state === 'failed') await askAgain(app.db, studyId, number);
     await makeReport(app, { studyId, number }, false);
-    await changeRevision(studyId, number, { publish: true, name }, null);
+    await changeRevision(app, studyId, number, { publish: true, name }, null);
   }
 }

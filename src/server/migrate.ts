@@ -1,5 +1,5 @@
 import { isDatabaseAway, migrate, tieRows, transact } from '../data';
-import { app } from './app';
+import type { App } from './app';
 
 /**
  * Brings the application's database to the newest schema, and every row of a thing its place in the
@@ -7,13 +7,11 @@ import { app } from './app';
  *
  * @throws Error in words where the database cannot be used
  */
-export async function migrateDatabase(): Promise<void> {
+export async function migrateDatabase(app: App): Promise<void> {
   try {
-    await migrate(app().db.sequelize);
+    await migrate(app.db.sequelize);
     // Rows that are older than the workshop get their things.
-    await transact(app().db, (bound) =>
-      tieRows(bound, null, { knownAt: new Date(), isKept: false }),
-    );
+    await transact(app.db, (bound) => tieRows(bound, null, { knownAt: new Date(), isKept: false }));
   } catch (error) {
     if (!isDatabaseAway(error)) throw error;
     const why = error instanceof Error && error.message !== '' ? error.message : 'no answer';

@@ -4,7 +4,13 @@ import {
   UniqueConstraintError,
   type WhereOptions,
 } from 'sequelize';
-import { columnsOf, tableSpec, type AnyRow, type Row, type TableName } from '../../core/model/study';
+import {
+  columnsOf,
+  tableSpec,
+  type AnyRow,
+  type Row,
+  type TableName,
+} from '../../core/model/study';
 import { select, within, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';

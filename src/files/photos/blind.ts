@@ -1,5 +1,11 @@
 import sharp from 'sharp';
-import { project, warped, type Pixels, type Projection, type ViewBox } from '../../core/measures/image';
+import {
+  project,
+  warped,
+  type Pixels,
+  type Projection,
+  type ViewBox,
+} from '../../core/measures/image';
 import { fromPixels, halved, type Rgb } from './levels';
 import { PictureError, readColour } from './pictures';
 

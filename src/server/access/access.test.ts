@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bareHost, readDoors } from './doors';
+import { bareHost, readDoors } from '../network/doors';
 import { localPath } from './local-path';
 import { wantedBy } from './rules';
 import { hashOf, isToken, newToken } from './tokens';

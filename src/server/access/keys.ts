@@ -2,9 +2,9 @@ import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
 import { name } from '../../core/model/study/values';
 import { insertKey, listKeys, logAccess, revokeKey, transact, type AccessKey } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
-import { presentWorker } from './actor';
+import { presentWorker } from '../http/actor';
 import { hashOf, newToken } from './tokens';
 
 export type { AccessKey } from '../../data';
@@ -37,15 +37,13 @@ export interface MadeKey {
   ends_at: string;
 }
 
-export const keys = (): Promise<AccessKey[]> => listKeys(app().db);
+export const keys = (app: App): Promise<AccessKey[]> => listKeys(app.db);
 
 /** Makes a key for a program; its secret is shown this once. @throws RequestError */
-export function addKey({
-  name: called,
-  role,
-  days,
-  machine_id,
-}: z.infer<typeof keySchema>): Promise<MadeKey> {
+export function addKey(
+  app: App,
+  { name: called, role, days, machine_id }: z.infer<typeof keySchema>,
+): Promise<MadeKey> {
   const personId = presentWorker()?.personId ?? null;
   if (personId === null) {
     throw new RequestError(
@@ -56,7 +54,7 @@ export function addKey({
   const secret = newToken();
   const key_id = uuid();
   const ends_at = new Date(Date.now() + days * 86_400_000).toISOString();
-  return transact(app().db, async (db) => {
+  return transact(app.db, async (db) => {
     const good = (await listKeys(db)).filter((key) => key.revoked_at === null);
     if (good.length >= MOST_KEYS)
       throw new RequestError(422, `There are ${MOST_KEYS} keys already.`);
@@ -72,8 +70,8 @@ export function addKey({
 }
 
 /** Takes a key back. @throws RequestError where there is none */
-export const takeKeyBack = (keyId: string): Promise<void> =>
-  transact(app().db, async (db) => {
+export const takeKeyBack = (app: App, keyId: string): Promise<void> =>
+  transact(app.db, async (db) => {
     const called = await revokeKey(db, keyId);
     if (called === null) throw new RequestError(404, 'There is no such key to take back.');
     await logAccess(db, { what: 'key taken back', name: called });

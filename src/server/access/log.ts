@@ -1,8 +1,8 @@
 import { listAccess, type AccessEntry } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 export type { AccessEntry } from '../../data';
 
 /** What happened at the doors, the latest first, where it has a text in it. */
-export const accessLog = (text: string, limit: number): Promise<AccessEntry[]> =>
-  listAccess(app().db, text, limit);
+export const accessLog = (app: App, text: string, limit: number): Promise<AccessEntry[]> =>
+  listAccess(app.db, text, limit);

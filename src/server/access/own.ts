@@ -1,7 +1,7 @@
 import type { TableName } from '../../core/model/study';
 import { enteredBy, type Write } from '../../data';
 import { RequestError } from '../http/problem';
-import { mayNow, presentWorker } from './actor';
+import { mayNow, presentWorker } from '../http/actor';
 
 /**
  * Lets those who only enter at the bench correct what is theirs, and nobody else's.

@@ -28,10 +28,10 @@ import {
   type Passkey,
   type PasskeyProof,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { checkOwnPassword, myself } from './devices';
-import { bareHost, doors } from './doors';
+import { bareHost, doors } from '../network/doors';
 import { beginSession, type Visitor } from './sign-in';
 import { checkChallenges, giveBack, takeTry } from './tries';
 
@@ -109,7 +109,7 @@ export const passkeySignInSchema = z.strictObject({
 });
 
 /** The passkeys of who asks. */
-export const myPasskeys = (): Promise<Passkey[]> => listPasskeys(app().db, myself().personId);
+export const myPasskeys = (app: App): Promise<Passkey[]> => listPasskeys(app.db, myself().personId);
 
 const transportsOf = (proof: PasskeyProof) =>
   proof.transports.split(' ').filter((one) => one !== '') as AuthenticatorTransport[];
@@ -120,14 +120,15 @@ const transportsOf = (proof: PasskeyProof) =>
  * @throws RequestError
  */
 export async function beginPasskey(
+  app: App,
   current: string,
   host: string,
   address: string,
 ): Promise<PublicKeyCredentialCreationOptionsJSON> {
   const { rpId } = partyAt(host);
   const { personId, name } = myself();
-  const { db } = app();
-  await checkOwnPassword(current, address);
+  const { db } = app;
+  await checkOwnPassword(app, current, address);
   const known = await proofsOf(db, personId);
   if (known.length >= MOST_PASSKEYS) {
     throw new RequestError(409, FULL);
@@ -153,19 +154,20 @@ const LATE = 'This took too long, or was done already. Begin again.';
 
 /** Keeps the passkey that a browser has made for who asks. @throws RequestError */
 export async function addPasskey(
+  app: App,
   { name, response }: z.infer<typeof addPasskeySchema>,
   host: string,
 ): Promise<void> {
   const { rpId, origin } = partyAt(host);
   const { personId } = myself();
-  const { db } = app();
+  const { db } = app;
   const found = await verifyRegistrationResponse({
     response: response as RegistrationResponseJSON,
     expectedChallenge: (challenge) => useChallenge(db, challenge, personId),
     expectedOrigin: origin,
     expectedRPID: rpId,
     requireUserVerification: true,
-  }).catch((error: unknown) => refuse(error, 422, LATE));
+  }).catch((error: unknown) => refuse(app, error, 422, LATE));
   if (!found.verified) throw new RequestError(422, LATE);
   const { id, publicKey, counter, transports } = found.registrationInfo.credential;
   const proof = {
@@ -187,8 +189,8 @@ export async function addPasskey(
 }
 
 /** Takes a passkey away from who asks. */
-export const dropPasskey = (passkeyId: string): Promise<void> =>
-  transact(app().db, async (db) => {
+export const dropPasskey = (app: App, passkeyId: string): Promise<void> =>
+  transact(app.db, async (db) => {
     const name = await deletePasskey(db, myself().personId, passkeyId);
     if (name === null) throw new RequestError(404, 'There is no such passkey.');
     await logAccess(db, { what: 'passkey taken away', detail: { passkey: name } });
@@ -196,15 +198,16 @@ export const dropPasskey = (passkeyId: string): Promise<void> =>
 
 /** What a browser signs to sign somebody in: it knows itself which of its passkeys are good here. */
 export async function beginPasskeySignIn(
+  app: App,
   host: string,
   address: string,
 ): Promise<PublicKeyCredentialRequestOptionsJSON> {
-  await checkChallenges(address);
+  await checkChallenges(app, address);
   const options = await generateAuthenticationOptions({
     rpID: partyAt(host).rpId,
     userVerification: 'required',
   });
-  await keepChallenge(app().db, options.challenge, null, MINUTES);
+  await keepChallenge(app.db, options.challenge, null, MINUTES);
   return options;
 }
 
@@ -212,18 +215,19 @@ const UNKNOWN = 'This passkey is not known here. Sign in by your password.';
 
 /** Signs somebody in by their passkey. @throws RequestError 401, 429 */
 export async function signInByPasskey(
+  app: App,
   { response }: z.infer<typeof passkeySignInSchema>,
   host: string,
   visitor: Visitor,
 ): Promise<string> {
-  const { db } = app();
+  const { db } = app;
   const { rpId, origin } = partyAt(host);
   const { address } = visitor;
-  await takeTry({ address });
+  await takeTry(app, { address });
   const proof = await findProof(db, response.id);
   const failed = async (error: unknown): Promise<never> => {
     await logAccess(db, { what: 'sign-in failed', name: 'passkey', address });
-    return refuse(error, 401, UNKNOWN);
+    return refuse(app, error, 401, UNKNOWN);
   };
   if (!proof) return failed(new Error('unknown'));
   const found = await verifyAuthenticationResponse({
@@ -240,7 +244,7 @@ export async function signInByPasskey(
     },
   }).catch(failed);
   if (!found.verified) return failed(new Error('not verified'));
-  await giveBack({ address });
+  await giveBack(app, { address });
   return transact(db, async (bound) => {
     await notePasskeyUsed(bound, proof.passkey_id, found.authenticationInfo.newCounter);
     const person = await findPerson(bound, proof.person_id);
@@ -249,9 +253,9 @@ export async function signInByPasskey(
 }
 
 /** What cannot be verified is refused in words; what the database says is not a refusal. */
-function refuse(error: unknown, status: 401 | 422, words: string): never {
+function refuse(app: App, error: unknown, status: 401 | 422, words: string): never {
   if (error instanceof Error && 'sql' in error) throw error;
-  app().log.info(
+  app.log.info(
     { reason: error instanceof Error ? error.message : 'unknown' },
     'a passkey was refused',
   );

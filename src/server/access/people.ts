@@ -12,7 +12,7 @@ import {
   type Database,
   type Person,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { makeLink, type HandedLink } from './links';
 
@@ -34,13 +34,14 @@ export const personChangeSchema = z.strictObject({
   isClosed: z.boolean().optional(),
 });
 
-export const people = (): Promise<Person[]> => listPeople(app().db);
+export const people = (app: App): Promise<Person[]> => listPeople(app.db);
 
 /** Makes somebody, who sets a password by the link. @throws ConflictError, RequestError */
 export const addPerson = (
+  app: App,
   sent: z.infer<typeof personSchema>,
 ): Promise<{ person: Person; link: HandedLink }> =>
-  transact(app().db, async (db) => {
+  transact(app.db, async (db) => {
     if ((await listPeople(db)).length >= MOST_PEOPLE) {
       throw new RequestError(422, `There are ${MOST_PEOPLE} people already.`);
     }
@@ -52,8 +53,8 @@ export const addPerson = (
   });
 
 /** A link by which somebody sets a password, the first or another. @throws NotFoundError, RequestError */
-export const linkFor = (personId: string): Promise<HandedLink> =>
-  transact(app().db, async (db) => passwordLink(db, await findPerson(db, personId)));
+export const linkFor = (app: App, personId: string): Promise<HandedLink> =>
+  transact(app.db, async (db) => passwordLink(db, await findPerson(db, personId)));
 
 async function passwordLink(db: Database, person: Person): Promise<HandedLink> {
   const { name: called, closed_at, person_id } = person;
@@ -67,10 +68,11 @@ async function passwordLink(db: Database, person: Person): Promise<HandedLink> {
 
 /** Changes somebody. @throws NotFoundError, ConflictError, RefusedError */
 export const alterPerson = (
+  app: App,
   personId: string,
   { version, ...sent }: z.infer<typeof personChangeSchema>,
 ): Promise<Person> =>
-  transact(app().db, async (db) => {
+  transact(app.db, async (db) => {
     const { before, after } = await changePerson(db, personId, sent, version);
     await logAccess(db, { ...whatChanged(before, after), name: after.name });
     return after;

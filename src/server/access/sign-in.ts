@@ -14,9 +14,9 @@ import {
   type AccessLink,
   type Person,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
-import { doors } from './doors';
+import { doors } from '../network/doors';
 import { hashPassword, isPassword } from './passwords';
 import { hashOf, isToken, newToken } from './tokens';
 import { giveBack, takeTry } from './tries';
@@ -51,7 +51,7 @@ export function cookieHeader(token: string | null): string {
 
 /** Begins a session; what its cookie holds. */
 export async function beginSession(
-  db: ReturnType<typeof app>['db'],
+  db: App['db'],
   person: Pick<Person, 'person_id' | 'name'>,
   role: Role,
   how: string,
@@ -71,10 +71,15 @@ export async function beginSession(
 }
 
 /** Signs somebody in by their password. @throws RequestError 401, 429 */
-export async function signIn(name: string, password: string, visitor: Visitor): Promise<string> {
-  const { db } = app();
+export async function signIn(
+  app: App,
+  name: string,
+  password: string,
+  visitor: Visitor,
+): Promise<string> {
+  const { db } = app;
   const asked = { name, address: visitor.address };
-  await takeTry(asked);
+  await takeTry(app, asked);
   const person = await findByName(db, name);
   if (!(await isPassword(person?.password_hash ?? null, password)) || !person) {
     await logAccess(db, {
@@ -84,7 +89,7 @@ export async function signIn(name: string, password: string, visitor: Visitor): 
     });
     throw new RequestError(401, 'The name or the password is wrong.');
   }
-  await giveBack(asked);
+  await giveBack(app, asked);
   return transact(db, (bound) => beginSession(bound, person, person.role, 'by password', visitor));
 }
 
@@ -110,13 +115,13 @@ function refuseElsewhere(link: AccessLink, address: string): void {
 }
 
 /** What a link would do. @throws RequestError where it is not good, or not from there */
-export async function offerOf(token: string, address: string): Promise<LinkOffer> {
-  await takeTry({ address });
-  const link = isToken(token) ? await findLink(app().db, hashOf(token)) : null;
+export async function offerOf(app: App, token: string, address: string): Promise<LinkOffer> {
+  await takeTry(app, { address });
+  const link = isToken(token) ? await findLink(app.db, hashOf(token)) : null;
   if (!link) throw new RequestError(410, LATE);
-  await giveBack({ address });
+  await giveBack(app, { address });
   refuseElsewhere(link, address);
-  const person = link.person_id ? await findPerson(app().db, link.person_id) : null;
+  const person = link.person_id ? await findPerson(app.db, link.person_id) : null;
   return {
     kind: link.kind,
     name: person?.name ?? null,
@@ -138,12 +143,13 @@ export interface Entering {
  * @throws RequestError where the link is not good, or what was said is not enough
  */
 export async function enterByLink(
+  app: App,
   token: string,
   said: Entering,
   visitor: Visitor,
 ): Promise<{ token: string; leadsTo: string }> {
-  const { db } = app();
-  const offer = await offerOf(token, visitor.address);
+  const { db } = app;
+  const offer = await offerOf(app, token, visitor.address);
   const name = offer.name ?? said.name?.trim() ?? '';
   if (name === '') throw new RequestError(422, 'Say the name that you sign in with.');
   // Hashing takes a tenth of a second: it is done before anything is locked.
@@ -172,7 +178,7 @@ export async function enterByLink(
 
 /** The owner of a name, with a new password; made where nobody is called so. */
 async function makeOwner(
-  db: ReturnType<typeof app>['db'],
+  db: App['db'],
   name: string,
   initials: string | null,
   password: string | null,

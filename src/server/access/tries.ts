@@ -1,7 +1,7 @@
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
-import { presentWorker } from './actor';
+import { presentWorker } from '../http/actor';
 
 /** So many failed tries are free; each further one within the time is waited for. */
 const LIMITS = {
@@ -21,13 +21,10 @@ type Kind = keyof typeof LIMITS;
 
 type Counts = Record<Kind, RateLimiterPostgres>;
 
-const KEY = Symbol.for('vergleich.tries');
-const holder = globalThis as unknown as Record<symbol, Counts | undefined>;
-
 /** Counts of one kind; its table is there since the migrations, and so it needs no time to open. */
-const open = (kind: Kind) =>
+const open = (app: App, kind: Kind) =>
   new RateLimiterPostgres({
-    storeClient: app().db.sequelize,
+    storeClient: app.db.sequelize,
     storeType: 'sequelize',
     tableName: 'sign_in_tries',
     tableCreated: true,
@@ -35,17 +32,24 @@ const open = (kind: Kind) =>
     ...LIMITS[kind],
   });
 
+const opened = new WeakMap<App, Counts>();
+
 /** The counts of tries: they are in the database, for every process the same. */
-const counts = (): Counts =>
-  (holder[KEY] ??= {
-    account: open('account'),
-    address: open('address'),
-    passkeys: open('passkeys'),
-    judges: open('judges'),
-    files: open('files'),
-    imports: open('imports'),
-    reports: open('reports'),
-  });
+function counts(app: App): Counts {
+  const known = opened.get(app);
+  if (known) return known;
+  const made = {
+    account: open(app, 'account'),
+    address: open(app, 'address'),
+    passkeys: open(app, 'passkeys'),
+    judges: open(app, 'judges'),
+    files: open(app, 'files'),
+    imports: open(app, 'imports'),
+    reports: open(app, 'reports'),
+  };
+  opened.set(app, made);
+  return made;
+}
 
 /** Of whom a try is: a name, where it was by one, and the address that it came from. */
 export interface Try {
@@ -74,8 +78,8 @@ function refuse(ms: number, what = 'Too many tries'): never {
  *
  * @throws RequestError 429
  */
-export async function takeTry(asked: Try): Promise<void> {
-  const limits = counts();
+export async function takeTry(app: App, asked: Try): Promise<void> {
+  const limits = counts(app);
   for (const [kind, key] of keysOf(asked)) {
     await limits[kind].consume(key).catch((error: unknown) => {
       if (error instanceof RateLimiterRes) refuse(error.msBeforeNext);
@@ -85,20 +89,22 @@ export async function takeTry(asked: Try): Promise<void> {
 }
 
 /** Takes a successful try off the count of the address, and resets that of the account. */
-export async function giveBack({ name, address }: Try): Promise<void> {
-  const limits = counts();
+export async function giveBack(app: App, { name, address }: Try): Promise<void> {
+  const limits = counts(app);
   await limits.address.reward(address);
   if (name !== undefined) await limits.account.delete(accountOf(name));
 }
 
 /** Counts that somebody begins to judge in a panel, from an address. @throws RequestError 429 */
-export const checkBeginnings = (address: string): Promise<void> => begins('judges', address);
+export const checkBeginnings = (app: App, address: string): Promise<void> =>
+  begins(app, 'judges', address);
 
 /** Counts that somebody begins to sign in by a passkey, from an address. @throws RequestError 429 */
-export const checkChallenges = (address: string): Promise<void> => begins('passkeys', address);
+export const checkChallenges = (app: App, address: string): Promise<void> =>
+  begins(app, 'passkeys', address);
 
-async function begins(kind: 'judges' | 'passkeys', address: string): Promise<void> {
-  await counts()
+async function begins(app: App, kind: 'judges' | 'passkeys', address: string): Promise<void> {
+  await counts(app)
     [kind].consume(address)
     .catch((error: unknown) => {
       if (error instanceof RateLimiterRes) refuse(error.msBeforeNext);
@@ -111,10 +117,10 @@ async function begins(kind: 'judges' | 'passkeys', address: string): Promise<voi
  *
  * @throws RequestError 429
  */
-export async function checkWork(kind: 'files' | 'imports' | 'reports'): Promise<void> {
+export async function checkWork(app: App, kind: 'files' | 'imports' | 'reports'): Promise<void> {
   const worker = presentWorker();
   if (!worker?.id) return;
-  await counts()
+  await counts(app)
     [kind].consume(worker.id)
     .catch((error: unknown) => {
       if (error instanceof RateLimiterRes) {

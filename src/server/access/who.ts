@@ -1,7 +1,7 @@
 import { findKey, findSession, hasOwner, isUuid } from '../../data';
-import { app } from '../app';
-import { HOUSE, type Actor } from './actor';
-import { doors } from './doors';
+import type { App } from '../app';
+import { HOUSE, type Actor } from '../http/actor';
+import { doors } from '../network/doors';
 import { hashOf, isToken } from './tokens';
 
 /** From where a request comes: the front door tells it on, whatever was sent under this name. */
@@ -36,8 +36,8 @@ const bearerOf = (headers: Headers): string | null =>
  * As whom a request is made; null where it must be said and is not. There is no sign-in as long as there is
  * no owner: then the application is there for this computer only.
  */
-export async function whoAsks(headers: Headers): Promise<Actor | null> {
-  const { db } = app();
+export async function whoAsks(app: App, headers: Headers): Promise<Actor | null> {
+  const { db } = app;
   const bearer = bearerOf(headers);
   if (bearer !== null) {
     const key = await findKey(db, hashOf(bearer));

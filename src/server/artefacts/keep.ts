@@ -1,6 +1,13 @@
 import * as z from 'zod';
 import { breachesOf } from '../../core/model/package';
-import { idFrom, tableSpec, TABLES, type AnyRow, type Row, type TableName } from '../../core/model/study';
+import {
+  idFrom,
+  tableSpec,
+  TABLES,
+  type AnyRow,
+  type Row,
+  type TableName,
+} from '../../core/model/study';
 import {
   findFile,
   findRow,
@@ -12,7 +19,7 @@ import {
   writeStudy,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** What belongs to an artefact, in an order in which each names only what is before it. */
@@ -47,13 +54,14 @@ const asOf = (row: object, artefact_id: string) => ({ ...row, artefact_id }) as 
 
 /** Adds an artefact with all its rows, or nothing. @throws RequestError */
 export async function addArtefact(
+  app: App,
   studyId: string,
   content: ArtefactContent,
   who: string | null,
 ): Promise<{ artefact_id: string }> {
   const { artefact } = content;
   checkWithin(content);
-  return writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app.db, studyId, who, async (write) => {
     const mesh_sha256 = await hashOf(write, artefact.mesh);
     const artefact_id = artefact.artefact_id ?? (await freeId(write, artefact.name));
     await insertRow(write, 'artefacts', { ...artefact, artefact_id, mesh_sha256 });
@@ -113,12 +121,13 @@ async function hashOf({ db, studyId }: Write, path: string | null): Promise<stri
  * of its own, with the dimensions, ladders and zones of the old one, so that results do not mix.
  */
 export const changeMesh = (
+  app: App,
   studyId: string,
   artefact_id: string,
   mesh: string,
   who: string | null,
 ): Promise<{ artefact_id: string; isNewVersion: boolean }> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const { row_version, ...artefact } = await findRow(db, studyId, 'artefacts', { artefact_id });
     const change = { mesh, mesh_sha256: await hashOf(write, mesh) };

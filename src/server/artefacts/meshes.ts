@@ -16,7 +16,7 @@ import {
   type StudyFile,
 } from '../../data';
 import type { MeshOutcome, MeshTask } from '../../files/mesh-task';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** The largest mesh that a study takes in. */
@@ -32,9 +32,12 @@ export interface KeptMesh {
   sameAs: string | null;
 }
 
-async function onThread(task: MeshTask): Promise<Exclude<MeshOutcome, { message: string }>> {
+async function onThread(
+  app: App,
+  task: MeshTask,
+): Promise<Exclude<MeshOutcome, { message: string }>> {
   const signal = AbortSignal.timeout(PATIENCE_MS);
-  const outcome = await (app().drawers.run(task, { signal }) as Promise<MeshOutcome>).catch(
+  const outcome = await (app.drawers.run(task, { signal }) as Promise<MeshOutcome>).catch(
     (error: Error & { code?: string }) => {
       if (error.name !== 'AbortError' && error.code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
       return { message: 'is too much to be drawn: make it coarser' };
@@ -50,18 +53,19 @@ async function onThread(task: MeshTask): Promise<Exclude<MeshOutcome, { message:
  * @param evenIfSame whether it is kept though an artefact of the study has the same solid
  */
 export async function storeMesh(
+  app: App,
   studyId: string,
   name: string,
   content: Buffer,
   evenIfSame: boolean,
 ): Promise<KeptMesh> {
-  const { db, drawingEdition } = app();
+  const { db, drawingEdition } = app;
   await findStudy(db, studyId);
   const sha256 = createHash('sha256').update(content).digest('hex');
-  const made = await onThread({ sheet: { name, bytes: content } });
+  const made = await onThread(app, { sheet: { name, bytes: content } });
   if (!('sheet' in made)) throw new Error('the thread did not draw');
   await storeMeshSheet(db, sha256, drawingEdition, made.sheet);
-  const sameAs = evenIfSame ? null : await twinOf(studyId, content, name, made.sheet);
+  const sameAs = evenIfSame ? null : await twinOf(app, studyId, content, name, made.sheet);
   if (sameAs !== null) return { path: null, sameAs };
   const path = `meshes/${sha256.slice(0, 12)}.${made.sheet.facts.format.replace(/-.*/, '')}`;
   await storeContent(db, [content]);
@@ -71,15 +75,16 @@ export async function storeMesh(
 
 /** The artefact whose mesh is the same solid: equal in identity, or as near, and in every vertex. */
 async function twinOf(
+  app: App,
   studyId: string,
   content: Buffer,
   name: string,
   { facts }: MeshSheet,
 ): Promise<string | null> {
-  const files = await listFiles(app().db, studyId);
-  for (const row of await listRows(app().db, studyId, 'artefacts')) {
+  const files = await listFiles(app.db, studyId);
+  for (const row of await listRows(app.db, studyId, 'artefacts')) {
     const file = files.find(({ path }) => path === row.mesh);
-    const other = file && (await sheetOfFile(file));
+    const other = file && (await sheetOfFile(app, file));
     if (!other) continue;
     const isCandidate =
       other.facts.identity === facts.identity ||
@@ -90,27 +95,29 @@ async function twinOf(
             Math.abs(value - ([...facts.bbox_mm.min, ...facts.bbox_mm.max][at] ?? 0)) <= 0.01,
         ));
     if (!isCandidate) continue;
-    const theirs = { name: file.path, bytes: await contentOf(file) };
-    const outcome = await onThread({ same: [{ name, bytes: content }, theirs] });
+    const theirs = { name: file.path, bytes: await contentOf(app, file) };
+    const outcome = await onThread(app, { same: [{ name, bytes: content }, theirs] });
     if ('same' in outcome && outcome.same) return row.artefact_id;
   }
   return null;
 }
 
-async function contentOf({ sha256 }: StudyFile): Promise<Buffer> {
+async function contentOf(app: App, { sha256 }: StudyFile): Promise<Buffer> {
   const parts: Buffer[] = [];
-  for await (const part of readFile(app().db, sha256)) parts.push(part as Buffer);
+  for await (const part of readFile(app.db, sha256)) parts.push(part as Buffer);
   return Buffer.concat(parts);
 }
 
 /** What a mesh file shows, drawn once; null where it cannot be read. */
-export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
-  const { db, drawingEdition, log } = app();
+export async function sheetOfFile(app: App, file: StudyFile): Promise<MeshSheet | null> {
+  const { db, drawingEdition, log } = app;
   const kept = await findMeshSheet<MeshSheet>(db, file.sha256, drawingEdition);
   if (kept) return kept;
   if (file.bytes > LARGEST_MESH_MB * 1024 * 1024) return null;
   try {
-    const made = await onThread({ sheet: { name: file.path, bytes: await contentOf(file) } });
+    const made = await onThread(app, {
+      sheet: { name: file.path, bytes: await contentOf(app, file) },
+    });
     if (!('sheet' in made)) return null;
     await storeMeshSheet(db, file.sha256, drawingEdition, made.sheet);
     return made.sheet;
@@ -122,8 +129,12 @@ export async function sheetOfFile(file: StudyFile): Promise<MeshSheet | null> {
 }
 
 /** The mesh of an artefact among the study's files. @throws NotFoundError for an unknown artefact */
-async function meshOfArtefact(studyId: string, artefactId: string): Promise<StudyFile | null> {
-  const { db } = app();
+async function meshOfArtefact(
+  app: App,
+  studyId: string,
+  artefactId: string,
+): Promise<StudyFile | null> {
+  const { db } = app;
   await findStudy(db, studyId);
   const { mesh } = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
   return mesh === null ? null : findFile(db, studyId, mesh);
@@ -131,13 +142,14 @@ async function meshOfArtefact(studyId: string, artefactId: string): Promise<Stud
 
 /** The mesh of an artefact as a stream, with its ending; null where it has none. */
 export async function openMesh(
+  app: App,
   studyId: string,
   artefactId: string,
 ): Promise<{ content: Readable; ending: string } | null> {
-  const file = await meshOfArtefact(studyId, artefactId);
+  const file = await meshOfArtefact(app, studyId, artefactId);
   if (!file) return null;
   return {
-    content: readFile(app().db, file.sha256),
+    content: readFile(app.db, file.sha256),
     ending: file.path.split('.').at(-1) ?? 'stl',
   };
 }

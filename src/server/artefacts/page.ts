@@ -1,7 +1,7 @@
 import type { MeshSheet } from '../../core/geometry/mesh';
 import { groupBy } from '../../core/model/study';
 import { listFiles, listTables, tallyPrints, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from './meshes';
 
 /** An artefact with all that is looked at on it, and what was printed of it. */
@@ -39,8 +39,8 @@ const TABLES_OF_ARTEFACTS = [
 ] as const;
 
 /** The artefacts of a study, in the order in which they came. */
-export async function artefactsOf(studyId: string): Promise<ArtefactData[]> {
-  const { db } = app();
+export async function artefactsOf(app: App, studyId: string): Promise<ArtefactData[]> {
+  const { db } = app;
   const [files, tallies, tables] = await Promise.all([
     listFiles(db, studyId),
     tallyPrints(db, studyId),
@@ -71,7 +71,7 @@ export async function artefactsOf(studyId: string): Promise<ArtefactData[]> {
       const file = byPath.get(artefact.mesh ?? '');
       return {
         artefact,
-        sheet: file ? await sheetOfFile(file) : null,
+        sheet: file ? await sheetOfFile(app, file) : null,
         dimensions: own.dimensions(id),
         dimensionPlaces: own.dimensionPlaces(id),
         retired: own.retired(id).map((row) => row.dimension_id),

@@ -11,7 +11,7 @@ import {
   oneAtATime,
   type MadeBackup,
 } from '../../data';
-import { app, type App } from '../app';
+import type { App } from '../app';
 import { makeBackup, rowsOf } from './dump';
 import { BackupError } from './fault';
 import { readBack } from './read-back';
@@ -155,9 +155,9 @@ export interface BackupStanding {
   isLate: boolean;
 }
 
-export async function backupStanding(now = Date.now()): Promise<BackupStanding> {
+export async function backupStanding(app: App, now = Date.now()): Promise<BackupStanding> {
   const plan = backupPlan();
-  const { good, last } = await lastBackups(app().db);
+  const { good, last } = await lastBackups(app.db);
   return {
     isPlanned: plan !== null,
     good: good && {
@@ -167,7 +167,7 @@ export async function backupStanding(now = Date.now()): Promise<BackupStanding> 
       rows: good.rows ?? 0,
     },
     fault: last?.fault ?? null,
-    readBack: await lastReadBack(app().db),
+    readBack: await lastReadBack(app.db),
     isLate: plan !== null && (good === null || now - Date.parse(good.at) > 2 * plan.everyMs),
   };
 }

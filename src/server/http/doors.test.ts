@@ -4,7 +4,7 @@ import type { Duplex } from 'node:stream';
 import { describe, expect, it, vi } from 'vitest';
 import { kindOfPath, kindOfPicture, isHeic } from '../../files/photos/picture-kinds';
 import { refuseEarly, refuseUnreadable } from './gate';
-import { isLoopback, isOwnRequest } from './origin';
+import { isLoopback, isOwnRequest } from '../network/origin';
 
 /** What the gate answers to a request line; null where it lets it through. */
 async function answerTo(method: string, url: string) {

@@ -17,7 +17,7 @@ export const answering =
       checkIds(context);
       return await handle(context);
     } catch (error) {
-      return problemOf(error);
+      return problemOf(context.locals.app, error);
     }
   };
 
@@ -35,7 +35,7 @@ export function endpoint<Content extends z.ZodType = z.ZodUndefined>(
       checkIds(context);
       return await answerTo(context, operation, handle);
     } catch (error) {
-      const answer = problemOf(error);
+      const answer = problemOf(context.locals.app, error);
       const isOutdated = error instanceof ConflictError && context.request.headers.has('if-match');
       return isOutdated ? preconditionFailed(answer) : answer;
     }
@@ -75,7 +75,7 @@ async function answerTo<Content extends z.ZodType>(
   const content = schema.parse(version !== null && isRecord ? { ...value, version } : value);
   const work = () => handle(context, content);
   return method === 'POST' && operation.isSecret !== true
-    ? once(context.request, text, work)
+    ? once(context.locals.app, context.request, text, work)
     : work();
 }
 

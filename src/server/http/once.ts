@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { alreadyKept, doneOnce, keepAnswer, type OnceKey } from '../../data';
-import { app } from '../app';
-import { presentWorker } from '../access/actor';
+import type { App } from '../app';
+import { presentWorker } from './actor';
 import { RequestError } from './problem';
 
 const LONGEST_ANSWER = 64 * 1024;
@@ -16,6 +16,7 @@ const USUAL = /^[\x21-\x7e]{8,200}$/;
  * @throws RequestError
  */
 export async function once(
+  app: App,
   request: Request,
   content: string,
   work: () => Promise<Response>,
@@ -31,7 +32,7 @@ export async function once(
     actor: presentWorker()?.id ?? '',
     request: createHash('sha256').update(asked).digest('hex'),
   };
-  const { db, log } = app();
+  const { db, log } = app;
   const before = await alreadyKept(db, one);
   if (before) return answerOf(one, before);
   let answer: Response;

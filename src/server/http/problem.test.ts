@@ -1,22 +1,17 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { App } from '../app';
 import { problemOf } from './problem';
 
-const KEY = Symbol.for('vergleich.app');
-const holder = globalThis as unknown as Record<symbol, unknown>;
 const error = vi.fn();
 
-beforeEach(() => {
-  error.mockClear();
-  holder[KEY] = { log: { error } };
-});
-afterEach(() => {
-  delete holder[KEY];
-});
+const app = { log: { error } } as unknown as App;
+
+beforeEach(() => void error.mockClear());
 
 describe('the answer to an error', () => {
   it('says that the disk is full, and what to do', async () => {
     const full = Object.assign(new Error('write'), { code: 'ENOSPC' });
-    const answer = problemOf(full);
+    const answer = problemOf(app, full);
     expect(answer.status).toBe(507);
     expect(answer.headers.get('content-type')).toBe('application/problem+json');
     const { detail } = (await answer.json()) as { detail: string };
@@ -26,7 +21,7 @@ describe('the answer to an error', () => {
 
   it('that nobody expected tells nothing of it, and is in the log', async () => {
     const odd = new Error('secret /home/km/x');
-    const answer = problemOf(odd);
+    const answer = problemOf(app, odd);
     expect(answer.status).toBe(500);
     expect(await answer.text()).not.toContain('secret');
     expect(error).toHaveBeenCalledWith(odd, 'request failed');

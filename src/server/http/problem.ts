@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { ConflictError, isDatabaseAway, isDiskFull, NotFoundError, RefusedError } from '../../data';
 import { PackageError } from '../../files/packages';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** What a status means, in general words. */
 export const TITLES = {
@@ -71,7 +71,7 @@ const FULL =
 export const isAway = (error: unknown): boolean => isDatabaseAway(error);
 
 /** Turns an error into its answer; what nobody expected is logged and told in general words. */
-export function problemOf(error: unknown): Response {
+export function problemOf(app: App, error: unknown): Response {
   if (error instanceof RequestError) return refusalOf(error);
   if (error instanceof NotFoundError) return problem(404, error.message);
   if (error instanceof ConflictError) {
@@ -89,17 +89,17 @@ export function problemOf(error: unknown): Response {
     return problem(400, detail, { issues });
   }
   if (isDiskFull(error)) {
-    app().log.error(error, 'the disk is full');
+    app.log.error(error, 'the disk is full');
     return problem(507, FULL);
   }
   if (isDatabaseAway(error)) {
-    app().log.warn(error, 'the database is away');
+    app.log.warn(error, 'the database is away');
     const answer = problem(503, AWAY);
     answer.headers.set('retry-after', '2');
     return answer;
   }
   if (isGoneAway(error)) return problem(400, 'The request broke off.');
-  app().log.error(error, 'request failed');
+  app.log.error(error, 'request failed');
   return problem(500, 'The server could not do this; its log says why.');
 }
 

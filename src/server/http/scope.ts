@@ -8,10 +8,12 @@ export interface RequestScope {
   actor: string | null;
 }
 
-// The front door and the application behind it are built apart: they find each other here.
-const KEY = Symbol.for('vergleich.requests');
-const holder = globalThis as unknown as Record<symbol, AsyncLocalStorage<RequestScope> | undefined>;
-const scopes = (): AsyncLocalStorage<RequestScope> => (holder[KEY] ??= new AsyncLocalStorage());
+declare global {
+  // The front door and the application behind it are built apart: they find each other here.
+  var vergleichRequests: AsyncLocalStorage<RequestScope> | undefined;
+}
+const scopes = (): AsyncLocalStorage<RequestScope> =>
+  (globalThis.vergleichRequests ??= new AsyncLocalStorage());
 
 /** Does the work that a request asks for. */
 export const withinRequest = <Result>(scope: RequestScope, work: () => Result): Result =>

@@ -1,7 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { isOwnHost } from './origin';
+import { isOwnHost } from '../network/origin';
 import { SharedQuestion } from './shared-question';
 import { Turns } from './turns';
 

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { TABLES } from '../../core/model/study';
 import { findRow, insertRow, listRowsBy, updateRow, writeStudy, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { checkRow } from '../rows';
 
 /** What hands did to a specimen, all in all for its kind and those hands. */
@@ -12,11 +12,12 @@ export const aftercareSchema = TABLES.aftercare.row.strict();
  * Sent again, it changes nothing.
  */
 export const keepAftercare = (
+  app: App,
   studyId: string,
   content: z.infer<typeof aftercareSchema>,
   who: string | null,
 ): Promise<Stored<'aftercare'>> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const { specimen_id, kind, operator } = content;
     await findRow(write.db, studyId, 'specimens', { specimen_id });
     const before = (

@@ -6,7 +6,7 @@ import {
   type InspectorsShare,
 } from '../../core/measures/surface';
 import { findStudy, listSpecimenFacts, listTables } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** A disagreement with the names of what it is about. */
 export interface NamedDisagreement extends Disagreement {
@@ -22,8 +22,12 @@ export interface AgreementData {
 }
 
 /** How far each inspector has got, and where they differ on zones that the one who asks has graded. */
-export async function agreementData(studyId: string, asks: string): Promise<AgreementData> {
-  const { db } = app();
+export async function agreementData(
+  app: App,
+  studyId: string,
+  asks: string,
+): Promise<AgreementData> {
+  const { db } = app;
   await findStudy(db, studyId);
   const [specimens, tables] = await Promise.all([
     listSpecimenFacts(db, studyId),

@@ -13,7 +13,7 @@ import {
   type Stored,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { checkRow } from '../rows';
 
 const findingSchema = TABLES.findings.row
@@ -41,11 +41,12 @@ export type SaidFinding = z.infer<typeof findingSchema>;
  * history. Sent again, it changes nothing.
  */
 export const keepWord = (
+  app: App,
   studyId: string,
   { findings, ...inspection }: InspectorsWord,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const key = {
       specimen_id: inspection.specimen_id,
       zone_id: inspection.zone_id,
@@ -94,10 +95,11 @@ async function keepFindings(
 
 /** What one inspector has said so far; what others say is not shown to them. */
 export async function wordsOf(
+  app: App,
   studyId: string,
   inspector: string,
 ): Promise<{ inspections: Stored<'inspections'>[]; findings: Stored<'findings'>[] }> {
-  const { db } = app();
+  const { db } = app;
   await findStudy(db, studyId);
   const tables = await listTables(db, studyId, ['inspections', 'findings']);
   return {

@@ -1,6 +1,6 @@
 import { groupBy } from '../../core/model/study';
 import { listSpecimenFacts, listTables, type SpecimenFacts, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sidesOfArtefacts, type DrawnSides } from '../measure/drawings';
 
 /** A zone that is inspected, and where it lies on a side of the part. */
@@ -21,24 +21,24 @@ export interface InspectBenchData {
 }
 
 /** Reads what is needed to inspect specimens; those of artefacts without a zone are left out. */
-export async function inspectBenchData(studyId: string): Promise<InspectBenchData> {
-  const { db } = app();
+export async function inspectBenchData(app: App, studyId: string): Promise<InspectBenchData> {
+  const { db } = app;
   const [specimens, zones, { aftercare }] = await Promise.all([
     listSpecimenFacts(db, studyId),
-    zonesOf(studyId),
+    zonesOf(app, studyId),
     listTables(db, studyId, ['aftercare']),
   ]);
   return {
     specimens: specimens.filter((one) => zones[one.artefact_id]),
     zones,
     aftercare,
-    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(zones))),
+    drawings: await sidesOfArtefacts(app, studyId, new Set(Object.keys(zones))),
   };
 }
 
 /** By artefact, the zones that are inspected, with where they lie. */
-export async function zonesOf(studyId: string): Promise<Record<string, BenchZone[]>> {
-  const tables = await listTables(app().db, studyId, ['zones', 'zone_places']);
+export async function zonesOf(app: App, studyId: string): Promise<Record<string, BenchZone[]>> {
+  const tables = await listTables(app.db, studyId, ['zones', 'zone_places']);
   const places = new Map(
     tables.zone_places.map((row) => [`${row.artefact_id}/${row.zone_id}`, row]),
   );

@@ -1,72 +1,26 @@
-import {
-  bePresent,
-  dropOldUploads,
-  dropOtherEditions,
-  dropUnnamedContent,
-  openJobKeys,
-  unmadePictures,
-  unmadeRevisions,
-  unreadFiles,
-} from '../../data';
+import { unmadePictures, unreadFiles } from '../../data';
 import type { App } from '../app';
-import { keepHouse } from './house';
-import { openQueue } from './queue';
-import { readPhoto, type PhotoJob } from './read-photo';
-import { makeReport, type ReportJob } from '../report/make';
-import { readSlicedFile, type SlicedFileJob } from './read-sliced-file';
 
-/**
- * Opens the job queue, and takes up what was left when the last process ended.
- *
- * @param isWorking whether this process works on jobs, or leaves them to others
- */
-export async function startJobs(app: App, isWorking = true): Promise<void> {
-  const url = process.env.DATABASE_URL ?? '';
-  app.presence = await bePresent(url);
-  const workplace = { db: app.db, log: app.log, presence: app.presence, isWorking };
-  app.jobs = await openQueue(url, workplace, {
-    'sliced-file': (job: SlicedFileJob, isLastTry) => readSlicedFile(app, job, isLastTry),
-    photo: (job: PhotoJob, isLastTry) => readPhoto(app, job, isLastTry),
-    report: (job: ReportJob, isLastTry) => makeReport(app, job, isLastTry),
-  });
-  const tidy = [
-    () => dropOldUploads(app.db),
-    () => dropUnnamedContent(app.db),
-    () => dropOtherEditions(app.db, app.edition),
-  ];
-  // What another edition has read is read anew; that is asked once.
-  if (isWorking) tidy.push(() => queueUnread(app));
-  for (const work of tidy) {
-    // What cannot be tidied up keeps nobody from working.
-    await work().catch((error: unknown) => app.log.error(error, 'tidying up at the start'));
-  }
-  if (isWorking) keepHouse(app, () => takeUp(app));
+/** A sliced file that is to be read. */
+export interface SlicedFileJob {
+  studyId: string;
+  path: string;
 }
 
-/**
- * Has done what is to be done and of which there is no job: left when the last process ended, or committed in the
- * moment in which the database went away.
- */
-async function takeUp(app: App): Promise<void> {
-  const files = await openJobKeys(app.db, 'sliced-file');
-  for (const { study_id, path, state } of await unreadFiles(app.db, app.edition)) {
-    if (state === 'read' || files.has(keyOf(study_id, path))) continue;
-    await queueReading(app, study_id, path, false);
-  }
-  const photos = await openJobKeys(app.db, 'photo');
-  for (const { study_id, path } of await unmadePictures(app.db, null)) {
-    if (!photos.has(keyOf(study_id, path))) await queuePhoto(app, study_id, path, false);
-  }
-  const reports = await openJobKeys(app.db, 'report');
-  for (const { study_id, number } of await unmadeRevisions(app.db)) {
-    const key = keyOf(study_id, number);
-    const job: ReportJob = { studyId: study_id, number };
-    if (!reports.has(key)) await app.jobs?.send('report', job, key, false);
-  }
+/** A photo that wants something done. */
+export interface PhotoJob {
+  studyId: string;
+  path: string;
+}
+
+/** A revision of a report that is to be made. */
+export interface ReportJob {
+  studyId: string;
+  number: number;
 }
 
 /** What a job is about, by which it waits once. */
-const keyOf = (studyId: string, about: string | number): string => `${studyId} ${about}`;
+export const keyOf = (studyId: string, about: string | number): string => `${studyId} ${about}`;
 
 /** Has every sliced file read that nobody has read yet, or that another edition has read. */
 export async function queueUnread(app: App): Promise<void> {
@@ -100,4 +54,9 @@ export async function queuePhoto(
   isUrgent = true,
 ): Promise<void> {
   await app.jobs?.send('photo', { studyId, path }, keyOf(studyId, path), isUrgent);
+}
+
+/** Has a revision of a report made as soon as a thread is free. */
+export async function queueReport(app: App, job: ReportJob, isUrgent = true): Promise<void> {
+  await app.jobs?.send('report', job, keyOf(job.studyId, job.number), isUrgent);
 }

@@ -1,6 +1,12 @@
 import * as z from 'zod';
 import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/model/study';
-import { factsOf, KINDS, nameOfThing, type Facts, type ThingKind } from '../../core/answers/workshop';
+import {
+  factsOf,
+  KINDS,
+  nameOfThing,
+  type Facts,
+  type ThingKind,
+} from '../../core/answers/workshop';
 import {
   findFile,
   findThing,
@@ -18,7 +24,7 @@ import {
   type Thing,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { PARTS } from '../artefacts';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
@@ -55,8 +61,12 @@ export interface Added {
  * @throws RequestError where it is there already, or something of the workshop is called the same and it
  * was not said that there are two
  */
-export const addToLineUp = (studyId: string, asked: Asked, who: string | null): Promise<Added> =>
-  writeStudy(app().db, studyId, who, (write) => addIn(write, asked));
+export const addToLineUp = (
+  app: App,
+  studyId: string,
+  asked: Asked,
+  who: string | null,
+): Promise<Added> => writeStudy(app.db, studyId, who, (write) => addIn(write, asked));
 
 /** The same as a part of a write. */
 export async function addIn(write: Write, asked: Asked): Promise<Added> {
@@ -271,11 +281,12 @@ export const settingSchema = z.strictObject({
 
 /** Sets one setting of a profile under the name that we have for it. */
 export const setSetting = (
+  app: App,
   studyId: string,
   asked: z.infer<typeof settingSchema>,
   who: string | null,
 ): Promise<{ profile_id: string; key: string; value: string | null }> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const { profile_id, value } = asked;
     const [key] = normaliseSetting(asked.key, '');
     const own = await listRowsBy(write.db, studyId, 'profile_settings', 'profile_id', profile_id);

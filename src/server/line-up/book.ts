@@ -1,5 +1,5 @@
 import { listRowsBy } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** The tables that are written at a machine, in the order in which things happen there. */
 export const BOOK_TABLES = [
@@ -22,10 +22,11 @@ export type BookTable = (typeof BOOK_TABLES)[number];
 
 /** What was written down of a machine in a study, table by table. */
 export async function machineBook(
+  app: App,
   studyId: string,
   machineId: string,
 ): Promise<Record<BookTable, Record<string, string | number | null>[]>> {
-  const { db } = app();
+  const { db } = app;
   const pages = await Promise.all(
     BOOK_TABLES.map(
       async (table) =>

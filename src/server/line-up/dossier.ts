@@ -16,7 +16,7 @@ import {
   thingsOfStudy,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** Everything that is known of one machine over time. */
 export interface Dossier {
@@ -32,8 +32,12 @@ export interface Dossier {
 }
 
 /** Reads a machine's dossier; null where there is no such machine. */
-export async function dossierOf(studyId: string, machineId: string): Promise<Dossier | null> {
-  const { db } = app();
+export async function dossierOf(
+  app: App,
+  studyId: string,
+  machineId: string,
+): Promise<Dossier | null> {
+  const { db } = app;
   const [machine, contenders, prints, incidents, changes, artefacts] = await Promise.all([
     rowOrNull(db, studyId, 'machines', { machine_id: machineId }),
     listRowsBy(db, studyId, 'contenders', 'machine_id', machineId),

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { idFrom, isKnownSetting } from '../../core/model/study';
 import { listRows, listThings, thingsOfStudy, writeStudy, type Write } from '../../data';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { queueUnread } from '../jobs';
 import { insertChecked } from '../rows';
 import { purposeIn } from '../sliced-files';
@@ -38,11 +38,12 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
  * What the study or the workshop has by that name is taken, the rest is new. One action, one transaction.
  */
 export async function setUpFromFiles(
+  app: App,
   studyId: string,
   { material, files }: Asked,
   who: string | null,
 ): Promise<{ contenders: number; parts: number }> {
-  const made = await writeStudy(app().db, studyId, who, async (write) => {
+  const made = await writeStudy(app.db, studyId, who, async (write) => {
     if (material !== null) await materialOf(write, material);
     const contenders = new Set<string>();
     const parts = new Set<string>();
@@ -56,7 +57,7 @@ export async function setUpFromFiles(
     return { contenders: contenders.size, parts: parts.size };
   });
   // Files are read against the claim of their machine, which is known now.
-  afterwards(() => queueUnread(app()));
+  afterwards(app, () => queueUnread(app));
   return made;
 }
 

@@ -10,7 +10,7 @@ import {
   type Stored,
   listTables,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { artefactsOf } from '../artefacts';
 
 /** The tables that the line-up is made of. */
@@ -65,15 +65,15 @@ export interface LineUpPage {
 }
 
 /** What the Line-up page shows. @throws NotFoundError */
-export async function lineUpPage(studyId: string): Promise<LineUpPage> {
-  const { db } = app();
+export async function lineUpPage(app: App, studyId: string): Promise<LineUpPage> {
+  const { db } = app;
   const [rows, { study }, files, artefacts, offered, today] = await Promise.all([
     listTables(db, studyId, LINE_UP_TABLES),
     loadStudy(db, studyId, ['contenders', 'prints', 'planned', 'artefacts']),
     listSlicedFiles(db, studyId),
-    artefactsOf(studyId),
-    offeredTo(studyId),
-    machinesToday(studyId),
+    artefactsOf(app, studyId),
+    offeredTo(app, studyId),
+    machinesToday(app, studyId),
   ]);
   const { contenders, prints, planned, artefacts: parts } = study.tables;
   const names = new Map(parts.map((row) => [row.artefact_id, row.name]));
@@ -124,8 +124,8 @@ export async function lineUpPage(studyId: string): Promise<LineUpPage> {
 }
 
 /** What the workshop has of a kind and a study has not. */
-async function offeredTo(studyId: string): Promise<LineUpPage['offered']> {
-  const { db } = app();
+async function offeredTo(app: App, studyId: string): Promise<LineUpPage['offered']> {
+  const { db } = app;
   const of = async (kind: keyof LineUpPage['offered']): Promise<Offered[]> => {
     const here = new Set((await thingsOfStudy(db, studyId, kind)).map((one) => one.uid));
     return (await listThings(db, kind))
@@ -158,8 +158,8 @@ async function offeredTo(studyId: string): Promise<LineUpPage['offered']> {
 }
 
 /** What of a study's machines is another in the workshop today. */
-async function machinesToday(studyId: string): Promise<LineUpPage['today']> {
-  const { db } = app();
+async function machinesToday(app: App, studyId: string): Promise<LineUpPage['today']> {
+  const { db } = app;
   const [things, { machines }] = await Promise.all([
     thingsOfStudy(db, studyId, 'machine'),
     listTables(db, studyId, ['machines']),

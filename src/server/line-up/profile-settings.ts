@@ -9,7 +9,7 @@ import {
   writeStudy,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
 
@@ -34,12 +34,13 @@ export type FillTarget = { profile_id: string } | { new: NewProfile } | null;
  * ours stay with the file. One action, one transaction.
  */
 export const fillProfile = (
+  app: App,
   studyId: string,
   path: string,
   target: FillTarget,
   who: string | null,
 ): Promise<Filled> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const { facts, contender_id } = await findSlicedFile(db, studyId, path);
     if (!facts) throw new RequestError(422, 'The file has not been read yet.');

@@ -5,7 +5,7 @@ import { readTopic } from '../../core/model/link';
 import { findKey } from '../../data';
 import { hashOf, isToken } from '../access/tokens';
 import type { App } from '../app';
-import { askedPort, listenOnFirst } from '../http/listen';
+import { askedPort, listenOnFirst } from '../network/listen';
 import type { Link } from './link';
 import type { Listener } from './listener';
 

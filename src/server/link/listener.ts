@@ -7,7 +7,7 @@ import {
 } from '../../core/model/link';
 import { countDropped, countStranger, isDatabaseAway, setLinkUp, studyOfMachine } from '../../data';
 import type { App } from '../app';
-import { countMessage } from '../http/metrics';
+import { countMessage } from '../watching/metrics';
 import { applyMachine, applyMeter } from './apply';
 
 /** So often a message is tried that the database refuses, while it is there. */
@@ -78,7 +78,7 @@ export class Listener {
     const studyId = await studyOfMachine(db, machine);
     if (studyId === null) return countStranger(db, machine);
     const drop = (reason: string) => {
-      countMessage(reason);
+      countMessage(this.#app, reason);
       return countDropped(db, studyId, reason, machine);
     };
     if (payload.length > LARGEST_MESSAGE) return drop('too long');
@@ -93,7 +93,7 @@ export class Listener {
       kind === 'state'
         ? await applyMachine(db, studyId, machine, read.data as never)
         : await applyMeter(db, studyId, machine, read.data as never);
-    if (result === 'followed') countMessage(result);
+    if (result === 'followed') countMessage(this.#app, result);
     else await drop(result);
   }
 }

@@ -1,10 +1,7 @@
-import { afterEach, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import type { StudyChange } from '../../data';
+import type { App } from '../app';
 import { liveStream } from './stream';
-
-const APP = Symbol.for('vergleich.app');
-const holder = globalThis as unknown as Record<symbol, unknown>;
-afterEach(() => void Reflect.deleteProperty(holder, APP));
 
 const STUDY = '0193b3c0-0000-7000-8000-000000000001';
 
@@ -13,7 +10,7 @@ it('tells of no change that is already in how it said the study stands', async (
   const standing = new Promise<object[]>((resolve) => (stand = resolve));
   const answers = [Promise.resolve([{ revision: '5', touched: {} }]), standing];
   let news: (change: StudyChange) => void = () => undefined;
-  holder[APP] = {
+  const app = {
     db: { sequelize: { query: () => answers.shift() } },
     newsroom: {
       size: 0,
@@ -22,7 +19,7 @@ it('tells of no change that is already in how it said the study stands', async (
         return () => undefined;
       },
     },
-  };
+  } as unknown as App;
   const change = (revision: string): StudyChange => ({
     study_id: STUDY,
     revision,
@@ -31,7 +28,7 @@ it('tells of no change that is already in how it said the study stands', async (
     parts: ['prints'],
   });
   const leaving = new AbortController();
-  const { body } = await liveStream(STUDY, leaving.signal);
+  const { body } = await liveStream(app, STUDY, leaving.signal);
   // It is heard of before it is known how the study stands.
   news(change('6'));
   stand([{ revision: '6', touched: { prints: 6 } }]);

@@ -1,6 +1,6 @@
 import { standingOf, type Standing, type StudyChange } from '../../data';
-import { presentWorker } from '../access/actor';
-import { app } from '../app';
+import { presentWorker } from '../http/actor';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { Unheard } from './unheard';
 
@@ -14,8 +14,8 @@ const MOST_OF_ONE = 40;
 const open = new Map<string, number>();
 
 /** How a study stands. @throws RequestError 404 */
-export async function standing(studyId: string): Promise<Standing> {
-  const found = await standingOf(app().db, studyId);
+export async function standing(app: App, studyId: string): Promise<Standing> {
+  const found = await standingOf(app.db, studyId);
   if (found === null) throw new RequestError(404, `There is no study ${studyId.slice(0, 80)}.`);
   return found;
 }
@@ -27,10 +27,14 @@ export async function standing(studyId: string): Promise<Standing> {
  *
  * @throws RequestError 429 where somebody has too many of them open
  */
-export async function liveStream(studyId: string, signal: AbortSignal): Promise<Response> {
-  const { db, newsroom } = app();
+export async function liveStream(
+  app: App,
+  studyId: string,
+  signal: AbortSignal,
+): Promise<Response> {
+  const { db, newsroom } = app;
   const worker = presentWorker()?.id ?? 'house';
-  await standing(studyId);
+  await standing(app, studyId);
   // Asked and counted without a pause in between: of many who come at once no more are let in.
   if (newsroom.size >= MOST_STREAMS || (open.get(worker) ?? 0) >= MOST_OF_ONE) {
     throw new RequestError(429, 'Too many pages listen at once: close some.');

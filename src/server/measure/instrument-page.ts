@@ -11,7 +11,7 @@ import {
   type SpecimenFacts,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { resultsOf } from '../results/results';
 
 /** Everything that is known of an instrument in a study. */
@@ -32,10 +32,11 @@ export interface InstrumentDossier {
 
 /** Reads an instrument's dossier; null where there is none. */
 export async function instrumentDossier(
+  app: App,
   studyId: string,
   instrumentId: string,
 ): Promise<InstrumentDossier | null> {
-  const { db } = app();
+  const { db } = app;
   const [instrument, zeros, plans, dimensions, specimens] = await Promise.all([
     rowOrNull(db, studyId, 'instruments', { instrument_id: instrumentId }),
     listRowsBy(db, studyId, 'zero_checks', 'instrument_id', instrumentId),
@@ -44,7 +45,7 @@ export async function instrumentDossier(
     listSpecimenFacts(db, studyId),
   ]);
   if (!instrument) return null;
-  const { instruments, gauge, stale } = await resultsOf({ studyId, reference: null }, [
+  const { instruments, gauge, stale } = await resultsOf(app, { studyId, reference: null }, [
     'instruments',
     'gauge',
   ]);
@@ -96,10 +97,11 @@ const words = (text: string): string[] => text.split(/\s+/).filter(Boolean);
 
 /** Reads a planned gauge study with what is read of it; null where there is none. */
 export async function gaugeBenchData(
+  app: App,
   studyId: string,
   planId: string,
 ): Promise<GaugeBenchData | null> {
-  const { db } = app();
+  const { db } = app;
   const plan = await rowOrNull(db, studyId, 'gauge_plans', { gauge_plan_id: planId });
   if (!plan) return null;
   const { instrument_id, artefact_id, dimension_id } = plan;

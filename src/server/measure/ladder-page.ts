@@ -1,6 +1,6 @@
 import { groupBy } from '../../core/model/study';
 import { listSpecimenFacts, listTables, type SpecimenFacts, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sidesOfArtefacts, type DrawnSides } from './drawings';
 
 /** A ladder of an artefact with its steps, from easy to hard. */
@@ -32,8 +32,8 @@ export interface LadderBenchData {
 }
 
 /** Reads what is needed to try ladders. Specimens of artefacts without one are left out. */
-export async function ladderBenchData(studyId: string): Promise<LadderBenchData> {
-  const { db } = app();
+export async function ladderBenchData(app: App, studyId: string): Promise<LadderBenchData> {
+  const { db } = app;
   const [specimens, tables] = await Promise.all([
     listSpecimenFacts(db, studyId),
     listTables(db, studyId, [
@@ -81,7 +81,7 @@ export async function ladderBenchData(studyId: string): Promise<LadderBenchData>
   return {
     specimens: specimens.filter((one) => byArtefact[one.artefact_id] ?? checks[one.artefact_id]),
     ladders: byArtefact,
-    drawings: await sidesOfArtefacts(studyId, new Set(Object.keys(byArtefact))),
+    drawings: await sidesOfArtefacts(app, studyId, new Set(Object.keys(byArtefact))),
     checks,
     results,
     functions,

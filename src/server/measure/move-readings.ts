@@ -11,7 +11,7 @@ import {
   type Write,
 } from '../../data';
 import { checkOwn } from '../access/own';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** Readings that were taken from another specimen than the one they stand under. */
@@ -32,11 +32,12 @@ const NAMES = 'b3d1a1a8-5c0e-4f6e-8f0e-6f6a0c8e3b52';
  * @throws RequestError where the specimens are of different parts, or a reading does not count any more
  */
 export const moveReadings = (
+  app: App,
   studyId: string,
   { reading_ids, to, at }: z.infer<typeof moveSchema>,
   who: string | null,
 ): Promise<{ readings: StoredReading[] }> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const readings = await findReadings(write, reading_ids);
     if (readings.length !== new Set(reading_ids).size) {
       throw new RequestError(404, 'One of these readings is not in this study.');

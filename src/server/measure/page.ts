@@ -7,7 +7,7 @@ import {
   type SpecimenFacts,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sidesOfArtefacts, type DrawnSides } from './drawings';
 
 /** A dimension as the bench shows it. */
@@ -65,8 +65,8 @@ const benchOrder = ({ axis, kind }: BenchDimension): number =>
   10 * AXIS_ORDER.indexOf(axis) + KIND_ORDER.indexOf(kind);
 
 /** Reads what the bench needs. Specimens of artefacts without dimensions are left out. */
-export async function measureBenchData(studyId: string): Promise<MeasureBenchData> {
-  const { db } = app();
+export async function measureBenchData(app: App, studyId: string): Promise<MeasureBenchData> {
+  const { db } = app;
   const [specimens, tables, { plan }] = await Promise.all([
     listSpecimenFacts(db, studyId),
     listTables(db, studyId, ['dimensions', 'retired_dimensions', 'instruments', 'zero_checks']),
@@ -92,7 +92,7 @@ export async function measureBenchData(studyId: string): Promise<MeasureBenchDat
       resolution_mm,
       zero_mm,
     })),
-    drawings: await drawingsOf(studyId, dimensions, new Set(Object.keys(byArtefact))),
+    drawings: await drawingsOf(app, studyId, dimensions, new Set(Object.keys(byArtefact))),
     readings: plan?.readings ?? 1,
     shuffled: shuffled(specimens, seededDraws(plan?.seed ?? 1)).map((one) => one.specimen_id),
     zeros: tables.zero_checks.map(({ instrument_id, at, value_mm }) => ({
@@ -104,13 +104,14 @@ export async function measureBenchData(studyId: string): Promise<MeasureBenchDat
 }
 
 async function drawingsOf(
+  app: App,
   studyId: string,
   dimensions: readonly Stored<'dimensions'>[],
   wanted: ReadonlySet<string>,
 ): Promise<Record<string, BenchDrawing>> {
   const [{ dimension_places: places }, sides] = await Promise.all([
-    listTables(app().db, studyId, ['dimension_places']),
-    sidesOfArtefacts(studyId, wanted),
+    listTables(app.db, studyId, ['dimension_places']),
+    sidesOfArtefacts(app, studyId, wanted),
   ]);
   return Object.fromEntries(
     Object.entries(sides).map(([artefactId, own]) => [
@@ -125,10 +126,10 @@ async function drawingsOf(
 }
 
 /** What readings from a spreadsheet can name: all specimens, measured or not. */
-export async function foreignNames(studyId: string) {
+export async function foreignNames(app: App, studyId: string) {
   const [{ dimensions, instruments }, specimens] = await Promise.all([
-    measureBenchData(studyId),
-    listSpecimenFacts(app().db, studyId),
+    measureBenchData(app, studyId),
+    listSpecimenFacts(app.db, studyId),
   ]);
   return {
     specimens: specimens.map(({ specimen_id: id, code, artefact_id: artefact }) => ({

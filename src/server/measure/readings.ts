@@ -15,7 +15,7 @@ import {
   type StoredReading,
 } from '../../data';
 import { checkOwn } from '../access/own';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** A reading as a client sends it, with the id that it gives it. */
@@ -27,9 +27,9 @@ export const readingSchema = TABLES.readings.row
 export type SentReading = z.infer<typeof readingSchema>;
 
 /** The readings of a study that count. @throws NotFoundError */
-export async function readingsOf(studyId: string): Promise<StoredReading[]> {
-  await findStudy(app().db, studyId);
-  return listReadings(app().db, studyId);
+export async function readingsOf(app: App, studyId: string): Promise<StoredReading[]> {
+  await findStudy(app.db, studyId);
+  return listReadings(app.db, studyId);
 }
 
 /** What a column of a reading names. */
@@ -41,11 +41,12 @@ const NAMED = {
 
 /** Keeps readings, all of them or none; sent again with the same ids they are kept once. */
 export const addReadings = (
+  app: App,
   studyId: string,
   readings: readonly SentReading[],
   who: string | null,
 ): Promise<StoredReading[]> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const sent = readings.map((reading) => ({ ...reading, superseded_at: null }));
     const broken = await brokenReading(write, sent);
     if (broken) {
@@ -61,29 +62,31 @@ export const addReadings = (
 
 /** Takes a reading back: it is kept, and no longer counts. */
 export const takeBackReading = (
+  app: App,
   studyId: string,
   readingId: string,
   at: string,
   who: string | null,
 ): Promise<StoredReading> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     await checkOwn(write, 'readings', { reading_id: readingId });
     return supersedeReading(write, readingId, at);
   });
 
 /** The specimens of a study, each with how many of its dimensions are measured. @throws NotFoundError */
-export async function specimensOf(studyId: string): Promise<SpecimenFacts[]> {
-  const { db } = app();
+export async function specimensOf(app: App, studyId: string): Promise<SpecimenFacts[]> {
+  const { db } = app;
   await findStudy(db, studyId);
   return listSpecimenFacts(db, studyId);
 }
 
 /** The readings of a specimen that count, and what of it cannot be measured. @throws NotFoundError */
 export async function measurementsOf(
+  app: App,
   studyId: string,
   specimenId: string,
 ): Promise<SpecimenMeasurements> {
-  const { db } = app();
+  const { db } = app;
   await findStudy(db, studyId);
   await findRow(db, studyId, 'specimens', { specimen_id: specimenId });
   return specimenMeasurements(db, studyId, specimenId);

@@ -22,7 +22,7 @@ import {
   type Write,
 } from '../../data';
 import { newToken } from '../access/tokens';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { countedAnswers } from './answers';
 import { makePictures } from './pictures';
@@ -37,11 +37,12 @@ import { planned } from './setup';
  * @throws RequestError where it cannot be held as it is planned
  */
 export async function openPanel(
+  app: App,
   studyId: string,
   panelId: string,
   who: string | null,
 ): Promise<void> {
-  const { db } = app();
+  const { db } = app;
   const held = await findHeld({ db, studyId }, panelId);
   checkDraft(held);
   const plan = await planOf({ db, studyId }, held, randomInt(1, 2 ** 31 - 1));
@@ -54,7 +55,7 @@ export async function openPanel(
     );
   }
   // Photos are cut before anything is locked: it takes as long as they are large.
-  const pictures = held.setup.shown_as === 'photos' ? await makePictures(studyId, held) : null;
+  const pictures = held.setup.shown_as === 'photos' ? await makePictures(app, studyId, held) : null;
   await writeStudy(db, studyId, who, async (write) => {
     const again = await findHeld(write, panelId);
     checkDraft(again);
@@ -122,24 +123,26 @@ export type PanelStep = z.infer<typeof courseSchema>;
 
 /** Does what an organiser wants done with a panel. Whoever looks sees what it has found so far, without names. */
 export async function takeStep(
+  app: App,
   studyId: string,
   panelId: string,
   step: PanelStep,
   who: string | null,
 ): Promise<{ result: PanelResult | null }> {
-  const { db } = app();
-  if (step.do === 'open') await openPanel(studyId, panelId, who);
-  else await goOn(studyId, panelId, step, who);
+  const { db } = app;
+  if (step.do === 'open') await openPanel(app, studyId, panelId, who);
+  else await goOn(app, studyId, panelId, step, who);
   return { result: step.do === 'look' ? await heldResult({ db, studyId }, panelId, true) : null };
 }
 
 function goOn(
+  app: App,
   studyId: string,
   panelId: string,
   step: Exclude<PanelStep, { do: 'open' }>,
   who: string | null,
 ): Promise<void> {
-  return writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app.db, studyId, who, async (write) => {
     // A panel that came with a package was held elsewhere, and is looked at all the same.
     if (step.do === 'check-pace') {
       await findRow(write.db, studyId, 'panels', { panel_id: panelId });

@@ -25,11 +25,11 @@ import {
   type Write,
 } from '../../data';
 import { paddedJpeg } from '../../files/photos';
-import { doors } from '../access/doors';
+import { doors } from '../network/doors';
 import { hashOf, isToken, newToken } from '../access/tokens';
 import { checkBeginnings } from '../access/tries';
 import { cookieOf } from '../access/who';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { closeIfDue, hasEnded } from './closing';
 import { addPlaces } from './course';
@@ -91,9 +91,10 @@ export const judgeCookieHeader = (link: string, token: string): string =>
 
 /** The panel of a link. @throws RequestError 404, the same for all that is no link */
 async function panelAt(
+  app: App,
   link: string,
 ): Promise<{ studyId: string; panelId: string; card: PanelCard | null }> {
-  const found = isToken(link) ? await panelOfLink(app().db, link) : null;
+  const found = isToken(link) ? await panelOfLink(app.db, link) : null;
   if (!found) {
     throw new RequestError(
       404,
@@ -105,13 +106,14 @@ async function panelAt(
 
 /** Runs something about a panel in one write: nobody ends it meanwhile. */
 async function atPanel<Result>(
+  app: App,
   link: string,
   headers: Headers,
   work: (write: Write, held: Held, judge: PanelJudge | null, isClosed: boolean) => Promise<Result>,
 ): Promise<Result> {
-  const { studyId, panelId, card } = await panelAt(link);
+  const { studyId, panelId, card } = await panelAt(app, link);
   const token = cookieOf(headers, judgeCookie(link));
-  return writeStudy(app().db, studyId, null, async (write) => {
+  return writeStudy(app.db, studyId, null, async (write) => {
     const held = await findHeld(write, panelId);
     const isClosed = await closeIfDue(write, held);
     const judge = await judgeBy(write, panelId, token, card);
@@ -132,28 +134,30 @@ async function judgeBy(
 
 /** What a judge sees now, or at a question that they have come to. */
 export const judgingAt = (
+  app: App,
   link: string,
   headers: Headers,
   asked: number | null = null,
 ): Promise<Judging> =>
-  atPanel(link, headers, (write, held, judge, isClosed) =>
+  atPanel(app, link, headers, (write, held, judge, isClosed) =>
     stateOf(write, held, judge, isClosed, link, asked),
   );
 
 /** Lets somebody judge; whoever began before goes on. @throws RequestError 429 where too many begin at one address */
 export async function begin(
+  app: App,
   link: string,
   headers: Headers,
   address: string,
   said: z.infer<typeof beginSchema>,
 ): Promise<{ judging: Judging; token: string | null }> {
-  const { studyId, panelId, card } = await panelAt(link);
+  const { studyId, panelId, card } = await panelAt(app, link);
   const token = cookieOf(headers, judgeCookie(link));
   // Counted before anything is locked, and only who is new: a cookie that names no judge is none.
-  if (!(await judgeBy({ db: app().db, studyId }, panelId, token, card))) {
-    await checkBeginnings(address);
+  if (!(await judgeBy({ db: app.db, studyId }, panelId, token, card))) {
+    await checkBeginnings(app, address);
   }
-  return atPanel(link, headers, async (write, held, known, isClosed) => {
+  return atPanel(app, link, headers, async (write, held, known, isClosed) => {
     const see = async (judge: PanelJudge | null) =>
       stateOf(write, held, judge, isClosed, link, null);
     if (isClosed) return { judging: await see(known), token: null };
@@ -254,11 +258,12 @@ function freeName(initials: string, taken: ReadonlySet<string>): string {
 
 /** Keeps an answer. Sent again it is the same one; another one takes its place as long as the panel is open. */
 export const answerQuestion = (
+  app: App,
   link: string,
   headers: Headers,
   { question: number, answer }: z.infer<typeof answerSchema>,
 ): Promise<Judging> =>
-  atPanel(link, headers, async (write, held, judge, isClosed) => {
+  atPanel(app, link, headers, async (write, held, judge, isClosed) => {
     if (!judge)
       throw new RequestError(401, 'Begin first: this browser does not judge in this panel.');
     const question = (await askedOf(write, held, judge))[number - 1];
@@ -292,8 +297,8 @@ export const answerQuestion = (
   });
 
 /** A judge stops: what was said counts. */
-export const stopJudging = (link: string, headers: Headers): Promise<Judging> =>
-  atPanel(link, headers, async (write, held, judge, isClosed) => {
+export const stopJudging = (app: App, link: string, headers: Headers): Promise<Judging> =>
+  atPanel(app, link, headers, async (write, held, judge, isClosed) => {
     if (!judge) throw new RequestError(401, 'This browser does not judge in this panel.');
     await setJudgeEnded(write, judge.judge_id, true);
     const ended = { ...judge, ended_at: new Date().toISOString() };
@@ -381,12 +386,13 @@ function shapeOf(held: Held): number | null {
 
 /** A picture of a question of the judge who asks: as many bytes as any other of its panel. */
 export async function pictureFor(
+  app: App,
   link: string,
   headers: Headers,
   picture: string,
 ): Promise<Uint8Array> {
-  const { studyId, panelId, card } = await panelAt(link);
-  const { db } = app();
+  const { studyId, panelId, card } = await panelAt(app, link);
+  const { db } = app;
   const of = { db, studyId };
   const token = cookieOf(headers, judgeCookie(link));
   const judge = await judgeBy(of, panelId, token, card);

@@ -14,7 +14,7 @@ import {
   type Panelist,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { hasEnded } from './closing';
 import { heldResult, revealedResults, type PanelResult } from './result';
 import { planOf } from './held';
@@ -87,8 +87,8 @@ function stateOf(setup: Stored<'panel_setups'> | undefined, isHeld: boolean): Pa
 }
 
 /** The panels of a study. */
-export async function panelLines(studyId: string): Promise<PanelLine[]> {
-  const { db } = app();
+export async function panelLines(app: App, studyId: string): Promise<PanelLine[]> {
+  const { db } = app;
   await findStudy(db, studyId);
   const { panels, panel_setups, ballots } = await listTables(db, studyId, [
     'panels',
@@ -123,11 +123,12 @@ export async function panelLines(studyId: string): Promise<PanelLine[]> {
 
 /** One panel. @param reference whom the others stand against, where somebody asked for another than the study's */
 export async function panelPage(
+  app: App,
   studyId: string,
   panelId: string,
   reference: string | null = null,
 ): Promise<PanelPage | null> {
-  const { db } = app();
+  const { db } = app;
   const of = { db, studyId };
   await findStudy(db, studyId);
   const [panel] = await listRowsBy(db, studyId, 'panels', 'panel_id', panelId);
@@ -240,9 +241,13 @@ export interface PanelSheets {
 }
 
 /** What is laid out for the judges of a panel of parts; null where it shows photos, or is not open. */
-export async function panelSheets(studyId: string, panelId: string): Promise<PanelSheets | null> {
-  const of = { db: app().db, studyId };
-  const page = await panelPage(studyId, panelId);
+export async function panelSheets(
+  app: App,
+  studyId: string,
+  panelId: string,
+): Promise<PanelSheets | null> {
+  const of = { db: app.db, studyId };
+  const page = await panelPage(app, studyId, panelId);
   if (page?.setup?.shown_as !== 'parts' || page.link === null) return null;
   const code = new Map(page.items.map((one) => [one.specimen_id, one.code]));
   const questions = await questionsOfPanel(of, panelId);
@@ -259,10 +264,11 @@ export async function panelSheets(studyId: string, panelId: string): Promise<Pan
 
 /** The cards of a panel, for those who hold it; null where there is no such panel. */
 export async function panelCards(
+  app: App,
   studyId: string,
   panelId: string,
 ): Promise<{ aspect: string; cards: { number: number; path: string }[] } | null> {
-  const { db } = app();
+  const { db } = app;
   const [panel] = await listRowsBy(db, studyId, 'panels', 'panel_id', panelId);
   if (!panel) return null;
   const cards = await listPanelCards({ db, studyId }, panelId);

@@ -11,7 +11,7 @@ import {
   type PhotoTask,
 } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { tiedPhoto } from '../photos/registration';
 import { sayName, type Held } from './held';
@@ -40,10 +40,10 @@ export const placeOf = ({ setup: { x_mm, y_mm, w_mm, h_mm } }: Held): ViewBox | 
  *
  * @throws RequestError naming the specimen whose photo cannot be shown
  */
-export async function makePictures(studyId: string, held: Held): Promise<BlindPictures> {
+export async function makePictures(app: App, studyId: string, held: Held): Promise<BlindPictures> {
   const box = placeOf(held);
   if (!box) throw new RequestError(422, 'Say which place of the view is shown.');
-  const { db, photographers } = app();
+  const { db, photographers } = app;
   const facts = new Map(
     (await listSpecimenFacts(db, studyId)).map((one) => [one.specimen_id, one]),
   );
@@ -52,7 +52,7 @@ export async function makePictures(studyId: string, held: Held): Promise<BlindPi
     for (const [at, { specimen_id, path }] of held.items.entries()) {
       const name = sayName(facts.get(specimen_id)) ?? specimen_id;
       const picture = path === null ? null : await findPicture(db, studyId, path);
-      const tied = picture && (await tiedPhoto(db, studyId, specimen_id, picture.path));
+      const tied = picture && (await tiedPhoto(app, db, studyId, specimen_id, picture.path));
       if (!picture || !tied || picture.width === null || picture.height === null) {
         throw new RequestError(
           422,

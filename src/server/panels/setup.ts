@@ -11,7 +11,7 @@ import {
   writeStudy,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { findHeld, planOf, sayName, type Held } from './held';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
@@ -83,11 +83,12 @@ export function planned<Found>(work: () => Found): Found {
 
 /** Plans a panel. @returns what it is named @throws RequestError where something of it cannot be */
 export const addPanel = (
+  app: App,
   studyId: string,
   draft: PanelDraft,
   who: string | null,
 ): Promise<{ panel_id: string }> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const panel_id = draft.panel_id ?? (await freeId(write, draft.aspect));
     const { panel, setup: held } = rowsOf({ ...draft, panel_id });
     await insertChecked(write, 'panels', panel);
@@ -104,12 +105,13 @@ async function freeId({ db, studyId }: Write, aspect: string): Promise<string> {
 
 /** Plans a panel anew, as long as nobody has judged. */
 export const changePanel = (
+  app: App,
   studyId: string,
   panelId: string,
   draft: PanelDraft,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     if (draft.panel_id !== null && draft.panel_id !== panelId) {
       throw new RequestError(422, 'A panel keeps its id.');
     }
@@ -124,8 +126,13 @@ export const changePanel = (
   });
 
 /** Gives a panel up that was never opened. */
-export const dropPanel = (studyId: string, panelId: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const dropPanel = (
+  app: App,
+  studyId: string,
+  panelId: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     const before = await findHeld(write, panelId);
     checkNotOpened(before);
     const key = { panel_id: panelId };

@@ -18,7 +18,7 @@ import {
   type Write,
 } from '../../data';
 import { checkNotOthers } from '../access/own';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queuePhoto } from '../jobs';
 import { checkRow } from '../rows';
@@ -51,11 +51,12 @@ export type Filing = z.infer<typeof filingSchema>;
  * @returns the rows of those that are filed now
  */
 export async function filePhotos(
+  app: App,
   studyId: string,
   { paths, ...told }: Filing,
   who: string | null,
 ): Promise<Stored<'photos'>[]> {
-  const { db } = app();
+  const { db } = app;
   const rows = await writeStudy(db, studyId, who, async (write) => {
     const out: Stored<'photos'>[] = [];
     for (const path of new Set(paths)) {
@@ -65,7 +66,7 @@ export async function filePhotos(
     return out;
   });
   // Another view has another rectangle.
-  for (const { path } of rows) afterwards(() => queuePhoto(app(), studyId, path));
+  for (const { path } of rows) afterwards(app, () => queuePhoto(app, studyId, path));
   return rows;
 }
 
@@ -175,8 +176,13 @@ async function takeOut(write: Write, known: Stored<'photos'>): Promise<void> {
 }
 
 /** Takes a photo away from a specimen, or out of the study where it is filed under none. */
-export const removePhoto = (studyId: string, path: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const removePhoto = (
+  app: App,
+  studyId: string,
+  path: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     if (!(await findPicture(write.db, studyId, path))) {
       throw new NotFoundError(`There is no photo ${path} in this study.`);
     }

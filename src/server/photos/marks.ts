@@ -10,7 +10,7 @@ import {
   type Stored,
   type Write,
 } from '../../data';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queuePhoto } from '../jobs';
 import { filedPhoto } from './filing';
@@ -40,16 +40,18 @@ export interface ToldTie {
  * @throws RequestError where no mapping follows from them; nothing is kept then
  */
 export async function setMarks(
+  app: App,
   studyId: string,
   { path, marks }: z.infer<typeof marksSchema>,
   who: string | null,
 ): Promise<ToldTie | null> {
-  const told = await writeStudy(app().db, studyId, who, (write) => putMarks(write, path, marks));
-  afterwards(() => queuePhoto(app(), studyId, path));
+  const told = await writeStudy(app.db, studyId, who, (write) => putMarks(app, write, path, marks));
+  afterwards(app, () => queuePhoto(app, studyId, path));
   return told;
 }
 
 async function putMarks(
+  app: App,
   write: Write,
   path: string,
   marks: readonly Mark[],
@@ -59,7 +61,7 @@ async function putMarks(
   if (photo.view === null) {
     throw new RequestError(422, 'First say which view the photo shows: marks lie on a view.');
   }
-  const told = marks.length === 0 ? null : await tieOf(write, artefactId, photo, marks);
+  const told = marks.length === 0 ? null : await tieOf(app, write, artefactId, photo, marks);
   const { specimen_id } = photo;
   const before = (await listRowsBy(db, studyId, 'photo_marks', 'specimen_id', specimen_id)).filter(
     (row) => row.path === path,
@@ -79,12 +81,13 @@ async function putMarks(
 }
 
 async function tieOf(
+  app: App,
   { db, studyId }: Write,
   artefactId: string,
   { view }: Stored<'photos'>,
   marks: readonly Mark[],
 ): Promise<ToldTie> {
-  const box = (await viewBoxOf(db, studyId, artefactId, view)) ?? boxOfMarks(marks);
+  const box = (await viewBoxOf(app, db, studyId, artefactId, view)) ?? boxOfMarks(marks);
   try {
     const { kind, px_per_mm, misfit_mm, tilt_deg } = tie(marks, box).registration;
     return { kind, px_per_mm, misfit_mm, tilt_deg };
@@ -101,11 +104,12 @@ async function tieOf(
  * @returns the photos that are tied now
  */
 export async function carryMarks(
+  app: App,
   studyId: string,
   path: string,
   who: string | null,
 ): Promise<string[]> {
-  const tied = await writeStudy(app().db, studyId, who, async (write) => {
+  const tied = await writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const { photo } = await filedPhoto(write, path);
     if (photo.session === null) {
@@ -125,9 +129,9 @@ export async function carryMarks(
         other.view === photo.view &&
         !own.some((mark) => mark.path === other.path),
     );
-    for (const other of others) await putMarks(write, other.path, marks);
+    for (const other of others) await putMarks(app, write, other.path, marks);
     return others.map((other) => other.path);
   });
-  for (const one of tied) afterwards(() => queuePhoto(app(), studyId, one));
+  for (const one of tied) afterwards(app, () => queuePhoto(app, studyId, one));
   return tied;
 }

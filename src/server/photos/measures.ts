@@ -19,7 +19,7 @@ import {
 } from '../../data';
 import type { PhotoOutcome, PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { filedPhoto } from './filing';
 import { tiedPhoto } from './registration';
@@ -72,22 +72,23 @@ interface Scale {
  * one cannot be measured.
  */
 export async function measureOn(
+  app: App,
   studyId: string,
   asked: MeasureAsked,
   who: string | null,
 ): Promise<KeptMeasure[]> {
-  const { db } = app();
+  const { db } = app;
   const found: (KeptMeasure & { photo: AskedPhoto; scale: Scale })[] = [];
   for (const photo of asked.photos) {
-    const scale = await scaleOf(db, studyId, photo.path, asked.unit);
-    const measured = await measureOne(studyId, asked, photo, scale);
+    const scale = await scaleOf(app, db, studyId, photo.path, asked.unit);
+    const measured = await measureOne(app, studyId, asked, photo, scale);
     const { px_per_mm } = scale;
     found.push({ measure_id: uuid(), path: photo.path, px_per_mm, photo, scale, ...measured });
   }
   await writeStudy(db, studyId, who, async (write) => {
     for (const one of found) {
       // What the figures were computed by must still stand.
-      const now = await scaleOf(write.db, studyId, one.path, asked.unit);
+      const now = await scaleOf(app, write.db, studyId, one.path, asked.unit);
       const isSame =
         now.px_per_mm === one.px_per_mm && now.tied?.edition === one.scale.tied?.edition;
       if (!isSame) {
@@ -103,13 +104,14 @@ export async function measureOn(
 }
 
 async function scaleOf(
+  app: App,
   db: Database,
   studyId: string,
   path: string,
   unit: MeasureAsked['unit'],
 ): Promise<Scale> {
   const { photo } = await filedPhoto({ db, studyId }, path);
-  const tied = await tiedPhoto(db, studyId, photo.specimen_id, path);
+  const tied = await tiedPhoto(app, db, studyId, photo.specimen_id, path);
   if (unit === 'mm' && !tied) {
     throw new RequestError(
       422,
@@ -127,12 +129,13 @@ async function scaleOf(
 }
 
 async function measureOne(
+  app: App,
   studyId: string,
   asked: MeasureAsked,
   photo: AskedPhoto,
   { px_per_mm, tied }: Scale,
 ): Promise<Measured> {
-  const { db, photographers } = app();
+  const { db, photographers } = app;
   const picture = await findPicture(db, studyId, photo.path);
   if (!picture) throw new NotFoundError(`There is no photo ${photo.path} in this study.`);
   const { x, y, w, h } = asked;
@@ -216,8 +219,13 @@ async function keep(
 }
 
 /** Takes a measure out, with its values. */
-export const removeMeasure = (studyId: string, id: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const removeMeasure = (
+  app: App,
+  studyId: string,
+  id: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const { row_version } = await findRow(db, studyId, 'photo_measures', { measure_id: id });
     for (const value of await listRowsBy(db, studyId, 'photo_values', 'measure_id', id)) {

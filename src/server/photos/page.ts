@@ -10,7 +10,7 @@ import {
   type SpecimenFacts,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { tie } from './registration';
 import { boxOfMarks } from './views';
@@ -56,8 +56,8 @@ export interface PhotosData {
 }
 
 /** Photos of a study with all that is known of them. */
-export async function photosData(studyId: string): Promise<PhotosData> {
-  const { db } = app();
+export async function photosData(app: App, studyId: string): Promise<PhotosData> {
+  const { db } = app;
   await findStudy(db, studyId);
   const [pictures, specimens, tables, files] = await Promise.all([
     listPictures(db, studyId),
@@ -71,7 +71,7 @@ export async function photosData(studyId: string): Promise<PhotosData> {
     ]),
     listFiles(db, studyId),
   ]);
-  const views = await viewsOf(tables.artefacts, specimens, files);
+  const views = await viewsOf(app, tables.artefacts, specimens, files);
   const artefactOf = new Map(specimens.map((one) => [one.specimen_id, one.artefact_id]));
   const filed = new Map(tables.photos.map((row) => [row.path, row]));
   const marks = groupBy(tables.photo_marks, (row) => row.path);
@@ -100,6 +100,7 @@ export async function photosData(studyId: string): Promise<PhotosData> {
 }
 
 async function viewsOf(
+  app: App,
   artefacts: readonly Stored<'artefacts'>[],
   specimens: readonly SpecimenFacts[],
   files: Awaited<ReturnType<typeof listFiles>>,
@@ -109,7 +110,7 @@ async function viewsOf(
     .filter(({ artefact_id }) => wanted.has(artefact_id))
     .map(async ({ artefact_id, mesh }) => {
       const file = files.find(({ path }) => path === mesh);
-      const sheet = file && (await sheetOfFile(file));
+      const sheet = file && (await sheetOfFile(app, file));
       return sheet ? [[artefact_id, sheet.sides] as const] : [];
     });
   return Object.fromEntries((await Promise.all(found)).flat());

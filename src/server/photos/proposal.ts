@@ -16,7 +16,7 @@ import {
 import { findFile, findPicture, findRow, readFile, type Database } from '../../data';
 import type { PhotoOutcome } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { RequestError } from '../http/problem';
 import { filedPhoto } from './filing';
@@ -39,13 +39,13 @@ export interface Proposal {
  *
  * @throws RequestError where nothing can be proposed, with the reason
  */
-export async function proposeMarks(studyId: string, path: string): Promise<Proposal> {
-  const { db, photographers } = app();
+export async function proposeMarks(app: App, studyId: string, path: string): Promise<Proposal> {
+  const { db, photographers } = app;
   const { photo, artefactId } = await filedPhoto({ db, studyId }, path);
   const picture = await findPicture(db, studyId, path);
   if (picture?.state !== 'ready') throw new RequestError(409, 'The photo is not looked into yet.');
-  const box = await viewBoxOf(db, studyId, artefactId, photo.view);
-  const drawn = box && (await cornersDrawn(db, studyId, artefactId, photo.view));
+  const box = await viewBoxOf(app, db, studyId, artefactId, photo.view);
+  const drawn = box && (await cornersDrawn(app, db, studyId, artefactId, photo.view));
   if (!box || !drawn) {
     throw new RequestError(
       422,
@@ -82,6 +82,7 @@ export async function proposeMarks(studyId: string, path: string): Promise<Propo
 
 /** The four corners of a view's outline, clockwise from the upper left, mm, y upwards. */
 async function cornersDrawn(
+  app: App,
   db: Database,
   studyId: string,
   artefactId: string,
@@ -90,7 +91,7 @@ async function cornersDrawn(
   if (!isDrawnView(view)) return null;
   const { mesh } = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
   const file = mesh === null ? null : await findFile(db, studyId, mesh);
-  const sheet = file && (await sheetOfFile(file));
+  const sheet = file && (await sheetOfFile(app, file));
   if (!sheet) return null;
   // A drawing's lines are moves between points, v downwards.
   const numbers = (sheet.sides[view].visible.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);

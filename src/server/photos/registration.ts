@@ -1,3 +1,4 @@
+import type { App } from '../app';
 import { createHash } from 'node:crypto';
 import {
   register,
@@ -27,6 +28,7 @@ const MOST_LAID = 24e6;
 
 /** How a filed photo lies on its view; null where it has no marks. */
 export async function tiedPhoto(
+  app: App,
   db: Database,
   studyId: string,
   specimenId: string,
@@ -40,7 +42,8 @@ export async function tiedPhoto(
   if (!photo || !specimen || marks.length < 2) return null;
   const print = await rowOrNull(db, studyId, 'prints', { print_id: specimen.print_id });
   if (!print) return null;
-  const box = (await viewBoxOf(db, studyId, print.artefact_id, photo.view)) ?? boxOfMarks(marks);
+  const box =
+    (await viewBoxOf(app, db, studyId, print.artefact_id, photo.view)) ?? boxOfMarks(marks);
   try {
     return tie(marks, box);
   } catch (error) {

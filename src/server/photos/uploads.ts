@@ -1,6 +1,6 @@
 import { findPicture, insertPicture, pathOfPicture } from '../../data';
 import { isHeic, kindOfPicture } from '../../files/photos/picture-kinds';
-import { afterwards, app } from '../app';
+import { afterwards } from '../app';
 import { RequestError } from '../http/problem';
 import { queuePhoto } from '../jobs';
 import type { UploadKind } from '../uploads';
@@ -29,9 +29,9 @@ export const PHOTO_UPLOADS: UploadKind = {
   // The same picture of an incident is another file: it stays when this one is taken out.
   known: (study, sha256) => pathOfPicture(study, sha256),
   enter: (write, path, name) => insertPicture(write, path, name),
-  follow: (studyId, path) =>
-    afterwards(async () => {
-      const picture = await findPicture(app().db, studyId, path);
-      if (picture?.state === 'waiting') await queuePhoto(app(), studyId, path);
+  follow: (app, studyId, path) =>
+    afterwards(app, async () => {
+      const picture = await findPicture(app.db, studyId, path);
+      if (picture?.state === 'waiting') await queuePhoto(app, studyId, path);
     }),
 };

@@ -1,3 +1,4 @@
+import type { App } from '../app';
 import { VIEW_NAMES, type ViewName } from '../../core/geometry/mesh';
 import type { Mark, ViewBox } from '../../core/measures/image';
 import { findFile, findRow, type Database } from '../../data';
@@ -11,6 +12,7 @@ export const isDrawnView = (view: string | null): view is ViewName =>
 
 /** The rectangle that an artefact fills on one of its views, mm, y upwards; null where it is not known. */
 export async function viewBoxOf(
+  app: App,
   db: Database,
   studyId: string,
   artefactId: string,
@@ -19,7 +21,7 @@ export async function viewBoxOf(
   if (!isDrawnView(view)) return null;
   const { mesh } = await findRow(db, studyId, 'artefacts', { artefact_id: artefactId });
   const file = mesh === null ? null : await findFile(db, studyId, mesh);
-  const sheet = file && (await sheetOfFile(file));
+  const sheet = file && (await sheetOfFile(app, file));
   if (!sheet) return null;
   const { left, top, width, height } = sheet.sides[view].box;
   return { x: left, y: -(top + height), w: width, h: height };

@@ -13,7 +13,7 @@ import {
   storeContent,
   writeStudy,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { isHeic, kindOfPath, kindOfPicture } from '../../files/photos/picture-kinds';
 
@@ -40,6 +40,7 @@ type PictureFacts<Table extends PictureTable> = Omit<
  * @returns its path among the study's files
  */
 export async function storePicture<Table extends PictureTable>(
+  app: App,
   studyId: string,
   table: Table,
   ownerId: string,
@@ -47,7 +48,7 @@ export async function storePicture<Table extends PictureTable>(
   facts: PictureFacts<Table>,
   who: string | null,
 ): Promise<{ path: string; isKnown: boolean }> {
-  const { db } = app();
+  const { db } = app;
   const { owners, owner, folder } = PICTURES[table];
   const kind = kindOfPicture(content);
   if (!kind) {
@@ -78,12 +79,13 @@ export async function storePicture<Table extends PictureTable>(
 
 /** A picture's content with its type; null where there is none at that path of that thing. */
 export async function openPicture(
+  app: App,
   studyId: string,
   table: PictureTable,
   ownerId: string,
   path: string,
 ): Promise<{ type: string; content: Readable } | null> {
-  const { db } = app();
+  const { db } = app;
   const { owner } = PICTURES[table];
   const row = await rowOrNull(db, studyId, table, { [owner]: ownerId, path });
   const file = row && (await findFile(db, studyId, path));

@@ -11,7 +11,7 @@ import type { PairRow } from '../../core/statistics/compare';
 import type { ResultParts } from '../../core/answers/results';
 import { contenderMarks, type ContenderMark, type Print, type Row } from '../../core/model/study';
 import { listRows, listSlicedFiles, loadStudy, type SlicedSummary, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { planWarnings } from './warnings';
 import { resultsOf } from '../results/results';
 
@@ -52,8 +52,8 @@ export const materialName = (row: Record<string, unknown>): string =>
     .join(' ');
 
 /** Reads what the plan of a study shows. */
-export async function planData(studyId: string): Promise<PlanData> {
-  const { db } = app();
+export async function planData(app: App, studyId: string): Promise<PlanData> {
+  const { db } = app;
   const [{ study }, planned, spools, files, warnings, { scatter, pairs }] = await Promise.all([
     loadStudy(db, studyId, [
       'planned',
@@ -66,8 +66,8 @@ export async function planData(studyId: string): Promise<PlanData> {
     listRows(db, studyId, 'planned'),
     listRows(db, studyId, 'spools'),
     listSlicedFiles(db, studyId),
-    planWarnings(studyId),
-    resultsOf({ studyId, reference: null }, ['scatter', 'pairs']),
+    planWarnings(app, studyId),
+    resultsOf(app, { studyId, reference: null }, ['scatter', 'pairs']),
   ]);
   const { tables, meta } = study;
   const options = meta.plan ?? USUAL_ORDER;
@@ -109,10 +109,11 @@ export function orderedPrints(
 
 /** What the run sheet and the stickers show. */
 export async function sheetData(
+  app: App,
   studyId: string,
 ): Promise<{ order: OrderedPrint[]; marks: ContenderMark[]; data: PlanData }> {
-  const data = await planData(studyId);
-  const { study } = await loadStudy(app().db, studyId, ['contenders', 'machines', 'profiles']);
+  const data = await planData(app, studyId);
+  const { study } = await loadStudy(app.db, studyId, ['contenders', 'machines', 'profiles']);
   const { contenders, machines, profiles } = study.tables;
   return { order: data.order, marks: contenderMarks(contenders, machines, profiles), data };
 }

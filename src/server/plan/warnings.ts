@@ -1,11 +1,11 @@
 import { planDifferences, sayPlanDifferences } from '../../core/answers/fairness';
 import { groupBy } from '../../core/model/study';
 import { loadStudy } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** By artefact: in what the files that it is to be printed from differ and must not. */
-export async function planWarnings(studyId: string): Promise<Record<string, string>> {
-  const { study } = await loadStudy(app().db, studyId, ['planned', 'contenders']);
+export async function planWarnings(app: App, studyId: string): Promise<Record<string, string>> {
+  const { study } = await loadStudy(app.db, studyId, ['planned', 'contenders']);
   const { planned, contenders } = study.tables;
   const labels = new Map(contenders.map((row) => [row.contender_id, row.label]));
   const found = planDifferences(

@@ -3,7 +3,7 @@ import type { ReportModel } from '../../core/text/report';
 import { cardSubjects, drawCard, type CardSubject } from '../../forms';
 import { pngOf } from '../../files/report/png';
 import { findReport, findReportFile, findRevision, readFile } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** Which card is asked for. */
@@ -26,30 +26,32 @@ function subjectOf(text: string): CardSubject {
 
 /** The subjects of which a revision has cards. @throws RequestError */
 export async function cardsOf(
+  app: App,
   studyId: string,
   number: number,
 ): Promise<{ subject: string; title: string }[]> {
-  const { model } = await modelOf(studyId, number);
+  const { model } = await modelOf(app, studyId, number);
   return cardSubjects(model).map(({ subject, title }) => ({
     subject: subjectText(subject),
     title,
   }));
 }
 
-async function modelOf(studyId: string, number: number) {
-  const found = await findReport(app().db, studyId, number);
+async function modelOf(app: App, studyId: string, number: number) {
+  const found = await findReport(app.db, studyId, number);
   if (!found) throw new RequestError(404, `Report ${number} is not there, or not made yet.`);
   return found;
 }
 
 /** Draws a card of a frozen revision. @throws RequestError */
 export async function drawnCard(
+  app: App,
   studyId: string,
   number: number,
   { subject: text, size, theme, as }: z.infer<typeof cardSchema>,
 ): Promise<Response> {
-  const { model } = await modelOf(studyId, number);
-  const revision = await findRevision(app().db, studyId, number);
+  const { model } = await modelOf(app, studyId, number);
+  const revision = await findRevision(app.db, studyId, number);
   if (revision.withdrawn_at !== null) {
     throw new RequestError(
       410,
@@ -57,7 +59,7 @@ export async function drawnCard(
     );
   }
   const subject = subjectOf(text);
-  const photos = await photosOf(studyId, number, model, subject);
+  const photos = await photosOf(app, studyId, number, model, subject);
   const svg = drawCard(model, subject, { size, theme }, (file) => photos.get(file) ?? null);
   if (svg === null) throw new RequestError(404, 'The report has no such subject.');
   const name = `${text.replace('/', '-')}-${size}-${theme}.${as}`;
@@ -75,6 +77,7 @@ export async function drawnCard(
 
 /** The pictures that a card of photos shows. */
 async function photosOf(
+  app: App,
   studyId: string,
   number: number,
   model: ReportModel,
@@ -84,10 +87,10 @@ async function photosOf(
   if (subject.kind !== 'photos') return found;
   const row = model.photos.find(({ id }) => id === subject.id);
   for (const { file } of row?.frames ?? []) {
-    const kept = await findReportFile(app().db, studyId, number, file);
+    const kept = await findReportFile(app.db, studyId, number, file);
     if (!kept) continue;
     const parts: Buffer[] = [];
-    for await (const part of readFile(app().db, kept.sha256)) parts.push(part as Buffer);
+    for await (const part of readFile(app.db, kept.sha256)) parts.push(part as Buffer);
     found.set(file, Buffer.concat(parts));
   }
   return found;

@@ -8,7 +8,7 @@ import {
 import { openReport, type ReportContext } from '../../core/text/report';
 import type { TableName } from '../../core/model/study';
 import { loadStudy } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { resultsOf } from '../results/results';
 
 /** The tables that the words of a report hang on; photos are cut when it is made. */
@@ -24,10 +24,15 @@ const PARTS: readonly PartName[] = SECTION_NAMES;
 
 /** A study and its results as they stand now, for the words of its report. */
 export async function reportContext(
+  app: App,
   studyId: string,
 ): Promise<{ context: ReportContext; isStale: boolean }> {
-  const { study } = await loadStudy(app().db, studyId, TABLES);
-  const { stale, revision: _, ...parts } = await resultsOf({ studyId, reference: null }, PARTS);
+  const { study } = await loadStudy(app.db, studyId, TABLES);
+  const {
+    stale,
+    revision: _,
+    ...parts
+  } = await resultsOf(app, { studyId, reference: null }, PARTS);
   const { name, title, intent, reference } = study.meta;
   const results = {
     study: { name, title, intent, reference, alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },

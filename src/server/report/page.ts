@@ -15,7 +15,7 @@ import {
 } from '../../core/text/report';
 import type { ReportSettings, Row } from '../../core/model/study';
 import { findAddress, listRevisions, listRows, type ReportAddress } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { revisionSeen, type RevisionSeen } from './revisions';
 import { reportContext } from './context';
 import type { StudyFrame } from '../study/frame';
@@ -52,10 +52,13 @@ export interface ReportPage {
 }
 
 /** The words of a study’s report, what is ready and what is missing, and its revisions. */
-export async function reportPage({ studyId }: Pick<StudyFrame, 'studyId'>): Promise<ReportPage> {
-  const { db } = app();
+export async function reportPage(
+  app: App,
+  { studyId }: Pick<StudyFrame, 'studyId'>,
+): Promise<ReportPage> {
+  const { db } = app;
   const [{ context, isStale }, verdicts, revisions, address] = await Promise.all([
-    reportContext(studyId),
+    reportContext(app, studyId),
     listRows(db, studyId, 'verdicts'),
     listRevisions(db, studyId),
     findAddress(db, studyId),

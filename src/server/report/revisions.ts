@@ -16,7 +16,8 @@ import {
   writeStudy,
   type Revision,
 } from '../../data';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
+import { queueReport } from '../jobs';
 import { RequestError } from '../http/problem';
 
 /** A revision as it is shown: times as texts. */
@@ -39,22 +40,21 @@ export const revisionSeen = (revision: Revision): RevisionSeen => ({
 });
 
 /** The revisions of a study's report, the latest first. @throws NotFoundError */
-export async function revisionsOf(studyId: string): Promise<RevisionSeen[]> {
-  await findStudy(app().db, studyId);
-  return (await listRevisions(app().db, studyId)).map(revisionSeen);
+export async function revisionsOf(app: App, studyId: string): Promise<RevisionSeen[]> {
+  await findStudy(app.db, studyId);
+  return (await listRevisions(app.db, studyId)).map(revisionSeen);
 }
 
 /** Freezes the study as it stands: the next revision is made by a job. */
-export async function freeze(studyId: string, who: string | null): Promise<{ number: number }> {
-  await checkWork('reports');
-  const number = await writeStudy(app().db, studyId, who, addRevision);
-  afterwards(() => queueReport(studyId, number));
+export async function freeze(
+  app: App,
+  studyId: string,
+  who: string | null,
+): Promise<{ number: number }> {
+  await checkWork(app, 'reports');
+  const number = await writeStudy(app.db, studyId, who, addRevision);
+  afterwards(app, () => queueReport(app, { studyId, number }));
   return { number };
-}
-
-/** Has a revision made as soon as a thread is free. */
-export async function queueReport(studyId: string, number: number): Promise<void> {
-  await app().jobs?.send('report', { studyId, number }, `${studyId} ${number}`, true);
 }
 
 /** Names of reports in addresses. */
@@ -76,23 +76,24 @@ export const revisionChangeSchema = z.union([
 ]);
 
 /** Has a revision made again whose making failed. @throws RequestError where it did not fail */
-export async function makeAgain(studyId: string, number: number): Promise<void> {
-  await findStudy(app().db, studyId);
-  await checkWork('reports');
-  if (!(await askAgain(app().db, studyId, number))) {
+export async function makeAgain(app: App, studyId: string, number: number): Promise<void> {
+  await findStudy(app.db, studyId);
+  await checkWork(app, 'reports');
+  if (!(await askAgain(app.db, studyId, number))) {
     throw new RequestError(409, `Report ${number} has not failed: there is nothing to make again.`);
   }
-  await queueReport(studyId, number);
+  await queueReport(app, { studyId, number });
 }
 
 /** Publishes or withdraws a revision. @throws NotFoundError, RequestError */
 export const changeRevision = (
+  app: App,
   studyId: string,
   number: number,
   change: z.infer<typeof revisionChangeSchema>,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const revision = await findRevision(write.db, studyId, number);
     // What is published is part of how far the study is.
     write.touch('report');
@@ -120,11 +121,12 @@ export const changeRevision = (
  * NotFoundError, RequestError
  */
 export const throwRevisionAway = (
+  app: App,
   studyId: string,
   number: number,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const revision = await findRevision(write.db, studyId, number);
     if (revision.published_at !== null) {
       throw new RequestError(
@@ -137,11 +139,12 @@ export const throwRevisionAway = (
 
 /** What is different between two revisions. @throws NotFoundError */
 export async function compareRevisions(
+  app: App,
   studyId: string,
   from: number,
   to: number,
 ): Promise<RevisionChanges> {
-  const { db } = app();
+  const { db } = app;
   const [then, now] = await Promise.all([
     findReport(db, studyId, from),
     findReport(db, studyId, to),

@@ -7,9 +7,9 @@ import {
   studyOfAddress,
   type Revision,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { FIGURES, markWithdrawn } from '../../files/report';
-import { mayNow } from '../access/actor';
+import { mayNow } from '../http/actor';
 import { fileAnswer } from '../http/endpoint';
 import { RequestError } from '../http/problem';
 
@@ -87,13 +87,14 @@ function noticeOf(revision: Revision, latest: Revision | undefined): string {
 
 /** A file of a revision as an answer; a page carries what has to be known of it now. @throws NotFoundError */
 async function answerFile(
+  app: App,
   studyId: string,
   revision: Revision,
   latest: Revision | undefined,
   path: string,
   isOpen: boolean,
 ): Promise<Response> {
-  const { db } = app();
+  const { db } = app;
   const name = path === '' ? 'index.html' : path;
   const file = await findReportFile(db, studyId, revision.number, name);
   if (!file) throw new NotFoundError(`The report has no ${name.slice(0, 100)}.`);
@@ -160,11 +161,12 @@ function latestOf(revisions: readonly Revision[]): Revision | undefined {
  * @throws NotFoundError the same for what is not there and for what is not to be seen
  */
 export async function readReport(
+  app: App,
   address: string,
   revision: string | null,
   path: string,
 ): Promise<Response> {
-  const { db } = app();
+  const { db } = app;
   const nothing = () => new NotFoundError('There is no report at this address.');
   const studyId = /^[A-Za-z0-9_-]{3,64}$/.test(address) ? await studyOfAddress(db, address) : null;
   if (studyId === null) throw nothing();
@@ -178,7 +180,7 @@ export async function readReport(
   const found = revisions.find((one) => String(one.number) === revision && isReadable(one));
   if (!found) throw nothing();
   const isOpen = (await findAddress(db, studyId))?.name === address;
-  return answerFile(studyId, found, latest, path, isOpen);
+  return answerFile(app, studyId, found, latest, path, isOpen);
 }
 
 /** What of a report holds the study itself: who may not export it may not fetch it here either. */
@@ -190,6 +192,7 @@ const isExport = (path: string): boolean => path.endsWith('.zip');
  * @throws NotFoundError, RequestError 403 where the study may not be exported
  */
 export async function ownReportFile(
+  app: App,
   studyId: string,
   number: number,
   path: string,
@@ -197,8 +200,8 @@ export async function ownReportFile(
   if (isExport(path) && !mayNow('export')) {
     throw new RequestError(403, 'You may not export this study: ask an owner.');
   }
-  const revisions = await listRevisions(app().db, studyId);
+  const revisions = await listRevisions(app.db, studyId);
   const found = revisions.find((one) => one.number === number && one.state === 'ready');
   if (!found) throw new NotFoundError(`There is no report ${number} of this study.`);
-  return answerFile(studyId, found, latestOf(revisions), path, false);
+  return answerFile(app, studyId, found, latestOf(revisions), path, false);
 }

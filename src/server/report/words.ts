@@ -16,7 +16,7 @@ import {
   type Stored,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { checkRow } from '../rows/check';
 import { reportContext } from './context';
@@ -45,13 +45,14 @@ const MOST_SENTENCES = 500;
  * @throws ConflictError, RequestError
  */
 export async function keepSentence(
+  app: App,
   studyId: string,
   { rests_on, version, ...sent }: z.infer<typeof sentenceSchema>,
   who: string | null,
 ): Promise<Stored<'verdicts'>> {
   // Figures are found before the write: it does not wait for a computation.
-  const { context } = await reportContext(studyId);
-  return writeStudy(app().db, studyId, who, async (write) => {
+  const { context } = await reportContext(app, studyId);
+  return writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const evidence = [...new Set(rests_on)].join(' ') || null;
     const key = { verdict_id: sent.verdict_id };
@@ -102,12 +103,13 @@ async function dropStamps(write: Write, verdict_id: string): Promise<void> {
 
 /** Takes a sentence out, with what it rested on. @throws NotFoundError, ConflictError */
 export const dropSentence = (
+  app: App,
   studyId: string,
   verdict_id: string,
   version: number,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     await dropStamps(write, verdict_id);
     await deleteRow(write, 'verdicts', { verdict_id }, version);
   });
@@ -119,11 +121,12 @@ export const orderSchema = z.strictObject({
 
 /** Puts sentences of one kind into an order: one action, one write. */
 export const orderSentences = (
+  app: App,
   studyId: string,
   { order }: z.infer<typeof orderSchema>,
   who: string | null,
 ): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const rows = await listRows(write.db, studyId, 'verdicts');
     const [first] = order;
     const kind = rows.find((row) => row.verdict_id === first)?.kind;
@@ -144,8 +147,13 @@ export const orderSentences = (
 export const thrownSchema = z.strictObject({ key: plain(400).min(1) });
 
 /** Throws a proposed sentence away: it is not proposed again. */
-export const throwAway = (studyId: string, key: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const throwAway = (
+  app: App,
+  studyId: string,
+  key: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     const record = await findStudy(write.db, studyId);
     const report = metaOfRecord(record).report ?? {};
     const thrown = report.thrown_away ?? [];

@@ -1,7 +1,7 @@
 import type { MeshSheet } from '../../core/geometry/mesh';
 import { findingsOnSides, type SideFindings } from '../../core/measures/surface';
 import { listFiles, listTables } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 
 /** A side of an artefact with all findings on it, and its drawing. */
@@ -11,8 +11,8 @@ export interface DefectSide extends SideFindings {
 }
 
 /** Findings of all specimens on the drawings of their artefacts; of those without a mesh none. */
-export async function defectSides(studyId: string): Promise<DefectSide[]> {
-  const { db } = app();
+export async function defectSides(app: App, studyId: string): Promise<DefectSide[]> {
+  const { db } = app;
   const [{ artefacts, ...tables }, files] = await Promise.all([
     listTables(db, studyId, ['artefacts', 'zone_places', 'findings', 'specimens', 'prints']),
     listFiles(db, studyId),
@@ -21,7 +21,7 @@ export async function defectSides(studyId: string): Promise<DefectSide[]> {
   for (const own of findingsOnSides(tables)) {
     const artefact = artefacts.find((row) => row.artefact_id === own.artefact_id);
     const file = files.find(({ path }) => path === artefact?.mesh);
-    const sheet = file && (await sheetOfFile(file));
+    const sheet = file && (await sheetOfFile(app, file));
     if (!artefact || !sheet) continue;
     const { visible, box } = sheet.sides[own.side];
     sides.push({ ...own, artefact: artefact.name, drawing: { visible, box } });

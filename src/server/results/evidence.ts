@@ -9,7 +9,7 @@ import {
 } from '../../core/answers/results';
 import { TABLE_NAMES, type TableName } from '../../core/model/study';
 import { findRow, findStudy, loadSentStudy, NotFoundError } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { freshFrom } from './results';
 
 /** A figure's evidence, as the study stands now. */
@@ -25,12 +25,13 @@ export interface FoundEvidence extends Evidence {
  * @throws NotFoundError for an unknown figure or reference
  */
 export async function evidenceOfFigure(
+  app: App,
   studyId: string,
   figure: string,
   asked: string | null,
   seen: number | null,
 ): Promise<FoundEvidence> {
-  const { db, threads } = app();
+  const { db, threads } = app;
   const record = await findStudy(db, studyId);
   const section = sectionOfFigure(figure);
   const notThere = new NotFoundError('There is no such figure.');

@@ -1,9 +1,10 @@
+import type { App } from '../app';
 import { glanceRows, type GlanceRow } from '../../core/answers/glance';
 import type { ResultParts } from '../../core/answers/results';
 import { saidGlance } from '../../core/text/phrasing';
 import { figureWords } from '../../core/answers/figure-names';
 import type { ResultsPage } from './page';
-import { figureNames } from './figure-names';
+import { figureNames } from '../study/figure-names';
 
 /** What the page of everything at a glance shows. */
 export interface GlancePage {
@@ -15,16 +16,19 @@ export interface GlancePage {
 type Needed = 'criteria' | 'differences' | 'accuracy' | 'fairness';
 
 /** Every figure of everyone who is shown, and what it comes to in words. */
-export async function glancePage({
-  frame,
-  results,
-  marks,
-  reference,
-}: Pick<ResultsPage<Needed>, 'frame' | 'marks' | 'reference'> & {
-  results: Pick<ResultParts, Needed>;
-}): Promise<GlancePage> {
+export async function glancePage(
+  app: App,
+  {
+    frame,
+    results,
+    marks,
+    reference,
+  }: Pick<ResultsPage<Needed>, 'frame' | 'marks' | 'reference'> & {
+    results: Pick<ResultParts, Needed>;
+  },
+): Promise<GlancePage> {
   const { criteria, differences, accuracy, fairness } = results;
-  const names = await figureNames(frame.studyId, frame.meta.cost?.currency ?? '');
+  const names = await figureNames(app, frame.studyId, frame.meta.cost?.currency ?? '');
   const contenders = marks.map((mark) => mark.contender_id);
   const rows = glanceRows({
     contenders,

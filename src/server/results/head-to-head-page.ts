@@ -7,13 +7,18 @@ import {
   type EvaluateTask,
 } from '../../core/answers/results';
 import type { CriterionEvidence } from '../../core/answers/scorecard';
-import { columnWords, smallestDifference, TABLE_NAMES, type TableName } from '../../core/model/study';
+import {
+  columnWords,
+  smallestDifference,
+  TABLE_NAMES,
+  type TableName,
+} from '../../core/model/study';
 import { saidHeadToHead, saidPanel } from '../../core/text/phrasing';
 import { FIGURE_GROUPS, figureWords, type FigureWords } from '../../core/answers/figure-names';
 import { listRowsBy, loadSentStudy, rowOrNull, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { revealedResults } from '../panels';
-import { figureNames } from './figure-names';
+import { figureNames } from '../study/figure-names';
 import { resultsOf } from './results';
 import type { StudyFrame } from '../study/frame';
 
@@ -61,6 +66,7 @@ const MACHINE_FACTS = [
  * @param reference whom the study's pages compare everybody with
  */
 export async function headToHead(
+  app: App,
   frame: StudyFrame,
   contender: string,
   other: string,
@@ -68,11 +74,11 @@ export async function headToHead(
 ): Promise<HeadToHead> {
   const { studyId, meta, marks } = frame;
   const [parts, differences, names, facts, panels] = await Promise.all([
-    resultsOf({ studyId, reference: other }, ['criteria', 'fairness_items', 'cost']),
-    differencesOfPair(studyId, contender, other, reference),
-    figureNames(studyId, meta.cost?.currency ?? ''),
-    factsOf(studyId, contender, other),
-    revealedResults({ db: app().db, studyId }, other),
+    resultsOf(app, { studyId, reference: other }, ['criteria', 'fairness_items', 'cost']),
+    differencesOfPair(app, studyId, contender, other, reference),
+    figureNames(app, studyId, meta.cost?.currency ?? ''),
+    factsOf(app, studyId, contender, other),
+    revealedResults({ db: app.db, studyId }, other),
   ]);
   const figures = Object.entries(parts.criteria)
     .map(([key, evidence]): DuelFigure => {
@@ -119,12 +125,13 @@ export async function headToHead(
 
 /** Every figure that has a test, tested as on every other page; made off the main thread. */
 async function differencesOfPair(
+  app: App,
   studyId: string,
   contender: string,
   other: string,
   reference: string | null,
 ) {
-  const { db, threads } = app();
+  const { db, threads } = app;
   const tables = [...needsOf('differences')].filter((part): part is TableName =>
     (TABLE_NAMES as readonly string[]).includes(part),
   );
@@ -140,8 +147,13 @@ async function differencesOfPair(
 }
 
 /** What differs between the machines and the profiles of two contenders. */
-async function factsOf(studyId: string, contender: string, other: string): Promise<DuelFact[]> {
-  const { db } = app();
+async function factsOf(
+  app: App,
+  studyId: string,
+  contender: string,
+  other: string,
+): Promise<DuelFact[]> {
+  const { db } = app;
   const side = async (contender_id: string) => {
     const row = await rowOrNull(db, studyId, 'contenders', { contender_id });
     if (!row) return null;

@@ -1,5 +1,5 @@
 import { listRows } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import type { StudyFrame } from '../study/frame';
 
 /** A machine as it is marked: the letter and hue of its contenders, and its name. */
@@ -10,11 +10,11 @@ export interface MachineMark {
 }
 
 /** The machines of a study's contenders, by id, as they are marked. */
-export async function machinesOfContenders({
-  studyId,
-  marks,
-}: StudyFrame): Promise<Record<string, MachineMark>> {
-  const contenders = await listRows(app().db, studyId, 'contenders');
+export async function machinesOfContenders(
+  app: App,
+  { studyId, marks }: StudyFrame,
+): Promise<Record<string, MachineMark>> {
+  const contenders = await listRows(app.db, studyId, 'contenders');
   return Object.fromEntries(
     contenders.flatMap(({ contender_id, machine_id }) => {
       const mark = marks.find((one) => one.contender_id === contender_id);

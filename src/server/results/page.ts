@@ -1,3 +1,4 @@
+import type { App } from '../app';
 import type { PartName } from '../../core/answers/results';
 import type { ContenderMark } from '../../core/model/study';
 import { viewOf, viewQuery, type View } from '../../contract/view';
@@ -22,15 +23,16 @@ export interface ResultsPage<Name extends PartName> {
 
 /** Reads a results page's study, view and sections; null where there is no such study. */
 export async function resultsPage<Name extends PartName>(
+  app: App,
   context: Pick<APIContext, 'params' | 'url'>,
   names: readonly Name[],
 ): Promise<ResultsPage<Name> | null> {
   const view = viewOf(context.url.searchParams);
   const compared = (reference: string | null) =>
-    foundOrNull(resultsOf({ studyId: context.params.study ?? '', reference }, names));
+    foundOrNull(resultsOf(app, { studyId: context.params.study ?? '', reference }, names));
   // Most pages compare as the study does: their results are looked up, or made, beside their frame.
   const [frame, asStudy] = await Promise.all([
-    findStudyFrame(context),
+    findStudyFrame(app, context),
     view.reference === null ? compared(null) : null,
   ]);
   if (!frame) return null;

@@ -1,6 +1,6 @@
 import type { ResultParts } from '../../core/answers/results';
 import { listTables, placedSpecimens } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { resultsOf } from './results';
 
 /** One specimen on the plate: where it lay, from the plate's middle, and what it deviates. */
@@ -22,6 +22,7 @@ export interface PlatePage {
 
 /** What the plate map shows; null where no dimension lies on several places of a plate. */
 export async function platePage(
+  app: App,
   studyId: string,
   asked: string | null,
   plate: ResultParts['plate'],
@@ -34,9 +35,9 @@ export async function platePage(
   const chosen = keys.find((key) => key === asked) ?? keys[0];
   if (!plate || chosen === undefined) return null;
   const [artefactId = '', dimensionId = ''] = chosen.split('/');
-  const { db } = app();
+  const { db } = app;
   const [{ deviations }, specimens, { dimensions, artefacts }] = await Promise.all([
-    resultsOf({ studyId, reference: null }, ['deviations']),
+    resultsOf(app, { studyId, reference: null }, ['deviations']),
     placedSpecimens(db, studyId, artefactId),
     listTables(db, studyId, ['dimensions', 'artefacts']),
   ]);

@@ -28,7 +28,7 @@ import {
   type StudyRecord,
   type WantedResult,
 } from '../../data';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 
 /** Which results are asked for. */
 export interface ResultsRequest {
@@ -52,9 +52,9 @@ export function freshFrom(record: Pick<StudyRecord, 'touched'>, section: Section
   return Math.max(1, ...turns);
 }
 
-const parametersOf = (section: SectionName, reference: string | null): string =>
+const parametersOf = (app: App, section: SectionName, reference: string | null): string =>
   JSON.stringify({
-    edition: app().edition,
+    edition: app.edition,
     alpha: DEFAULT_ALPHA,
     seed: DEFAULT_SEED,
     ...(hangsOnReference(section) && { reference }),
@@ -66,27 +66,28 @@ const parametersOf = (section: SectionName, reference: string | null): string =>
  * the older ones are given and marked.
  */
 export async function resultsOf<Name extends PartName>(
+  app: App,
   { studyId, reference: asked }: ResultsRequest,
   names: readonly Name[],
 ): Promise<Requested<Name>> {
-  const { db, log } = app();
+  const { db, log } = app;
   const record = await findStudy(db, studyId);
   if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
   const reference = asked ?? record.reference;
   const wanted = names.map((part) => ({
     part,
-    parameters: parametersOf(sectionOfPart(part), reference),
+    parameters: parametersOf(app, sectionOfPart(part), reference),
     least: freshFrom(record, sectionOfPart(part)),
   }));
   // Older ones come without their values: these are read only where nothing newer comes in time.
-  const values = new Map((await keptResults(studyId, wanted)).map((one) => [one.part, one]));
+  const values = new Map((await keptResults(app, studyId, wanted)).map((one) => [one.part, one]));
   const isAsked = (part: string) => (names as readonly string[]).includes(part);
   const isFresh = (part: PartName) =>
     (values.get(part)?.revision ?? 0) >= freshFrom(record, sectionOfPart(part));
   const staleParts = names.filter((part) => !isFresh(part));
   if (staleParts.length > 0) {
     const stale = [...new Set(staleParts.map(sectionOfPart))];
-    const fresh = make(studyId, reference, stale);
+    const fresh = make(app, studyId, reference, stale);
     const takeIn = (made: readonly MadeResult[]) => {
       for (const one of made) if (isAsked(one.part)) values.set(one.part, opened(one));
     };
@@ -97,6 +98,7 @@ export async function resultsOf<Name extends PartName>(
         fresh.catch((error: unknown) => log.error(error, 'evaluation failed'));
         const older = wanted.filter(({ part }) => staleParts.includes(part));
         const kept = await keptResults(
+          app,
           studyId,
           older.map((one) => ({ ...one, least: null })),
         );
@@ -121,15 +123,16 @@ const running = new Map<string, Promise<MadeResult[]>>();
 
 /** Makes sections of a study's results as it stands now. */
 async function make(
+  app: App,
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
 ): Promise<MadeResult[]> {
   const keyOf = (section: SectionName) =>
-    `${studyId} ${section} ${parametersOf(section, reference)}`;
+    `${studyId} ${section} ${parametersOf(app, section, reference)}`;
   const missing = sections.filter((section) => !running.has(keyOf(section)));
   if (missing.length > 0) {
-    const work = compute(studyId, reference, missing).finally(() => {
+    const work = compute(app, studyId, reference, missing).finally(() => {
       for (const section of missing) running.delete(keyOf(section));
     });
     for (const section of missing) running.set(keyOf(section), work);
@@ -139,13 +142,14 @@ async function make(
 }
 
 async function compute(
+  app: App,
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
 ): Promise<MadeResult[]> {
-  const { threads } = app();
-  const known = await knownFor(studyId, reference, sections);
-  const loaded = await loadFor(studyId, reference, sections, known.values);
+  const { threads } = app;
+  const known = await knownFor(app, studyId, reference, sections);
+  const loaded = await loadFor(app, studyId, reference, sections, known.values);
   const { study, options } = loaded;
   // What was known is of its own revision: the result is no newer than that.
   const revision = Math.min(known.revision, Number(loaded.revision));
@@ -156,12 +160,12 @@ async function compute(
   const made = sections.flatMap((section) =>
     partNames(section).map((part) => ({
       part,
-      parameters: parametersOf(section, reference),
+      parameters: parametersOf(app, section, reference),
       revision,
       value: parts[part] ?? 'null',
     })),
   );
-  keep(studyId, made);
+  keep(app, studyId, made);
   return made;
 }
 
@@ -180,10 +184,10 @@ const placeOf = (studyId: string, { part, parameters }: Pick<KeptResult, 'part' 
   `${studyId} ${part} ${parameters}`;
 
 /** Keeps results, after the answer; what cannot be kept is made again the next time. */
-function keep(studyId: string, made: readonly MadeResult[]): void {
+function keep(app: App, studyId: string, made: readonly MadeResult[]): void {
   for (const one of made) underWay.set(placeOf(studyId, one), one);
-  afterwards(() =>
-    storeResults(app().db, studyId, made).finally(() => {
+  afterwards(app, () =>
+    storeResults(app.db, studyId, made).finally(() => {
       for (const one of made) {
         const place = placeOf(studyId, one);
         if (underWay.get(place) === one) underWay.delete(place);
@@ -194,13 +198,12 @@ function keep(studyId: string, made: readonly MadeResult[]): void {
 
 /** Results that are kept, or are about to be. */
 async function keptResults(
+  app: App,
   studyId: string,
   wanted: readonly WantedResult[],
 ): Promise<KeptResult[]> {
   const made = wanted.flatMap((one) => underWay.get(placeOf(studyId, one)) ?? []);
-  const kept = new Map(
-    (await findResults(app().db, studyId, wanted)).map((one) => [one.part, one]),
-  );
+  const kept = new Map((await findResults(app.db, studyId, wanted)).map((one) => [one.part, one]));
   for (const one of made) {
     if ((kept.get(one.part)?.revision ?? 0) < one.revision) kept.set(one.part, opened(one));
   }
@@ -212,11 +215,12 @@ const isTable = (part: StudyPart): part is (typeof TABLE_NAMES)[number] =>
 
 /** The kept results, as the study stands now, of sections that others are computed from. */
 async function knownFor(
+  app: App,
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
 ): Promise<{ values: Partial<Results>; revision: number }> {
-  const { db } = app();
+  const { db } = app;
   // A section that is kept in several parts is not kept as it was made.
   const used = [...new Set(sections.flatMap(usesOf))].filter(
     (section) => !sections.includes(section) && partNames(section).length === 1,
@@ -225,10 +229,10 @@ async function knownFor(
   const record = await findStudy(db, studyId);
   const wanted = used.map((part) => ({
     part,
-    parameters: parametersOf(part, reference),
+    parameters: parametersOf(app, part, reference),
     least: freshFrom(record, part),
   }));
-  const kept = await keptResults(studyId, wanted);
+  const kept = await keptResults(app, studyId, wanted);
   const fresh = kept.filter(
     ({ part, revision }) => revision >= freshFrom(record, part as SectionName),
   );
@@ -240,12 +244,13 @@ async function knownFor(
 
 /** Reads as much of a study as some sections hang on, beside what is known. */
 async function loadFor(
+  app: App,
   studyId: string,
   reference: string | null,
   sections: readonly SectionName[],
   known: Partial<Results>,
 ): Promise<{ study: SentStudy; revision: string; options: EvaluateOptions }> {
-  const { db } = app();
+  const { db } = app;
   const isKnown = new Set(Object.keys(known) as SectionName[]);
   const needs = new Set(sections.flatMap((section) => [...needsOf(section, isKnown)]));
   const tables = [...needs].filter(isTable);

@@ -1,5 +1,5 @@
 import { wallClocks, type WallClock } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { artefactNames, type Named } from '../study/names';
 
 /** What the page of speeds shows besides the results. */
@@ -9,10 +9,10 @@ export interface SpeedPage {
 }
 
 /** Reads what the page of speeds shows besides the results. */
-export async function speedPage(studyId: string): Promise<SpeedPage> {
+export async function speedPage(app: App, studyId: string): Promise<SpeedPage> {
   const [artefacts, clocks] = await Promise.all([
-    artefactNames(studyId),
-    wallClocks(app().db, studyId),
+    artefactNames(app, studyId),
+    wallClocks(app.db, studyId),
   ]);
   return { artefacts, clocks };
 }

@@ -1,9 +1,9 @@
 import { listTables } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** The zones of a study's artefacts by name, those that weigh most first within each artefact. */
-export async function namedZones(studyId: string) {
-  const { zones, artefacts: rows } = await listTables(app().db, studyId, ['zones', 'artefacts']);
+export async function namedZones(app: App, studyId: string) {
+  const { zones, artefacts: rows } = await listTables(app.db, studyId, ['zones', 'artefacts']);
   const artefacts = new Map(rows.map((row) => [row.artefact_id, row.name]));
   return zones
     .map(({ artefact_id, zone_id, name, weight }) => ({

@@ -2,7 +2,7 @@ import { breachesOf } from '../../core/model/package';
 import type { AnyRow, Row, TableName } from '../../core/model/study';
 import { brokenReferences, machineOfPrint, type Write } from '../../data';
 import { RequestError } from '../http/problem';
-import { benchIssues } from '../runs/rules';
+import { benchIssues } from './bench-rules';
 
 /** What is wrong with a row: the column and the reason. */
 export interface RowIssue {

@@ -18,7 +18,7 @@ import {
   type Write,
 } from '../../data';
 import { checkOwn } from '../access/own';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queueUnmade } from '../jobs';
 import { keyFrom } from './address';
@@ -33,10 +33,11 @@ type Asked = z.infer<typeof deletionSchema>;
 
 /** What goes with a row, to be read before it is deleted. @throws NotFoundError */
 export const previewDeletion = (
+  app: App,
   studyId: string,
   { table, key }: Asked,
 ): Promise<{ title: string; counts: DeletedCount[] }> =>
-  writeStudy(app().db, studyId, null, async (write) => {
+  writeStudy(app.db, studyId, null, async (write) => {
     const named = keyOf(table, key);
     return {
       title: await titleOf(write, table, named),
@@ -51,11 +52,12 @@ export const previewDeletion = (
  * @throws RequestError where judges are looking at a part of it, or where somebody else entered it
  */
 export const deleteFromStudy = (
+  app: App,
   studyId: string,
   { table, key }: Asked,
   who: string | null,
 ): Promise<{ deletion_id: string; title: string; counts: DeletedCount[] }> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const named = keyOf(table, key);
     if (table !== 'photos' || named.specimen_id) await checkOwn(write, table, named);
     await checkNotJudged(write, table, named);
@@ -65,25 +67,24 @@ export const deleteFromStudy = (
 
 /** Restores what was deleted from a study, as it was. */
 export async function restoreToStudy(
+  app: App,
   studyId: string,
   deletionId: string,
   who: string | null,
 ): Promise<{ counts: DeletedCount[] }> {
-  const counts = await writeStudy(app().db, studyId, who, (write) =>
-    restoreWhole(write, deletionId),
-  );
-  afterwards(() => queueUnmade(app(), studyId));
+  const counts = await writeStudy(app.db, studyId, who, (write) => restoreWhole(write, deletionId));
+  afterwards(app, () => queueUnmade(app, studyId));
   return { counts };
 }
 
 /** What was deleted from a study and can be restored. @throws NotFoundError */
-export async function deletionsOf(studyId: string): Promise<Deletion[]> {
-  await findStudy(app().db, studyId);
-  return listDeletions(app().db, studyId);
+export async function deletionsOf(app: App, studyId: string): Promise<Deletion[]> {
+  await findStudy(app.db, studyId);
+  return listDeletions(app.db, studyId);
 }
 
 /** What was deleted from any study and can be restored. */
-export const allDeletions = (): Promise<Deletion[]> => listDeletions(app().db, null);
+export const allDeletions = (app: App): Promise<Deletion[]> => listDeletions(app.db, null);
 
 type NamedKey = RowKey & { specimen_id?: unknown };
 

@@ -10,7 +10,7 @@ import {
   type RowKey,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { checkPanelRow } from './panels';
 
@@ -31,13 +31,14 @@ const MEASURED = ['readings', 'unmeasured'] as const;
  * @throws RequestError where other rows name it, with which
  */
 export function removeRow(
+  app: App,
   studyId: string,
   table: TableName,
   key: RowKey,
   version: number,
   who: string | null,
 ): Promise<{ isRetired: boolean }> {
-  return writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app.db, studyId, who, async (write) => {
     await checkPanelRow(write, table, key);
     const naming = await rowsNaming(write.db, studyId, table, key);
     const has = (other: TableName) => (naming.get(other) ?? 0) > 0;
@@ -86,6 +87,7 @@ async function removeIfThere(write: Write, table: TableName, key: RowKey): Promi
  * @throws RequestError where rows of the table are named by their key, NotFoundError where none is like it
  */
 export function removeRepeatable(
+  app: App,
   studyId: string,
   table: TableName,
   content: unknown,
@@ -94,5 +96,5 @@ export function removeRepeatable(
   const { key, row, title } = tableSpec(table);
   if (key.length > 0) throw new RequestError(422, `The ${title} are named by ${key.join('/')}.`);
   const said = row.strict().parse(content) as Row<TableName>;
-  return writeStudy(app().db, studyId, who, (write) => deleteRepeatable(write, table, said));
+  return writeStudy(app.db, studyId, who, (write) => deleteRepeatable(write, table, said));
 }

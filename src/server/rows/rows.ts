@@ -16,35 +16,40 @@ import {
   type Write,
 } from '../../data';
 import { checkOwn } from '../access/own';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queueUnread } from '../jobs';
-import { noteLevel } from '../runs/level';
+import { noteLevel } from './level';
 import { checkRow } from './check';
 import { followFirmware } from './firmware';
 import { moveIncidents } from './moved-print';
 import { checkPanelRow } from './panels';
 
 /** All rows of a table. @throws NotFoundError for an unknown study */
-export async function rowsOf(studyId: string, table: TableName): Promise<Stored<TableName>[]> {
-  await findStudy(app().db, studyId);
-  return listRows(app().db, studyId, table);
+export async function rowsOf(
+  app: App,
+  studyId: string,
+  table: TableName,
+): Promise<Stored<TableName>[]> {
+  await findStudy(app.db, studyId);
+  return listRows(app.db, studyId, table);
 }
 
 /** One row. @throws NotFoundError */
 export async function rowOf(
+  app: App,
   studyId: string,
   table: TableName,
   key: RowKey,
 ): Promise<Stored<TableName>> {
-  await findStudy(app().db, studyId);
-  return findRow(app().db, studyId, table, key);
+  await findStudy(app.db, studyId);
+  return findRow(app.db, studyId, table, key);
 }
 
 /** What was changed on a row, the latest first. */
-export async function historyOfRow(studyId: string, table: TableName, key: RowKey) {
-  await findStudy(app().db, studyId);
-  return listChanges(app().db, studyId, table, key);
+export async function historyOfRow(app: App, studyId: string, table: TableName, key: RowKey) {
+  await findStudy(app.db, studyId);
+  return listChanges(app.db, studyId, table, key);
 }
 
 /** Inserts a row that a client sent, once it is checked, as part of a write. */
@@ -78,12 +83,13 @@ async function chooseFirstReference(write: Write, { contender_id }: Row<'contend
 
 /** Adds a row that a client sent: one action, one transaction. */
 export const addRow = (
+  app: App,
   studyId: string,
   table: TableName,
   content: unknown,
   who: string | null,
 ): Promise<Stored<TableName>> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     await checkPanelRow(write, table, Object(content) as object);
     return insertChecked(write, table, await completed(write, table, content));
   });
@@ -114,6 +120,7 @@ async function nextStep(write: Write, content: unknown): Promise<object> {
 
 /** Changes some columns of a row, once the row as it would be is checked. */
 export async function changeRow(
+  app: App,
   studyId: string,
   table: TableName,
   key: RowKey,
@@ -132,7 +139,7 @@ export async function changeRow(
       throw new RequestError(422, `${column} names the row and cannot be changed.`);
     }
   }
-  const changed = await writeStudy(app().db, studyId, who, async (write) => {
+  const changed = await writeStudy(app.db, studyId, who, async (write) => {
     const { row_version: _, ...before } = await findRow(write.db, studyId, table, key);
     await checkPanelRow(write, table, key);
     // Whoever stands at the machine ends a print, whoever began it.
@@ -148,6 +155,6 @@ export async function changeRow(
     return updateRow(write, table, key, sent as Partial<Row<TableName>>, version);
   });
   // Sliced files are read against their machine's claim: another one is read against anew.
-  if (table === 'machines' || table === 'contenders') afterwards(() => queueUnread(app()));
+  if (table === 'machines' || table === 'contenders') afterwards(app, () => queueUnread(app));
   return changed;
 }

@@ -1,9 +1,9 @@
 import type { Row } from '../../core/model/study';
 import { endPrint, writeStudy, type Stored } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { checkRow } from '../rows';
-import { noteLevel } from './level';
+import { noteLevel } from '../rows/level';
 
 /** A print that has ended, with the stickers of its parts. */
 export type EndedPrint = Stored<'prints'> & {
@@ -15,6 +15,7 @@ export type EndedPrint = Stored<'prints'> & {
  * again it counts once.
  */
 export function endPrintOf(
+  app: App,
   studyId: string,
   print: Row<'prints'>,
   specimens: readonly Row<'specimens'>[],
@@ -23,7 +24,7 @@ export function endPrintOf(
   if (specimens.some((specimen) => specimen.print_id !== print.print_id)) {
     throw new RequestError(422, 'A specimen names another print.');
   }
-  return writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app.db, studyId, who, async (write) => {
     await checkRow(write, 'prints', print);
     const ended = await endPrint(write, print, specimens);
     await noteLevel(write, print);

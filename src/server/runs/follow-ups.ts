@@ -10,7 +10,7 @@ import {
   type TableName,
 } from '../../core/model/study';
 import { findRow, findStudy, loadStudy, updateRow, writeStudy } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
 
@@ -78,8 +78,8 @@ function naming({ tables }: Study) {
 }
 
 /** The causes that were followed in a study, and what can be followed. @throws NotFoundError */
-export async function followUpsPage(studyId: string): Promise<FollowUpsPage> {
-  const { study } = await loadStudy(app().db, studyId, TABLES);
+export async function followUpsPage(app: App, studyId: string): Promise<FollowUpsPage> {
+  const { study } = await loadStudy(app.db, studyId, TABLES);
   const nameOf = naming(study);
   const shown = (print: Print): ChainPrint => ({
     print_id: print.print_id,
@@ -139,11 +139,12 @@ function plannedPrint({ tables }: Study, id: string): Print | null {
 
 /** What differs between a print and one that is to follow it up, printed or only planned. @throws RequestError */
 export async function changedBetween(
+  app: App,
   studyId: string,
   before: string,
   after: string,
 ): Promise<{ changed: string[]; things: number }> {
-  const { study } = await loadStudy(app().db, studyId, TABLES);
+  const { study } = await loadStudy(app.db, studyId, TABLES);
   const find = (id: string) =>
     id.startsWith(PLANNED)
       ? plannedPrint(study, id)
@@ -165,11 +166,12 @@ export const followUpSchema = z.strictObject({
  * booked on before. One action, one transaction.
  */
 export const addFollowUp = (
+  app: App,
   studyId: string,
   { follow_up, booking }: z.infer<typeof followUpSchema>,
   who: string | null,
 ): Promise<object> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     await findStudy(write.db, studyId);
     const row = follow_up as Row<'follow_ups'>;
     if (row.print_before === row.print_after) {

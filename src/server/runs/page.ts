@@ -15,7 +15,7 @@ import {
   type SlicedSummary,
   type Stored,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { linkNow, type StudyLink } from './link';
 import { materialName, orderedPrints, type OrderedPrint } from '../plan/page';
 import { planWarnings } from '../plan/warnings';
@@ -67,8 +67,8 @@ export interface RunsData {
 }
 
 /** Reads what the bench shows while the machines print. */
-export async function runsData(studyId: string): Promise<RunsData> {
-  const { db } = app();
+export async function runsData(app: App, studyId: string): Promise<RunsData> {
+  const { db } = app;
   const tables = await listTables(db, studyId, [
     'artefacts',
     'contenders',
@@ -92,9 +92,9 @@ export async function runsData(studyId: string): Promise<RunsData> {
       findStudy(db, studyId),
       latestPrints(db, studyId, perCell),
       latestIncidents(db, studyId, SHOWN_INCIDENTS),
-      linkNow(studyId),
+      linkNow(app, studyId),
       listSlicedFiles(db, studyId),
-      planWarnings(studyId),
+      planWarnings(app, studyId),
       stickerCodes(db, studyId),
       tallyPrints(db, studyId),
       printedPlaces(db, studyId),
@@ -147,7 +147,7 @@ function machineFacts(
 }
 
 /** What the bench shows, for a page that asks again. @throws NotFoundError for an unknown study */
-export async function runsOfStudy(studyId: string): Promise<RunsData> {
-  await findStudy(app().db, studyId);
-  return runsData(studyId);
+export async function runsOfStudy(app: App, studyId: string): Promise<RunsData> {
+  await findStudy(app.db, studyId);
+  return runsData(app, studyId);
 }

@@ -1,12 +1,12 @@
 import { differencesOf, type ToolpathFacts } from '../../core/toolpath';
 import { rowOrNull, slicedFacts, type SlicedFile } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 export const MOST_COMPARED = 8;
 
 /** Sliced files side by side: those asked for, or those that some prints were made from. */
-export async function comparedFiles(studyId: string, search: URLSearchParams) {
-  const { db } = app();
+export async function comparedFiles(app: App, studyId: string, search: URLSearchParams) {
+  const { db } = app;
   const prints = search.getAll('print');
   const ofPrint = await Promise.all(
     prints.slice(0, MOST_COMPARED).map(async (id) => {

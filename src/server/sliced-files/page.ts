@@ -1,10 +1,10 @@
 import { machineOf } from '../../core/toolpath';
 import { findSlicedFile, listRowsBy, loadStudy, NotFoundError } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** What the page of one sliced file shows besides the file's own facts. */
-export async function filePage(studyId: string, path: string) {
-  const { db } = app();
+export async function filePage(app: App, studyId: string, path: string) {
+  const { db } = app;
   try {
     const file = await findSlicedFile(db, studyId, path);
     const [{ study }, prints] = await Promise.all([

@@ -17,20 +17,20 @@ import {
   type Write,
 } from '../../data';
 import { MOST_PLANNED } from '../../core/model/study';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queueReading, queueUnread } from '../jobs';
 
 /** All sliced files of a study. @throws NotFoundError */
-export async function slicedFilesOf(studyId: string): Promise<SlicedSummary[]> {
-  await findStudy(app().db, studyId);
-  return listSlicedFiles(app().db, studyId);
+export async function slicedFilesOf(app: App, studyId: string): Promise<SlicedSummary[]> {
+  await findStudy(app.db, studyId);
+  return listSlicedFiles(app.db, studyId);
 }
 
 /** One sliced file with what it says. @throws NotFoundError */
-export async function slicedFileOf(studyId: string, path: string) {
-  await findStudy(app().db, studyId);
-  return findSlicedFile(app().db, studyId, path);
+export async function slicedFileOf(app: App, studyId: string, path: string) {
+  await findStudy(app.db, studyId);
+  return findSlicedFile(app.db, studyId, path);
 }
 
 /** What a person says a file is for. */
@@ -46,19 +46,20 @@ export interface Confirmed {
  * where the machine is another one than was thought. One action, one transaction.
  */
 export async function confirmPurpose(
+  app: App,
   studyId: string,
   path: string,
   { contender_id, artefact_id, link_prints }: Confirmed,
   who: string | null,
 ): Promise<SlicedFile> {
-  const { db } = app();
+  const { db } = app;
   await writeStudy(db, studyId, who, async (write) => {
     await findRow(write.db, studyId, 'contenders', { contender_id });
     await findRow(write.db, studyId, 'artefacts', { artefact_id });
     await purposeIn(write, path, contender_id, artefact_id);
     if (link_prints) await linkPrints(write, path, contender_id, artefact_id);
   });
-  afterwards(() => queueUnread(app()));
+  afterwards(app, () => queueUnread(app));
   return findSlicedFile(db, studyId, path);
 }
 
@@ -121,17 +122,22 @@ async function linkPrints(
 }
 
 /** Reads a file again that could not be read. */
-export async function readAgain(studyId: string, path: string): Promise<SlicedFile> {
-  const { db } = app();
-  await slicedFileOf(studyId, path);
+export async function readAgain(app: App, studyId: string, path: string): Promise<SlicedFile> {
+  const { db } = app;
+  await slicedFileOf(app, studyId, path);
   await setReading(db, studyId, path, 'waiting', 0);
-  afterwards(() => queueReading(app(), studyId, path));
+  afterwards(app, () => queueReading(app, studyId, path));
   return findSlicedFile(db, studyId, path);
 }
 
 /** Takes a file out of the study, unless a print or the plan names it. */
-export const takeOutFile = (studyId: string, path: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const takeOutFile = (
+  app: App,
+  studyId: string,
+  path: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     await findSlicedFile(db, studyId, path);
     for (const table of ['prints', 'open_prints', 'planned'] as const) {

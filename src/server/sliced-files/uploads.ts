@@ -1,5 +1,5 @@
 import { findSlicedFile, insertSlicedFile, pathOfContent } from '../../data';
-import { afterwards, app } from '../app';
+import { afterwards } from '../app';
 import { RequestError } from '../http/problem';
 import { queueReading } from '../jobs';
 import type { UploadKind } from '../uploads';
@@ -23,9 +23,9 @@ export const SLICED_UPLOADS: UploadKind = {
     await insertSlicedFile(write, path, purpose);
     write.touch('sliced_files');
   },
-  follow: (studyId, path) =>
-    afterwards(async () => {
-      const { state } = await findSlicedFile(app().db, studyId, path);
-      if (state === 'waiting') await queueReading(app(), studyId, path);
+  follow: (app, studyId, path) =>
+    afterwards(app, async () => {
+      const { state } = await findSlicedFile(app.db, studyId, path);
+      if (state === 'waiting') await queueReading(app, studyId, path);
     }),
 };

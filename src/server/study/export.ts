@@ -4,7 +4,7 @@ import type { AnyRow, Study } from '../../core/model/study';
 import { KINDS } from '../../core/answers/workshop';
 import { keptIds, listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
 import { isPackable, zipParts, type Part } from '../../files/zip-parts';
-import { app } from '../app';
+import type { App } from '../app';
 
 export interface ExportedStudy {
   /** A name for the file, without its ending. */
@@ -55,5 +55,5 @@ async function withLastingIds(db: Database, studyId: string, { tables }: Study):
 }
 
 /** The same of the application's own database. @throws NotFoundError */
-export const openStudyZip = (studyId: string): Promise<ExportedStudy> =>
-  exportStudy(app().db, studyId);
+export const openStudyZip = (app: App, studyId: string): Promise<ExportedStudy> =>
+  exportStudy(app.db, studyId);

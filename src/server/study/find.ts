@@ -1,5 +1,5 @@
 import { findStudy, listRows, printOfId, specimenOfCode } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** Where something is. */
 export interface Found {
@@ -17,8 +17,8 @@ export const placeCode = (contender: string, artefact: string, repeat: number): 
  * @returns null where nothing carries it
  * @throws NotFoundError for an unknown study
  */
-export async function findByCode(studyId: string, code: string): Promise<Found | null> {
-  const { db } = app();
+export async function findByCode(app: App, studyId: string, code: string): Promise<Found | null> {
+  const { db } = app;
   await findStudy(db, studyId);
   const base = `/studies/${studyId}`;
   const specimen = await specimenOfCode(db, studyId, code);

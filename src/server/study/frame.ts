@@ -1,6 +1,6 @@
 import { contenderMarks, type ContenderMark, type StudyMeta } from '../../core/model/study';
 import { findStudy, listTables, metaOfRecord } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { progressOf, type Progress } from './progress';
 
 /** What every page of a study shows around its work area. */
@@ -15,8 +15,8 @@ export interface StudyFrame {
 }
 
 /** Reads what every page of a study shows. @throws NotFoundError */
-export async function studyFrame(studyId: string): Promise<StudyFrame> {
-  const { db } = app();
+export async function studyFrame(app: App, studyId: string): Promise<StudyFrame> {
+  const { db } = app;
   const record = await findStudy(db, studyId);
   const [{ contenders, machines, profiles }, progress] = await Promise.all([
     listTables(db, studyId, ['contenders', 'machines', 'profiles']),

@@ -4,12 +4,12 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { withFolder } from '../../files/temporary';
 import { checkWork } from '../access/tries';
-import { afterwards, app } from '../app';
+import { afterwards, type App } from '../app';
 import { streamOf } from '../http/content';
 import { RequestError } from '../http/problem';
 import { queueUnmade, queueUnread } from '../jobs';
 import { importStudy, type ImportOutcome } from './import';
-import { readOnThread } from './read-package';
+import { packageReader } from './read-package';
 
 const UPLOAD_LIMIT = 4 * 1024 ** 3;
 const TOO_LARGE = 'The package is over 4 GiB.';
@@ -21,24 +21,28 @@ const KEY = /^[\x21-\x7e]{1,200}$/;
  *
  * @param key by which the same import, sent again, is known
  */
-export async function importUpload(request: Request, key: string | null): Promise<ImportOutcome> {
+export async function importUpload(
+  app: App,
+  request: Request,
+  key: string | null,
+): Promise<ImportOutcome> {
   if (key !== null && !KEY.test(key)) {
     throw new RequestError(400, 'idempotency-key must be 1 to 200 printable characters.');
   }
   if (Number(request.headers.get('content-length') ?? 0) > UPLOAD_LIMIT) {
     throw new RequestError(413, TOO_LARGE);
   }
-  await checkWork('imports');
+  await checkWork(app, 'imports');
   const { signal } = request;
   const outcome = await withFolder('import', async (folder) => {
     const file = join(folder, 'package.zip');
     await pipeline(streamOf(request), limitedTo(UPLOAD_LIMIT), createWriteStream(file), { signal });
-    return importStudy(app().db, file, readOnThread, { signal, ...(key !== null && { key }) });
+    return importStudy(app.db, file, packageReader(app), { signal, ...(key !== null && { key }) });
   });
   const { studyId } = outcome;
   if (studyId !== null) {
-    afterwards(() => queueUnread(app()));
-    afterwards(() => queueUnmade(app(), studyId));
+    afterwards(app, () => queueUnread(app));
+    afterwards(app, () => queueUnmade(app, studyId));
   }
   return outcome;
 }

@@ -1,5 +1,5 @@
 import { listRows } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** Something that a page names. */
 export interface Named {
@@ -8,13 +8,13 @@ export interface Named {
 }
 
 /** The artefacts of a study by name, in its order. */
-export async function artefactNames(studyId: string): Promise<Named[]> {
-  const rows = await listRows(app().db, studyId, 'artefacts');
+export async function artefactNames(app: App, studyId: string): Promise<Named[]> {
+  const rows = await listRows(app.db, studyId, 'artefacts');
   return rows.map(({ artefact_id: id, name }) => ({ id, name }));
 }
 
 /** The machines of a study by name, in its order. */
-export async function machineNames(studyId: string): Promise<Named[]> {
-  const rows = await listRows(app().db, studyId, 'machines');
+export async function machineNames(app: App, studyId: string): Promise<Named[]> {
+  const rows = await listRows(app.db, studyId, 'machines');
   return rows.map(({ machine_id: id, name }) => ({ id, name }));
 }

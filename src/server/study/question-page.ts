@@ -2,8 +2,8 @@ import type { FigureWords } from '../../core/answers/figure-names';
 import { photoFigureKey } from '../../core/measures/surface';
 import { figureWords } from '../../core/answers/figure-names';
 import { listTables } from '../../data';
-import { app } from '../app';
-import { figureNames } from '../results/figure-names';
+import type { App } from '../app';
+import { figureNames } from './figure-names';
 import type { StudyFrame } from './frame';
 
 /** What the page of the question offers besides the study's record. */
@@ -14,12 +14,12 @@ export interface QuestionPage {
 }
 
 /** Which figures on photos there are, and what each contender's profile states. */
-export async function questionPage({ studyId, meta }: StudyFrame): Promise<QuestionPage> {
-  const tables = await listTables(app().db, studyId, [
+export async function questionPage(app: App, { studyId, meta }: StudyFrame): Promise<QuestionPage> {
+  const tables = await listTables(app.db, studyId, [
     ...(['photo_measures', 'photos', 'specimens', 'prints'] as const),
     ...(['contenders', 'profile_settings'] as const),
   ]);
-  const names = await figureNames(studyId, '');
+  const names = await figureNames(app, studyId, '');
   const lights = new Map(tables.photos.map((row) => [`${row.specimen_id} ${row.path}`, row.light]));
   const printOf = new Map(tables.specimens.map((row) => [row.specimen_id, row.print_id]));
   const artefactOf = new Map(tables.prints.map((row) => [row.print_id, row.artefact_id]));

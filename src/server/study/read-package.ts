@@ -1,28 +1,27 @@
 import type { PackageOutcome, PackageTask } from '../../files/packages';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** A package that takes longer than this to be read and checked is given up. */
 const PATIENCE_MS = 60_000;
 
 /**
- * Reads and checks a package off the main thread.
+ * What reads and checks packages on the application's threads.
  *
- * @throws RequestError where it is more than can be read, or nobody waits for it any more
+ * @throws RequestError where one is more than can be read, or nobody waits for it any more
  */
-export async function readOnThread(
-  task: PackageTask,
-  asked: AbortSignal | undefined,
-): Promise<PackageOutcome> {
-  const timeout = AbortSignal.timeout(PATIENCE_MS);
-  const signal = asked ? AbortSignal.any([asked, timeout]) : timeout;
-  try {
-    return (await app().importers.run(task, { signal })) as PackageOutcome;
-  } catch (error) {
-    const { name, code } = error as Error & { code?: string };
-    if (name === 'AbortError' || code === 'ERR_WORKER_OUT_OF_MEMORY') {
-      throw new RequestError(413, 'The package is more than can be read: nothing was imported.');
+export const packageReader =
+  (app: App) =>
+  async (task: PackageTask, asked: AbortSignal | undefined): Promise<PackageOutcome> => {
+    const timeout = AbortSignal.timeout(PATIENCE_MS);
+    const signal = asked ? AbortSignal.any([asked, timeout]) : timeout;
+    try {
+      return (await app.importers.run(task, { signal })) as PackageOutcome;
+    } catch (error) {
+      const { name, code } = error as Error & { code?: string };
+      if (name === 'AbortError' || code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        throw new RequestError(413, 'The package is more than can be read: nothing was imported.');
+      }
+      throw error;
     }
-    throw error;
-  }
-}
+  };

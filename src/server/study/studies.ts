@@ -22,7 +22,7 @@ import {
   type Database,
   type StudySummary,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { checkSweep } from './sweep';
 
@@ -32,7 +32,7 @@ export type { BinnedStudy } from '../../data';
 export type StudyAbout = StudyMeta & { row_version: number; revision: string };
 
 /** All studies that are not deleted, the one changed last first. */
-export const allStudies = (): Promise<StudySummary[]> => listStudies(app().db);
+export const allStudies = (app: App): Promise<StudySummary[]> => listStudies(app.db);
 
 /** A study to be made. */
 export const newStudySchema = z.strictObject({
@@ -70,6 +70,7 @@ const takenFrom = (meta: StudyMeta): Partial<StudyMeta> => ({
  * transaction; sent again with the same id it is made once.
  */
 export async function addStudy(
+  app: App,
   study_id: string,
   { title, intent, again, with: machine }: z.infer<typeof newStudySchema>,
   who: string | null,
@@ -79,7 +80,7 @@ export async function addStudy(
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
     .slice(0, 200);
-  await transact(app().db, async (db) => {
+  await transact(app.db, async (db) => {
     const before = again === undefined ? null : metaOfRecord(await findStudy(db, again));
     const isNew = (await studyOrNull(db, study_id)) === null;
     await createStudy(db, study_id, {
@@ -113,11 +114,11 @@ export async function addStudy(
 const studyOrNull = (db: Database, studyId: string) => foundOrNull(findStudy(db, studyId));
 
 /** Deleted studies that can be brought back, the last first. */
-export const studiesInBin = (): Promise<BinnedStudy[]> => binnedStudies(app().db);
+export const studiesInBin = (app: App): Promise<BinnedStudy[]> => binnedStudies(app.db);
 
 /** What a study is about. @throws NotFoundError */
-export async function aboutStudy(studyId: string): Promise<StudyAbout> {
-  const record = await findStudy(app().db, studyId);
+export async function aboutStudy(app: App, studyId: string): Promise<StudyAbout> {
+  const record = await findStudy(app.db, studyId);
   return { ...metaOfRecord(record), row_version: record.version, revision: record.revision };
 }
 
@@ -129,6 +130,7 @@ export const studyChangeSchema = z.strictObject({
 
 /** Changes what a study is about. @throws ConflictError, RequestError */
 export function changeStudy(
+  app: App,
   studyId: string,
   { version, change }: z.infer<typeof studyChangeSchema>,
   who: string | null,
@@ -136,7 +138,7 @@ export function changeStudy(
   const given = Object.fromEntries(
     Object.entries(change).filter(([, value]) => value !== undefined),
   );
-  return writeStudy(app().db, studyId, who, async (write) => {
+  return writeStudy(app.db, studyId, who, async (write) => {
     if (typeof change.reference === 'string') {
       const key = { contender_id: change.reference };
       if (!(await rowOrNull(write.db, studyId, 'contenders', key))) {
@@ -173,8 +175,13 @@ async function checkMaterials(
 }
 
 /** Puts a study away, once its title is given; it can be brought back for 30 days. */
-export const putStudyAway = (studyId: string, title: string, who: string | null): Promise<void> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+export const putStudyAway = (
+  app: App,
+  studyId: string,
+  title: string,
+  who: string | null,
+): Promise<void> =>
+  writeStudy(app.db, studyId, who, async (write) => {
     const record = await findStudy(write.db, studyId);
     if (record.title !== title) {
       throw new RequestError(422, 'That is not the title of this study: nothing was deleted.');
@@ -183,4 +190,5 @@ export const putStudyAway = (studyId: string, title: string, who: string | null)
   });
 
 /** Brings back a study that was put away. */
-export const bringStudyBack = (studyId: string): Promise<void> => restoreStudy(app().db, studyId);
+export const bringStudyBack = (app: App, studyId: string): Promise<void> =>
+  restoreStudy(app.db, studyId);

@@ -11,7 +11,7 @@ import {
   type Stored,
   type Write,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
 
@@ -43,11 +43,12 @@ export interface SweepMade {
  * @throws RequestError where the values neither ascend nor descend, or the contender is not there
  */
 export const setSweepUp = (
+  app: App,
   studyId: string,
   asked: z.infer<typeof sweepSetUpSchema>,
   who: string | null,
 ): Promise<SweepMade> =>
-  writeStudy(app().db, studyId, who, async (write) => {
+  writeStudy(app.db, studyId, who, async (write) => {
     const { db } = write;
     const { setting, unit, values } = asked;
     const base = await rowOrNull(db, studyId, 'contenders', { contender_id: asked.contender_id });

@@ -17,11 +17,21 @@ export const uploadEndpoints = (kind: UploadKind): { PUT: Described; DELETE: Des
       const offset = offsetOf(context, kind.largest);
       const [study, sha256] = [param(context, 'study'), digestOf(context)];
       const content = streamOf(context.request);
-      return json(await takeBytes(kind, study, sha256, offset, content, operatorOf(context)));
+      return json(
+        await takeBytes(
+          context.locals.app,
+          kind,
+          study,
+          sha256,
+          offset,
+          content,
+          operatorOf(context),
+        ),
+      );
     },
   ),
   DELETE: endpoint({ says: 'Gives an upload up.', gives: 204 }, async (context) => {
-    await giveUpUpload(param(context, 'study'), digestOf(context));
+    await giveUpUpload(context.locals.app, param(context, 'study'), digestOf(context));
     return done();
   }),
 });

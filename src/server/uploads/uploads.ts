@@ -15,9 +15,9 @@ import {
   writeStudy,
   type Write,
 } from '../../data';
-import { mayNow, presentWorker } from '../access/actor';
+import { mayNow, presentWorker } from '../http/actor';
 import { checkWork } from '../access/tries';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 /** A file that somebody wants to upload. */
@@ -42,7 +42,7 @@ export interface UploadKind {
   /** Enters a file that has arrived, within the write that made it a file of the study. */
   enter(write: Write, path: string, name: string): Promise<void>;
   /** What follows once it is kept. */
-  follow(studyId: string, path: string): void;
+  follow(app: App, studyId: string, path: string): void;
 }
 
 /** Where an announced file stands: a file of the study already, or so much of it has arrived. */
@@ -52,17 +52,18 @@ const sayMiB = (bytes: number): string => `${Math.round(bytes / 1024 ** 2)} MiB`
 
 /** Says whether a file must be sent at all, and from where on. */
 export async function announceFile(
+  app: App,
   kind: UploadKind,
   studyId: string,
   file: Announced,
   who: string | null,
 ): Promise<Arrival> {
-  const { db } = app();
+  const { db } = app;
   kind.checkName(file.name);
   if (file.bytes > kind.largest) {
     throw new RequestError(413, `${file.name} is over ${sayMiB(kind.largest)}.`);
   }
-  await checkWork('files');
+  await checkWork(app, 'files');
   const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {
     const known = await kind.known(write, file.sha256);
     if (known !== null) {
@@ -79,9 +80,9 @@ export async function announceFile(
     const { received } = await beginUpload(write, file);
     return { received };
   });
-  if ('path' in arrival) kind.follow(studyId, arrival.path);
+  if ('path' in arrival) kind.follow(app, studyId, arrival.path);
   else if (arrival.received === file.bytes) {
-    return finish(kind, studyId, file.sha256, file.name, who);
+    return finish(app, kind, studyId, file.sha256, file.name, who);
   }
   return arrival;
 }
@@ -91,6 +92,7 @@ export async function announceFile(
  * that come once more after that, as their answer never arrived, are answered by the file.
  */
 export async function takeBytes(
+  app: App,
   kind: UploadKind,
   studyId: string,
   sha256: string,
@@ -98,12 +100,12 @@ export async function takeBytes(
   content: Readable,
   who: string | null,
 ): Promise<Arrival> {
-  const { db } = app();
+  const { db } = app;
   await findStudy(db, studyId);
   try {
     const upload = await appendUpload(db, studyId, sha256, offset, content);
     return upload.received === upload.bytes
-      ? await finish(kind, studyId, sha256, upload.name, who)
+      ? await finish(app, kind, studyId, sha256, upload.name, who)
       : { received: upload.received };
   } catch (error) {
     const path = error instanceof NotFoundError && (await kind.known({ db, studyId }, sha256));
@@ -113,8 +115,8 @@ export async function takeBytes(
 }
 
 /** Gives an upload up: one's own, or anybody's for those who may edit. @throws RequestError 403 */
-export async function giveUpUpload(studyId: string, sha256: string): Promise<void> {
-  const { db } = app();
+export async function giveUpUpload(app: App, studyId: string, sha256: string): Promise<void> {
+  const { db } = app;
   await findStudy(db, studyId);
   const by = await uploadBegunBy(db, studyId, sha256);
   if (by !== undefined && !mayNow('edit') && by !== (presentWorker()?.id ?? null)) {
@@ -124,13 +126,14 @@ export async function giveUpUpload(studyId: string, sha256: string): Promise<voi
 }
 
 async function finish(
+  app: App,
   kind: UploadKind,
   studyId: string,
   sha256: string,
   name: string,
   who: string | null,
 ): Promise<Arrival> {
-  const { db } = app();
+  const { db } = app;
   const content = await verifyUpload(db, studyId, sha256);
   try {
     await kind.checkContent?.(content);
@@ -144,7 +147,7 @@ async function finish(
     await kind.enter(write, free, name);
     return free;
   });
-  kind.follow(studyId, path);
+  kind.follow(app, studyId, path);
   return { path, isKnown: false };
 }
 

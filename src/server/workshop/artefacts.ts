@@ -1,6 +1,6 @@
 import type { MeshSheet } from '../../core/geometry/mesh';
 import { listThings, type Thing } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { artefactGroups } from './standings';
 
@@ -14,8 +14,8 @@ export interface LibraryArtefact {
 }
 
 /** The artefacts of the workshop with their drawings. */
-export async function libraryPage(): Promise<LibraryArtefact[]> {
-  const [things, groups] = await Promise.all([listThings(app().db, 'artefact'), artefactGroups()]);
+export async function libraryPage(app: App): Promise<LibraryArtefact[]> {
+  const [things, groups] = await Promise.all([listThings(app.db, 'artefact'), artefactGroups(app)]);
   return Promise.all(
     things.map(async (thing): Promise<LibraryArtefact> => {
       const group = groups.find((members) => members.some((one) => one.thing === thing.uid)) ?? [];
@@ -23,7 +23,7 @@ export async function libraryPage(): Promise<LibraryArtefact[]> {
       return {
         thing,
         version: thing.facts.version === null ? null : String(thing.facts.version ?? ''),
-        sheet: file ? await sheetOfFile(file) : null,
+        sheet: file ? await sheetOfFile(app, file) : null,
         prints: group.reduce((sum, one) => sum + one.prints, 0),
         studies: new Set(group.filter((one) => one.prints > 0).map((one) => one.study_id)).size,
       };

@@ -29,7 +29,7 @@ import {
   type Thing,
   type ThingUse,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { resultsOf } from '../results/results';
 import { mostPrinted } from './standings';
 import { mergedOf, thenAndToday } from './things';
@@ -99,17 +99,17 @@ const TABLES: readonly TableName[] = [
 ];
 
 /** A machine's dossier over all studies. @throws NotFoundError */
-export async function machineDossier(uid: string): Promise<MachineDossier> {
-  const { db } = app();
+export async function machineDossier(app: App, uid: string): Promise<MachineDossier> {
+  const { db } = app;
   const thing = await findThing(db, uid);
   const uses = await usesOfThings(db, 'machine', thing.uid);
   const [studies, standings, features, then, merged, claims] = await Promise.all([
     Promise.all(uses.map(async (use) => (await loadStudy(db, use.study_id, TABLES)).study)),
-    mostPrinted(),
+    mostPrinted(app),
     featuresOfMachines(db),
-    thenAndToday(thing),
-    mergedOf(thing),
-    claimsOf(uses),
+    thenAndToday(app, thing),
+    mergedOf(app, thing),
+    claimsOf(app, uses),
   ]);
   const joined = joinedStudy(
     uses.map((use, at) => ({ study: studies[at] as Study, machineId: use.id })),
@@ -117,7 +117,7 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
   const { setup, trials, ability, marks, noise } = sectionsOf(joined);
   const { tables } = joined;
   const firmware = typeof thing.facts.firmware === 'string' ? thing.facts.firmware : null;
-  const figures = await claimFigures(thing, uses, noise?.[JOINED]?.printing?.at_1m_db ?? null);
+  const figures = await claimFigures(app, thing, uses, noise?.[JOINED]?.printing?.at_1m_db ?? null);
   const notes = new Map(tables.material_notes.map((row) => [row.type, row]));
   const known = ability[JOINED] ?? {};
   const place = standings?.places.get(thing.uid);
@@ -169,9 +169,12 @@ export async function machineDossier(uid: string): Promise<MachineDossier> {
 }
 
 /** The claims that studies hold of a machine, each with where it can be changed. */
-async function claimsOf(uses: readonly ThingUse[]): Promise<Omit<LedgerClaim, 'proposed'>[]> {
+async function claimsOf(
+  app: App,
+  uses: readonly ThingUse[],
+): Promise<Omit<LedgerClaim, 'proposed'>[]> {
   const found = uses.map(async ({ study_id, id }) => {
-    const rows = await listRowsBy(app().db, study_id, 'claims', 'machine_id', id);
+    const rows = await listRowsBy(app.db, study_id, 'claims', 'machine_id', id);
     return rows.map(({ row_version, ...claim }) => ({ claim, study_id, row_version }));
   });
   return (await Promise.all(found)).flat();
@@ -195,6 +198,7 @@ function sectionsOf(joined: Study): Known {
 
 /** What figures of all studies say that a claim can be held against. */
 async function claimFigures(
+  app: App,
   { facts }: Thing,
   uses: readonly ThingUse[],
   noise_db: number | null,
@@ -204,11 +208,11 @@ async function claimFigures(
   const truest: NonNullable<ClaimFigures['accuracy_mm']>[] = [];
   const reaches: NonNullable<Results['reach']>[string][] = [];
   for (const { study_id, id } of uses) {
-    const { accuracy, reach } = await resultsOf({ studyId: study_id, reference: null }, [
+    const { accuracy, reach } = await resultsOf(app, { studyId: study_id, reference: null }, [
       'accuracy',
       'reach',
     ]);
-    for (const row of await listRowsBy(app().db, study_id, 'contenders', 'machine_id', id)) {
+    for (const row of await listRowsBy(app.db, study_id, 'contenders', 'machine_id', id)) {
       const mae = accuracy?.[row.contender_id]?.mae_mm;
       if (mae && mae.estimate !== null) truest.push({ ...mae, estimate: mae.estimate });
       const own = reach?.[row.contender_id];

@@ -1,6 +1,6 @@
 import { KINDS, THING_KINDS, type ThingKind } from '../../core/answers/workshop';
 import { findAnything, listStudies, type FoundRow } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** Something that was found, and where it is. */
 export interface FoundThing {
@@ -30,8 +30,12 @@ function hrefOf({ kind, id, study_id }: FoundRow): string {
 }
 
 /** Studies, things, prints, specimens and sliced files that carry a text in their name or code. */
-export async function findByText(text: string, studyId: string | null): Promise<FoundThing[]> {
-  const { db } = app();
+export async function findByText(
+  app: App,
+  text: string,
+  studyId: string | null,
+): Promise<FoundThing[]> {
+  const { db } = app;
   const found = await findAnything(db, text, studyId);
   const titles = new Map((await listStudies(db)).map((one) => [one.study_id, one.title]));
   return found.map((row) => {

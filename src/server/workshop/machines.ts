@@ -8,7 +8,7 @@ import {
   type Thing,
   type ThingUse,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { mostPrinted } from './standings';
 
 /** A machine of the workshop as the list shows it. */
@@ -25,17 +25,17 @@ export const studiesOf = (uses: readonly ThingUse[]): { study_id: string; title:
 ];
 
 /** Every machine of the workshop with what it did. */
-export async function machinesPage(): Promise<{
+export async function machinesPage(app: App): Promise<{
   machines: ListedMachine[];
   standings: { artefact: string; uid: string } | null;
 }> {
-  const { db } = app();
+  const { db } = app;
   const [things, uses, prints, incidents, standings] = await Promise.all([
     listThings(db, 'machine'),
     usesOfThings(db, 'machine'),
     printsOfMachines(db),
     incidentsOfMachines(db),
-    mostPrinted(),
+    mostPrinted(app),
   ]);
   const ofThing = groupBy(prints, (one) => one.thing);
   const usedBy = groupBy(uses, (use) => use.uid);

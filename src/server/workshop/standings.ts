@@ -20,7 +20,7 @@ import {
   type AnyArtefact,
   type Thing,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 
 /** Everyone who printed an artefact, as a page shows it. */
@@ -51,12 +51,12 @@ export interface ShownStanding extends DrawnRow {
 }
 
 /** The artefacts of all studies in groups that are the same: by mesh, by id, or as people said. */
-export async function artefactGroups(): Promise<AnyArtefact[][]> {
-  const { db, drawingEdition } = app();
+export async function artefactGroups(app: App): Promise<AnyArtefact[][]> {
+  const { db, drawingEdition } = app;
   const all = await artefactsEverywhere(db, drawingEdition);
   for (const one of all) {
     if (one.identity !== null || one.file === null) continue;
-    const sheet = await sheetOfFile(one.file);
+    const sheet = await sheetOfFile(app, one.file);
     one.identity = sheet?.facts.identity ?? null;
   }
   const order = [...new Set(all.map((one) => one.study_id))];
@@ -137,15 +137,15 @@ interface Computed {
 }
 
 /** The rows of a group's standings, computed off the main thread once for each state of its studies. */
-async function computed(group: readonly AnyArtefact[]): Promise<Computed> {
-  const { db, edition } = app();
+async function computed(app: App, group: readonly AnyArtefact[]): Promise<Computed> {
+  const { db, edition } = app;
   const ids = [...new Set(group.map((one) => one.study_id))];
   const revisions = await Promise.all(ids.map((id) => revisionOf(db, id)));
   const parts = group.map((one) => `${one.study_id} ${one.artefact.artefact_id}`);
   const key = [edition, ...parts, ...revisions].join(' ');
   let made = kept.get(key);
   if (!made) {
-    made = compute(group, ids);
+    made = compute(app, group, ids);
     kept.set(key, made);
     void made.catch(() => kept.delete(key));
     for (const old of [...kept.keys()].slice(0, -MOST_KEPT)) kept.delete(old);
@@ -153,8 +153,12 @@ async function computed(group: readonly AnyArtefact[]): Promise<Computed> {
   return made;
 }
 
-async function compute(group: readonly AnyArtefact[], ids: readonly string[]): Promise<Computed> {
-  const { db, threads } = app();
+async function compute(
+  app: App,
+  group: readonly AnyArtefact[],
+  ids: readonly string[],
+): Promise<Computed> {
+  const { db, threads } = app;
   const given: StandingStudy[] = [];
   const lineUps: Computed['lineUps'] = new Map();
   for (const studyId of ids) {
@@ -176,15 +180,19 @@ async function compute(group: readonly AnyArtefact[], ids: readonly string[]): P
 }
 
 /** The standings of an artefact of the workshop. @throws NotFoundError */
-export async function standingsPage(uid: string): Promise<StandingsPage> {
-  const thing = await findThing(app().db, uid);
-  return pageOf(thing, await artefactGroups());
+export async function standingsPage(app: App, uid: string): Promise<StandingsPage> {
+  const thing = await findThing(app.db, uid);
+  return pageOf(app, thing, await artefactGroups(app));
 }
 
-async function pageOf(thing: Thing, groups: readonly AnyArtefact[][]): Promise<StandingsPage> {
-  const { db } = app();
+async function pageOf(
+  app: App,
+  thing: Thing,
+  groups: readonly AnyArtefact[][],
+): Promise<StandingsPage> {
+  const { db } = app;
   const group = groups.find((members) => members.some((one) => one.thing === thing.uid)) ?? [];
-  const { rows, lineUps } = await computed(group);
+  const { rows, lineUps } = await computed(app, group);
   const machines = new Map<string, { uid: string; name: string }>();
   for (const studyId of lineUps.keys()) {
     for (const one of await thingsOfStudy(db, studyId, 'machine')) {
@@ -203,7 +211,7 @@ async function pageOf(thing: Thing, groups: readonly AnyArtefact[][]): Promise<S
   const ownFile = group.find((one) => one.file)?.file;
   return {
     thing,
-    sheet: ownFile ? await sheetOfFile(ownFile) : null,
+    sheet: ownFile ? await sheetOfFile(app, ownFile) : null,
     identity: first?.identity ?? null,
     dimensions: dimensions.filter(isOwn).length,
     ladders: Object.fromEntries(
@@ -249,12 +257,12 @@ const otherVersions = (
   });
 
 /** Where every machine stands on the artefact that most of all contenders printed. */
-export async function mostPrinted(): Promise<{
+export async function mostPrinted(app: App): Promise<{
   artefact: string;
   uid: string;
   places: ReadonlyMap<string, { place: number; of: number }>;
 } | null> {
-  const all = await artefactGroups();
+  const all = await artefactGroups(app);
   const groups = all.filter((group) => group.some((one) => one.prints > 0));
   // Over most studies, of these the most prints.
   groups.sort(
@@ -264,7 +272,7 @@ export async function mostPrinted(): Promise<{
   );
   const [first] = groups[0] ?? [];
   if (!first) return null;
-  const { rows, thing } = await pageOf(await findThing(app().db, first.thing), all);
+  const { rows, thing } = await pageOf(app, await findThing(app.db, first.thing), all);
   const known = rows.filter((row) => row.mae_mm.estimate !== null);
   const places = new Map<string, { place: number; of: number }>();
   known.forEach((row, at) => {

@@ -9,7 +9,7 @@ import {
   type Thing,
   type ThingUse,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { resultsOf } from '../results/results';
 import { studiesOf } from './machines';
 import { mergedOf, thenAndToday, thingOf, type ThenAndToday } from './things';
@@ -28,8 +28,8 @@ export interface ListedMaterial {
 }
 
 /** The materials of the workshop: lots, spools, what is left. */
-export async function materialsPage(): Promise<ListedMaterial[]> {
-  const { db } = app();
+export async function materialsPage(app: App): Promise<ListedMaterial[]> {
+  const { db } = app;
   const [things, uses, used] = await Promise.all([
     listThings(db, 'material'),
     usesOfThings(db, 'material'),
@@ -76,14 +76,14 @@ export interface ListedInstrument {
 }
 
 /** The instruments of the workshop: certificate, zero, what they repeat. */
-export async function instrumentsPage(): Promise<ListedInstrument[]> {
-  const { db } = app();
+export async function instrumentsPage(app: App): Promise<ListedInstrument[]> {
+  const { db } = app;
   const [things, uses] = await Promise.all([
     listThings(db, 'instrument'),
     usesOfThings(db, 'instrument'),
   ]);
   const found = new Map<string, Awaited<ReturnType<typeof known>>>();
-  const known = (studyId: string) => resultsOf({ studyId, reference: null }, ['instruments']);
+  const known = (studyId: string) => resultsOf(app, { studyId, reference: null }, ['instruments']);
   for (const { study_id } of uses) {
     if (!found.has(study_id)) found.set(study_id, await known(study_id));
   }
@@ -124,8 +124,8 @@ export interface ListedProfile {
 }
 
 /** The profiles of the workshop and where they were used. */
-export async function profilesPage(): Promise<ListedProfile[]> {
-  const { db } = app();
+export async function profilesPage(app: App): Promise<ListedProfile[]> {
+  const { db } = app;
   const [things, uses] = await Promise.all([
     listThings(db, 'profile'),
     usesOfThings(db, 'profile'),
@@ -171,14 +171,14 @@ export interface ThingPage {
 }
 
 /** A thing of the workshop by itself. @throws NotFoundError */
-export async function thingPage(uid: string, kind: ThingKind): Promise<ThingPage | null> {
-  const { db } = app();
-  const thing = await thingOf(uid);
+export async function thingPage(app: App, uid: string, kind: ThingKind): Promise<ThingPage | null> {
+  const { db } = app;
+  const thing = await thingOf(app, uid);
   if (thing.kind !== kind) return null;
   const [uses, then, merged] = await Promise.all([
     usesOfThings(db, kind, thing.uid),
-    thenAndToday(thing),
-    mergedOf(thing),
+    thenAndToday(app, thing),
+    mergedOf(app, thing),
   ]);
   const [latest] = uses;
   const settings =

@@ -26,7 +26,7 @@ import {
   usesOfThings,
   type Thing,
 } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
 export { isUuid, type Thing } from '../../data';
@@ -72,7 +72,10 @@ export const newThingSchema = z.strictObject({
  *
  * @throws ConflictError where another of its kind is called the same and it was not said that there are two
  */
-export async function makeThing({ kind, facts, evenIfNamed }: z.infer<typeof newThingSchema>) {
+export async function makeThing(
+  app: App,
+  { kind, facts, evenIfNamed }: z.infer<typeof newThingSchema>,
+) {
   const checked = checkFacts(kind, facts);
   for (const { name, required } of columnsOf(KINDS[kind].table)) {
     if (required && factNames(kind).includes(name) && checked[name] === undefined) {
@@ -80,7 +83,7 @@ export async function makeThing({ kind, facts, evenIfNamed }: z.infer<typeof new
     }
   }
   const whole = factsOf(kind, checked);
-  return addThing(app().db, kind, whole, evenIfNamed === true);
+  return addThing(app.db, kind, whole, evenIfNamed === true);
 }
 
 /** A change of what is known of a thing today. */
@@ -91,11 +94,12 @@ export const thingChangeSchema = z.strictObject({
 
 /** Changes what is known of a thing today; studies keep what they have. @throws NotFoundError, ConflictError */
 export async function changeThing(
+  app: App,
   uid: string,
   { version, change }: z.infer<typeof thingChangeSchema>,
 ): Promise<Thing> {
-  const { kind } = await findThing(app().db, uid);
-  return updateThing(app().db, uid, checkFacts(kind, change), version);
+  const { kind } = await findThing(app.db, uid);
+  return updateThing(app.db, uid, checkFacts(kind, change), version);
 }
 
 /** What can be done with a thing. */
@@ -108,10 +112,11 @@ export const thingActionSchema = z.discriminatedUnion('action', [
 
 /** Merges, splits, tells apart or brings back. @throws NotFoundError, RefusedError with the reason */
 export async function actOnThing(
+  app: App,
   uid: string,
   asked: z.infer<typeof thingActionSchema>,
 ): Promise<void> {
-  const { db } = app();
+  const { db } = app;
   if (asked.action === 'merge') await mergeThings(db, uid, asked.other);
   else if (asked.action === 'split') await splitThing(db, uid);
   else if (asked.action === 'apart') await tellApart(db, uid, asked.other);
@@ -119,13 +124,14 @@ export async function actOnThing(
 }
 
 /** Takes a thing out of the lists; studies that have it keep it. @throws NotFoundError */
-export const dropThing = (uid: string): Promise<void> => setThingDeleted(app().db, uid, true);
+export const dropThing = (app: App, uid: string): Promise<void> =>
+  setThingDeleted(app.db, uid, true);
 
 /** One thing. @throws NotFoundError */
-export const thingOf = (uid: string): Promise<Thing> => findThing(app().db, uid);
+export const thingOf = (app: App, uid: string): Promise<Thing> => findThing(app.db, uid);
 
 /** Things of a kind that are in the lists. */
-export const thingsOf = (kind: ThingKind): Promise<Thing[]> => listThings(app().db, kind);
+export const thingsOf = (app: App, kind: ThingKind): Promise<Thing[]> => listThings(app.db, kind);
 
 /** Two things that may be one, to be asked about. */
 export interface AskedPair {
@@ -136,8 +142,8 @@ export interface AskedPair {
 }
 
 /** Pairs of a kind that are plainly the same and that nobody has decided on. */
-export async function askedPairs(kind: ThingKind): Promise<AskedPair[]> {
-  const { db } = app();
+export async function askedPairs(app: App, kind: ThingKind): Promise<AskedPair[]> {
+  const { db } = app;
   const [known, apart, uses, things] = await Promise.all([
     knownThings(db, kind),
     pairsApart(db),
@@ -165,8 +171,8 @@ export interface ThenAndToday {
 }
 
 /** The studies in which a thing was another than it is today. */
-export async function thenAndToday(thing: Thing): Promise<ThenAndToday[]> {
-  const uses = await usesOfThings(app().db, thing.kind, thing.uid);
+export async function thenAndToday(app: App, thing: Thing): Promise<ThenAndToday[]> {
+  const uses = await usesOfThings(app.db, thing.kind, thing.uid);
   return uses.flatMap(({ study_id, title, row }) => {
     const differences = factDifferences(thing.kind, factsOf(thing.kind, row), thing.facts);
     return differences.length > 0 ? [{ study_id, title, differences }] : [];
@@ -174,4 +180,4 @@ export async function thenAndToday(thing: Thing): Promise<ThenAndToday[]> {
 }
 
 /** What was merged into a thing, to be taken back. */
-export const mergedOf = (thing: Thing) => mergedInto(app().db, thing.uid);
+export const mergedOf = (app: App, thing: Thing) => mergedInto(app.db, thing.uid);

@@ -1,5 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
-import { project, register, RegistrationError, type Mark, type ViewBox } from '../../core/measures/image';
+import {
+  project,
+  register,
+  RegistrationError,
+  type Mark,
+  type ViewBox,
+} from '../../core/measures/image';
 import { VIEW_NAMES } from '../../core/geometry/mesh';
 import type { Proposal, ShownPhoto, Views } from '../../server/photos';
 import { callApi, failureText } from '../kit/request';

@@ -4,7 +4,10 @@ import type { ContenderMark } from '../../core/model/study';
 import { VERDICT_SIGNS } from '../../core/text/phrasing';
 import { FIGURE_GROUPS, type FigureGroup } from '../../core/answers/figure-names';
 import { addressOf } from '../../core/answers/figure-address/address';
-import { addressOfCriterion, addressOfDifference } from '../../core/answers/figure-address/criteria';
+import {
+  addressOfCriterion,
+  addressOfDifference,
+} from '../../core/answers/figure-address/criteria';
 import { usePicked } from '../report/picked';
 import { Leaving } from '../kit/Leaving';
 import { useKeys } from '../kit/use-keys';

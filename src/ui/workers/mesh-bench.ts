@@ -15,7 +15,13 @@ import {
   type Drawing,
   type MeshSheet,
 } from '../../core/geometry/mesh';
-import { PART_DESIGNS, realise, type Kernel, type Part, type PartValues } from '../../core/geometry/parts';
+import {
+  PART_DESIGNS,
+  realise,
+  type Kernel,
+  type Part,
+  type PartValues,
+} from '../../core/geometry/parts';
 
 /** What is asked of the worker; it works on one mesh at a time, the last that was made or read. */
 export type MeshRequest =

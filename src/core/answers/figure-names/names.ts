@@ -132,9 +132,7 @@ export function namesOf(tables: NamedTables, currency: string): FigureNames {
           .filter((row) => row.artefact_id === artefact_id && row.ladder_id === ladder_id)
           .sort((a, b) => a.step - b.step);
         const isUpward = (steps.at(-1)?.value ?? 0) > (steps[0]?.value ?? 0);
-        const decimals = steps.map(
-          ({ value }) => (String(value).split('../../text/phrasing')[1] ?? '').length,
-        );
+        const decimals = steps.map(({ value }) => (String(value).split('.')[1] ?? '').length);
         const digits = Math.min(3, Math.max(0, ...decimals));
         return [`${artefact_id}/${ladder_id}`, { name, unit, isUpward, digits }];
       }),

@@ -15,8 +15,9 @@ export const GET = endpoint(
   },
   async (context) => {
     const text = (queryOf(context, 'text') ?? '').slice(0, 200);
-    if (queryOf(context, 'form') !== 'csv') return json(await accessLog(text, MOST_SHOWN));
-    const rows = await accessLog(text, MOST_EXPORTED);
+    if (queryOf(context, 'form') !== 'csv')
+      return json(await accessLog(context.locals.app, text, MOST_SHOWN));
+    const rows = await accessLog(context.locals.app, text, MOST_EXPORTED);
     const table = csvText(
       [
         COLUMNS,

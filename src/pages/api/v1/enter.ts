@@ -20,7 +20,7 @@ export const POST = endpoint(
   async (context, { token, ...said }) => {
     const { headers } = context.request;
     const visitor = { address: addressOf(headers), device: deviceOf(headers.get('user-agent')) };
-    const entered = await enterByLink(token, said, visitor);
+    const entered = await enterByLink(context.locals.app, token, said, visitor);
     const answer = json({ to: entered.leadsTo });
     answer.headers.append('set-cookie', cookieHeader(entered.token));
     return answer;

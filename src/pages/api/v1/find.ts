@@ -15,7 +15,9 @@ export const GET = endpoint(
     if (text === '') return json([]);
     if (text.length > LONGEST) throw new RequestError(422, 'Type at most 200 characters.');
     const study = queryOf(context, 'study');
-    return json(await findByText(text, study !== null && isUuid(study) ? study : null));
+    return json(
+      await findByText(context.locals.app, text, study !== null && isUuid(study) ? study : null),
+    );
   },
 );
 

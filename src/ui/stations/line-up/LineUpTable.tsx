@@ -145,10 +145,9 @@ export function LineUpTable(props: LineUpTableProps) {
                       before?.machine.machine_id === machine.machine_id && text !== null;
                     const seen =
                       fact.key === 'firmware' ? (firmware[machine.machine_id] ?? []) : [];
-                    const turned =
-                      seen.some((one) => one !== text)
-                        ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ')
-                        : text;
+                    const turned = seen.some((one) => one !== text)
+                      ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ')
+                      : text;
                     const other = (today[machine.machine_id] ?? []).filter((one) =>
                       (fact.columns as readonly string[]).includes(one.name),
                     );

@@ -1,6 +1,11 @@
 import { useEffect, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { CAUSES, DEFECTS, FOLLOW_UP_OUTCOMES, SUSPECTS } from '../../../core/model/study/catalogues';
+import {
+  CAUSES,
+  DEFECTS,
+  FOLLOW_UP_OUTCOMES,
+  SUSPECTS,
+} from '../../../core/model/study/catalogues';
 import { inWords } from '../../../core/model/study/labels';
 import type { ChainPrint, FollowUpsPage, ShownChain } from '../../../server/runs/follow-ups';
 import { readAgain } from '../../kit/leave';

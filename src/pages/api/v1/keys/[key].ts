@@ -5,7 +5,7 @@ import { done } from '../../../../server/http/problem';
 export const DELETE = endpoint(
   { says: 'Takes a key back: nothing is let in by it any more.', gives: 204 },
   async (context) => {
-    await takeKeyBack(uuidParam(context, 'key'));
+    await takeKeyBack(context.locals.app, uuidParam(context, 'key'));
     return done();
   },
 );

@@ -2,8 +2,9 @@ import { addKey, keys, keySchema } from '../../../../server/access/keys';
 import { endpoint, onlyMethods } from '../../../../server/http/endpoint';
 import { json } from '../../../../server/http/problem';
 
-export const GET = endpoint({ says: 'The keys for programs; never their secrets.' }, async () =>
-  json(await keys()),
+export const GET = endpoint(
+  { says: 'The keys for programs; never their secrets.' },
+  async ({ locals }) => json(await keys(locals.app)),
 );
 
 export const POST = endpoint(
@@ -14,7 +15,7 @@ export const POST = endpoint(
     isSecret: true,
     gives: 201,
   },
-  async (_, content) => json(await addKey(content), 201),
+  async (_, content) => json(await addKey(_.locals.app, content), 201),
 );
 
 export const ALL = onlyMethods('GET', 'POST');

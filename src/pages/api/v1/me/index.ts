@@ -1,5 +1,5 @@
 import { RIGHTS } from '../../../../core/model/access';
-import { mayNow, presentWorker } from '../../../../server/access/actor';
+import { mayNow, presentWorker } from '../../../../server/http/actor';
 import { changeOwnPassword, ownChangeSchema, signOut } from '../../../../server/access/devices';
 import { cookieHeader } from '../../../../server/access/sign-in';
 import { addressOf } from '../../../../server/access/who';
@@ -23,13 +23,13 @@ export const PATCH = endpoint(
     gives: 204,
   },
   async (context, change) => {
-    await changeOwnPassword(change, addressOf(context.request.headers));
+    await changeOwnPassword(context.locals.app, change, addressOf(context.request.headers));
     return done();
   },
 );
 
-export const DELETE = endpoint({ says: 'Signs out.', gives: 204 }, async () => {
-  await signOut();
+export const DELETE = endpoint({ says: 'Signs out.', gives: 204 }, async ({ locals }) => {
+  await signOut(locals.app);
   const answer = done();
   answer.headers.append('set-cookie', cookieHeader(null));
   return answer;

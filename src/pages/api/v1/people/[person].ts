@@ -8,12 +8,13 @@ export const PATCH = endpoint(
     content: personChangeSchema,
     example: { content: { version: 1, role: 'evaluator' } },
   },
-  async (context, content) => json(await alterPerson(uuidParam(context, 'person'), content)),
+  async (context, content) =>
+    json(await alterPerson(context.locals.app, uuidParam(context, 'person'), content)),
 );
 
 export const POST = endpoint(
   { says: 'A link by which somebody sets another password.', isSecret: true, gives: 201 },
-  async (context) => json(await linkFor(uuidParam(context, 'person')), 201),
+  async (context) => json(await linkFor(context.locals.app, uuidParam(context, 'person')), 201),
 );
 
 export const ALL = onlyMethods('PATCH', 'POST');

@@ -2,8 +2,8 @@ import { addPerson, people, personSchema } from '../../../../server/access/peopl
 import { endpoint, onlyMethods } from '../../../../server/http/endpoint';
 import { json } from '../../../../server/http/problem';
 
-export const GET = endpoint({ says: 'Everybody who may come in.' }, async () =>
-  json(await people()),
+export const GET = endpoint({ says: 'Everybody who may come in.' }, async ({ locals }) =>
+  json(await people(locals.app)),
 );
 
 export const POST = endpoint(
@@ -14,7 +14,7 @@ export const POST = endpoint(
     isSecret: true,
     gives: 201,
   },
-  async (_, content) => json(await addPerson(content), 201),
+  async (_, content) => json(await addPerson(_.locals.app, content), 201),
 );
 
 export const ALL = onlyMethods('GET', 'POST');

@@ -20,7 +20,10 @@ export const POST = endpoint(
     const { headers } = context.request;
     const visitor = { address: addressOf(headers), device: deviceOf(headers.get('user-agent')) };
     const answer = done();
-    answer.headers.append('set-cookie', cookieHeader(await signIn(name, password, visitor)));
+    answer.headers.append(
+      'set-cookie',
+      cookieHeader(await signIn(context.locals.app, name, password, visitor)),
+    );
     return answer;
   },
 );

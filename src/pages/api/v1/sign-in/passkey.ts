@@ -12,8 +12,8 @@ const hostOf = (headers: Headers): string => headers.get('host') ?? '';
 
 export const POST = endpoint(
   { says: 'What a browser signs with a passkey to sign somebody in.' },
-  async ({ request: { headers } }) =>
-    json(await beginPasskeySignIn(hostOf(headers), addressOf(headers))),
+  async ({ request: { headers }, locals }) =>
+    json(await beginPasskeySignIn(locals.app, hostOf(headers), addressOf(headers))),
 );
 
 export const PUT = endpoint(
@@ -33,10 +33,10 @@ export const PUT = endpoint(
     },
     gives: 204,
   },
-  async ({ request: { headers } }, said) => {
+  async ({ request: { headers }, locals }, said) => {
     const visitor = { address: addressOf(headers), device: deviceOf(headers.get('user-agent')) };
     const answer = done();
-    const token = await signInByPasskey(said, hostOf(headers), visitor);
+    const token = await signInByPasskey(locals.app, said, hostOf(headers), visitor);
     answer.headers.append('set-cookie', cookieHeader(token));
     return answer;
   },

@@ -7,7 +7,8 @@ import { addStudy, allStudies, newStudySchema } from '../../../../server/study/s
 
 export const GET = endpoint(
   { gives: { schema: studiesRead }, isList: true, says: 'All studies.' },
-  async (context) => listAnswer(context, await allStudies(), (study) => study.study_id),
+  async (context) =>
+    listAnswer(context, await allStudies(context.locals.app), (study) => study.study_id),
 );
 
 export const POST = endpoint(
@@ -18,7 +19,7 @@ export const POST = endpoint(
     example: { content: { title: 'Clips, three machines', intent: 'machines' } },
   },
   async (context, { study_id = uuid(), ...study }) => {
-    return json(await addStudy(study_id, study, operatorOf(context)), 201);
+    return json(await addStudy(context.locals.app, study_id, study, operatorOf(context)), 201);
   },
 );
 

@@ -11,7 +11,7 @@ import {
 
 export const GET = endpoint(
   { says: 'A thing of the workshop as it is known today.' },
-  async (context) => json(await thingOf(param(context, 'uid'))),
+  async (context) => json(await thingOf(context.locals.app, param(context, 'uid'))),
 );
 
 export const PATCH = endpoint(
@@ -20,7 +20,8 @@ export const PATCH = endpoint(
     content: thingChangeSchema,
     example: { content: { version: 3, change: { firmware: '2.4.1' } } },
   },
-  async (context, content) => json(await changeThing(param(context, 'uid'), content)),
+  async (context, content) =>
+    json(await changeThing(context.locals.app, param(context, 'uid'), content)),
 );
 
 export const POST = endpoint(
@@ -31,7 +32,7 @@ export const POST = endpoint(
     gives: 204,
   },
   async (context, content) => {
-    await actOnThing(param(context, 'uid'), content);
+    await actOnThing(context.locals.app, param(context, 'uid'), content);
     return done();
   },
 );
@@ -39,7 +40,7 @@ export const POST = endpoint(
 export const DELETE = endpoint(
   { says: 'Takes it out of the lists.', gives: 204 },
   async (context) => {
-    await dropThing(param(context, 'uid'));
+    await dropThing(context.locals.app, param(context, 'uid'));
     return done();
   },
 );

@@ -12,7 +12,7 @@ export const GET = endpoint(
   async (context) =>
     listAnswer(
       context,
-      await thingsOf(thingKind.parse(queryOf(context, 'kind'))),
+      await thingsOf(context.locals.app, thingKind.parse(queryOf(context, 'kind'))),
       (thing) => thing.uid,
     ),
 );
@@ -24,7 +24,7 @@ export const POST = endpoint(
     example: { content: { kind: 'machine', facts: { name: 'Auklet 19', maker: 'Skerry Works' } } },
     gives: 201,
   },
-  async (_, content) => json(await makeThing(content), 201),
+  async (_, content) => json(await makeThing(_.locals.app, content), 201),
 );
 
 export const ALL = onlyMethods('GET', 'POST');

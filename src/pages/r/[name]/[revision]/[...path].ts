@@ -10,7 +10,7 @@ export const GET = answering(async (context) => {
   if (path === '' && !pathname.endsWith('/')) {
     return new Response(null, { status: 301, headers: { location: `${pathname}/` } });
   }
-  return readReport(name, revision, path);
+  return readReport(context.locals.app, name, revision, path);
 });
 
 export const ALL = onlyMethods('GET');

@@ -22,7 +22,9 @@ export const GET = endpoint(
       throw new RequestError(400, '?question= must be a whole number from 1.');
     }
     const number = asked === null ? null : Number(asked);
-    return json(await judgingAt(param(context, 'link'), context.request.headers, number));
+    return json(
+      await judgingAt(context.locals.app, param(context, 'link'), context.request.headers, number),
+    );
   },
 );
 
@@ -36,7 +38,13 @@ export const POST = endpoint(
   async (context, said) => {
     const link = param(context, 'link');
     const { headers } = context.request;
-    const { judging, token } = await begin(link, headers, addressOf(headers), said);
+    const { judging, token } = await begin(
+      context.locals.app,
+      link,
+      headers,
+      addressOf(headers),
+      said,
+    );
     const answer = json(judging);
     if (token !== null) answer.headers.append('set-cookie', judgeCookieHeader(link, token));
     return answer;
@@ -50,12 +58,20 @@ export const PUT = endpoint(
     example: { content: { question: 4, answer: '317' } },
   },
   async (context, said) =>
-    json(await answerQuestion(param(context, 'link'), context.request.headers, said)),
+    json(
+      await answerQuestion(
+        context.locals.app,
+        param(context, 'link'),
+        context.request.headers,
+        said,
+      ),
+    ),
 );
 
 export const DELETE = endpoint(
   { says: 'Stops before the last question; what was said counts.' },
-  async (context) => json(await stopJudging(param(context, 'link'), context.request.headers)),
+  async (context) =>
+    json(await stopJudging(context.locals.app, param(context, 'link'), context.request.headers)),
 );
 
 export const ALL = onlyMethods('GET', 'POST', 'PUT', 'DELETE');

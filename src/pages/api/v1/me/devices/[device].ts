@@ -3,7 +3,7 @@ import { endpoint, onlyMethods, uuidParam } from '../../../../../server/http/end
 import { done } from '../../../../../server/http/problem';
 
 export const DELETE = endpoint({ says: 'Signs a device out.', gives: 204 }, async (context) => {
-  await endDevice(uuidParam(context, 'device'));
+  await endDevice(context.locals.app, uuidParam(context, 'device'));
   return done();
 });
 

@@ -10,8 +10,9 @@ const pairSchema = z.strictObject({
   leads_to: z.string().max(2000).default('/'),
 });
 
-export const GET = endpoint({ says: 'The devices that who asks is signed in on.' }, async () =>
-  json(await myDevices()),
+export const GET = endpoint(
+  { says: 'The devices that who asks is signed in on.' },
+  async ({ locals }) => json(await myDevices(locals.app)),
 );
 
 export const POST = endpoint(
@@ -23,7 +24,7 @@ export const POST = endpoint(
     gives: 201,
   },
   async (_, { role, leads_to }) => {
-    return json(await pairDevice(role, localPath(leads_to)), 201);
+    return json(await pairDevice(_.locals.app, role, localPath(leads_to)), 201);
   },
 );
 

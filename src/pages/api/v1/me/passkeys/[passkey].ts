@@ -5,7 +5,7 @@ import { done } from '../../../../../server/http/problem';
 export const DELETE = endpoint(
   { says: 'Takes a passkey of who asks away.', gives: 204 },
   async (context) => {
-    await dropPasskey(uuidParam(context, 'passkey'));
+    await dropPasskey(context.locals.app, uuidParam(context, 'passkey'));
     return done();
   },
 );

@@ -11,8 +11,8 @@ import { done, json } from '../../../../../server/http/problem';
 
 const hostOf = (headers: Headers): string => headers.get('host') ?? '';
 
-export const GET = endpoint({ says: 'The passkeys of who asks.' }, async () =>
-  json(await myPasskeys()),
+export const GET = endpoint({ says: 'The passkeys of who asks.' }, async ({ locals }) =>
+  json(await myPasskeys(locals.app)),
 );
 
 export const POST = endpoint(
@@ -22,8 +22,8 @@ export const POST = endpoint(
     isSecret: true,
     example: { content: { current: 'caliper on a cold bench' } },
   },
-  async ({ request: { headers } }, { current }) =>
-    json(await beginPasskey(current, hostOf(headers), addressOf(headers))),
+  async ({ request: { headers }, locals }, { current }) =>
+    json(await beginPasskey(locals.app, current, hostOf(headers), addressOf(headers))),
 );
 
 export const PUT = endpoint(
@@ -44,8 +44,8 @@ export const PUT = endpoint(
     },
     gives: 204,
   },
-  async ({ request: { headers } }, said) => {
-    await addPasskey(said, hostOf(headers));
+  async ({ request: { headers }, locals }, said) => {
+    await addPasskey(locals.app, said, hostOf(headers));
     return done();
   },
 );

@@ -9,7 +9,14 @@ export const POST = endpoint(
     example: { content: { specimen_id: 'K7-004', kind: 'support', minutes: 4 } },
   },
   async (context, content) => {
-    return json(await keepAftercare(param(context, 'study'), content, operatorOf(context)));
+    return json(
+      await keepAftercare(
+        context.locals.app,
+        param(context, 'study'),
+        content,
+        operatorOf(context),
+      ),
+    );
   },
 );
 

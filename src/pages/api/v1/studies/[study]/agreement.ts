@@ -10,7 +10,7 @@ export const GET = endpoint(
   async (context) => {
     const inspector = queryOf(context, 'inspector')?.trim() ?? '';
     if (inspector === '') throw new RequestError(400, 'Say who asks: ?inspector=initials');
-    return json(await agreementData(param(context, 'study'), inspector));
+    return json(await agreementData(context.locals.app, param(context, 'study'), inspector));
   },
 );
 

@@ -18,6 +18,7 @@ export const GET = endpoint(
     }
     return json(
       await evidenceOfFigure(
+        context.locals.app,
         param(context, 'study'),
         queryOf(context, 'figure') ?? '',
         queryOf(context, 'ref'),

@@ -9,7 +9,7 @@ export const GET = endpoint(
   },
   async (context) => {
     const code = queryOf(context, 'code')?.trim() ?? '';
-    const found = await findByCode(param(context, 'study'), code);
+    const found = await findByCode(context.locals.app, param(context, 'study'), code);
     return found
       ? json(found)
       : problem(404, `Nothing here carries the code “${code.slice(0, 80)}”.`);

@@ -15,7 +15,7 @@ export const GET = endpoint(
       table,
       tableSpec(table).key.map((column) => asked.get(column) ?? ''),
     );
-    return json(await historyOfRow(param(context, 'study'), table, key));
+    return json(await historyOfRow(context.locals.app, param(context, 'study'), table, key));
   },
 );
 

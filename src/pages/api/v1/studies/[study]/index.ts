@@ -13,7 +13,7 @@ import {
 
 export const GET = endpoint(
   { gives: { schema: studyRead }, says: 'What a study is about, with its version.' },
-  async (context) => versioned(await aboutStudy(param(context, 'study'))),
+  async (context) => versioned(await aboutStudy(context.locals.app, param(context, 'study'))),
 );
 
 export const PATCH = endpoint(
@@ -23,7 +23,9 @@ export const PATCH = endpoint(
     example: { content: { version: 4, change: { reference: 'a-stock' } } },
   },
   async (context, change) => {
-    return versioned(await changeStudy(param(context, 'study'), change, operatorOf(context)));
+    return versioned(
+      await changeStudy(context.locals.app, param(context, 'study'), change, operatorOf(context)),
+    );
   },
 );
 
@@ -35,7 +37,7 @@ export const DELETE = endpoint(
     gives: 204,
   },
   async (context, { title }) => {
-    await putStudyAway(param(context, 'study'), title, operatorOf(context));
+    await putStudyAway(context.locals.app, param(context, 'study'), title, operatorOf(context));
     return done();
   },
 );
@@ -48,7 +50,7 @@ export const POST = endpoint(
     gives: 204,
   },
   async (context) => {
-    await bringStudyBack(param(context, 'study'));
+    await bringStudyBack(context.locals.app, param(context, 'study'));
     return done();
   },
 );

@@ -16,7 +16,7 @@ export const GET = endpoint(
   async (context) => {
     const inspector = queryOf(context, 'inspector')?.trim() ?? '';
     if (inspector === '') throw new RequestError(400, 'Say whose inspections: ?inspector=initials');
-    return json(await wordsOf(param(context, 'study'), inspector));
+    return json(await wordsOf(context.locals.app, param(context, 'study'), inspector));
   },
 );
 
@@ -36,7 +36,7 @@ export const POST = endpoint(
     gives: 204,
   },
   async (context, word) => {
-    await keepWord(param(context, 'study'), word, operatorOf(context));
+    await keepWord(context.locals.app, param(context, 'study'), word, operatorOf(context));
     return done();
   },
 );

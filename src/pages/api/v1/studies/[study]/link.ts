@@ -4,7 +4,7 @@ import { json } from '../../../../../server/http/problem';
 import { linkOfStudy, putOnLink } from '../../../../../server/runs/link';
 
 export const GET = endpoint({ says: 'What the bench link knows in this study.' }, async (context) =>
-  json(await linkOfStudy(param(context, 'study'))),
+  json(await linkOfStudy(context.locals.app, param(context, 'study'))),
 );
 
 export const POST = endpoint(
@@ -14,7 +14,7 @@ export const POST = endpoint(
     example: { content: { is_linked: true } },
   },
   async (context, { is_linked }) => {
-    return json(await putOnLink(param(context, 'study'), is_linked));
+    return json(await putOnLink(context.locals.app, param(context, 'study'), is_linked));
   },
 );
 

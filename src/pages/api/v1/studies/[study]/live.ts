@@ -10,7 +10,9 @@ export const GET = endpoint(
   async (context) => {
     const study = uuidParam(context, 'study');
     const isAsked = context.request.headers.get('accept')?.includes('application/json') === true;
-    return isAsked ? json(await standing(study)) : liveStream(study, context.request.signal);
+    return isAsked
+      ? json(await standing(context.locals.app, study))
+      : liveStream(context.locals.app, study, context.request.signal);
   },
 );
 

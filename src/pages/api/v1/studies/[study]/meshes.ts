@@ -20,7 +20,10 @@ export const POST = endpoint(
     const content = await bytesOf(context, LARGEST_MESH_MB * 1024 * 1024, tooLarge);
     const name = queryOf(context, 'name') ?? 'part.stl';
     const evenIfSame = queryOf(context, 'same') === 'keep';
-    return json(await storeMesh(param(context, 'study'), name, content, evenIfSame), 201);
+    return json(
+      await storeMesh(context.locals.app, param(context, 'study'), name, content, evenIfSame),
+      201,
+    );
   },
 );
 

@@ -4,7 +4,7 @@ import { openStudyZip } from '../../../../../server/study/export';
 export const GET = endpoint(
   { says: 'The study as a zip of its package.', gives: { type: 'application/zip' } },
   async (context) => {
-    const { name, zip } = await openStudyZip(param(context, 'study'));
+    const { name, zip } = await openStudyZip(context.locals.app, param(context, 'study'));
     return fileAnswer(zip, {
       'content-type': 'application/zip',
       'content-disposition': `attachment; filename="${name}.zip"`,

@@ -29,7 +29,9 @@ export const POST = endpoint(
         ? null
         : { profile_id: sent.profile_id };
     const study = param(context, 'study');
-    return json(await fillProfile(study, sent.path, target, operatorOf(context)));
+    return json(
+      await fillProfile(context.locals.app, study, sent.path, target, operatorOf(context)),
+    );
   },
 );
 

@@ -4,7 +4,7 @@ import { runsOfStudy } from '../../../../../server/runs/page';
 
 export const GET = endpoint(
   { says: 'What the bench shows while the machines print, as it stands now.' },
-  async (context) => json(await runsOfStudy(param(context, 'study'))),
+  async (context) => json(await runsOfStudy(context.locals.app, param(context, 'study'))),
 );
 
 export const ALL = onlyMethods('GET');

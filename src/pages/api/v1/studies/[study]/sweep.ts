@@ -17,7 +17,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) => {
-    return json(await setSweepUp(param(context, 'study'), asked, operatorOf(context)), 201);
+    return json(
+      await setSweepUp(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    );
   },
 );
 

@@ -9,7 +9,7 @@ export const GET = answering(async (context) => {
   if (path === '' && !pathname.endsWith('/')) {
     return new Response(null, { status: 301, headers: { location: `${pathname}/` } });
   }
-  return ownReportFile(param(context, 'study'), numberOf(context), path);
+  return ownReportFile(context.locals.app, param(context, 'study'), numberOf(context), path);
 });
 
 export const ALL = onlyMethods('GET');

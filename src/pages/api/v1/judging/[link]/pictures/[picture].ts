@@ -8,6 +8,7 @@ export const GET = endpoint(
   },
   async (context) => {
     const bytes = await pictureFor(
+      context.locals.app,
       param(context, 'link'),
       context.request.headers,
       uuidParam(context, 'picture'),

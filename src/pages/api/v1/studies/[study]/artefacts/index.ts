@@ -24,7 +24,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, content) => {
-    return json(await addArtefact(param(context, 'study'), content, operatorOf(context)), 201);
+    return json(
+      await addArtefact(context.locals.app, param(context, 'study'), content, operatorOf(context)),
+      201,
+    );
   },
 );
 

@@ -17,7 +17,14 @@ export const POST = endpoint(
   },
   async (context) => {
     const study = param(context, 'study');
-    return json(await restoreToStudy(study, uuidParam(context, 'deletion'), operatorOf(context)));
+    return json(
+      await restoreToStudy(
+        context.locals.app,
+        study,
+        uuidParam(context, 'deletion'),
+        operatorOf(context),
+      ),
+    );
   },
 );
 

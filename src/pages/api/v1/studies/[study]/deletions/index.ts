@@ -13,7 +13,11 @@ const example = { content: { table: 'prints' as const, key: ['P-017'] } };
 export const GET = endpoint(
   { says: 'What was deleted from a study and can be restored.', isList: true },
   async (context) =>
-    listAnswer(context, await deletionsOf(param(context, 'study')), (one) => one.deletion_id),
+    listAnswer(
+      context,
+      await deletionsOf(context.locals.app, param(context, 'study')),
+      (one) => one.deletion_id,
+    ),
 );
 
 export const PUT = endpoint(
@@ -22,7 +26,8 @@ export const PUT = endpoint(
     content: deletionSchema,
     example,
   },
-  async (context, asked) => json(await previewDeletion(param(context, 'study'), asked)),
+  async (context, asked) =>
+    json(await previewDeletion(context.locals.app, param(context, 'study'), asked)),
 );
 
 export const POST = endpoint(
@@ -35,7 +40,15 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) =>
-    json(await deleteFromStudy(param(context, 'study'), asked, operatorOf(context)), 201),
+    json(
+      await deleteFromStudy(
+        context.locals.app,
+        param(context, 'study'),
+        asked,
+        operatorOf(context),
+      ),
+      201,
+    ),
 );
 
 export const ALL = onlyMethods('GET', 'PUT', 'POST');

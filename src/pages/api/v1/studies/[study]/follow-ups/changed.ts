@@ -9,7 +9,7 @@ export const GET = endpoint(
   },
   async (context) => {
     const [before, after] = [queryOf(context, 'before') ?? '', queryOf(context, 'after') ?? ''];
-    return json(await changedBetween(param(context, 'study'), before, after));
+    return json(await changedBetween(context.locals.app, param(context, 'study'), before, after));
   },
 );
 

@@ -8,7 +8,7 @@ import {
 
 export const GET = endpoint(
   { says: 'The causes that were followed, with what really differed from print to print.' },
-  async (context) => json(await followUpsPage(param(context, 'study'))),
+  async (context) => json(await followUpsPage(context.locals.app, param(context, 'study'))),
 );
 
 export const POST = endpoint(
@@ -30,7 +30,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) => {
-    return json(await addFollowUp(param(context, 'study'), asked, operatorOf(context)), 201);
+    return json(
+      await addFollowUp(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    );
   },
 );
 

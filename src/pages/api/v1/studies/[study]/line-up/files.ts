@@ -24,7 +24,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) => {
-    return json(await setUpFromFiles(param(context, 'study'), asked, operatorOf(context)), 201);
+    return json(
+      await setUpFromFiles(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    );
   },
 );
 

@@ -10,7 +10,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) => {
-    return json(await addToLineUp(param(context, 'study'), asked, operatorOf(context)), 201);
+    return json(
+      await addToLineUp(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    );
   },
 );
 

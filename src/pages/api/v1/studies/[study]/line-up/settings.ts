@@ -9,7 +9,9 @@ export const PUT = endpoint(
     example: { content: { profile_id: 'stock', key: 'speed_outer_mm_s', value: '120' } },
   },
   async (context, asked) => {
-    return json(await setSetting(param(context, 'study'), asked, operatorOf(context)));
+    return json(
+      await setSetting(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+    );
   },
 );
 

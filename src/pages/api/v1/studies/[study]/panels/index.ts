@@ -9,7 +9,7 @@ import {
 
 export const GET = endpoint(
   { says: 'The blind panels of a study, and how far each has come.' },
-  async (context) => json(await panelLines(param(context, 'study'))),
+  async (context) => json(await panelLines(context.locals.app, param(context, 'study'))),
 );
 
 export const POST = endpoint(
@@ -20,7 +20,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, draft) => {
-    return json(await addPanel(param(context, 'study'), draft, operatorOf(context)), 201);
+    return json(
+      await addPanel(context.locals.app, param(context, 'study'), draft, operatorOf(context)),
+      201,
+    );
   },
 );
 

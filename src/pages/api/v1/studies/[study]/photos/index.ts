@@ -19,7 +19,11 @@ import { announcedSchema, announceFile } from '../../../../../../server/uploads'
 export const GET = endpoint(
   { isList: true, says: 'All photos of a study: filed ones and those that wait to be.' },
   async (context) =>
-    listAnswer(context, (await photosData(param(context, 'study'))).photos, (photo) => photo.path),
+    listAnswer(
+      context,
+      (await photosData(context.locals.app, param(context, 'study'))).photos,
+      (photo) => photo.path,
+    ),
 );
 
 export const POST = endpoint(
@@ -36,7 +40,9 @@ export const POST = endpoint(
   },
   async (context, file) => {
     const who = operatorOf(context);
-    return json(await announceFile(PHOTO_UPLOADS, param(context, 'study'), file, who));
+    return json(
+      await announceFile(context.locals.app, PHOTO_UPLOADS, param(context, 'study'), file, who),
+    );
   },
 );
 
@@ -49,7 +55,9 @@ export const PATCH = endpoint(
     },
   },
   async (context, filing) => {
-    return json(await filePhotos(param(context, 'study'), filing, operatorOf(context)));
+    return json(
+      await filePhotos(context.locals.app, param(context, 'study'), filing, operatorOf(context)),
+    );
   },
 );
 
@@ -62,7 +70,7 @@ export const DELETE = endpoint(
   async (context) => {
     const path = queryOf(context, 'path');
     if (!path) throw new RequestError(400, '?path= must name the photo.');
-    await removePhoto(param(context, 'study'), path, operatorOf(context));
+    await removePhoto(context.locals.app, param(context, 'study'), path, operatorOf(context));
     return done();
   },
 );

@@ -19,7 +19,7 @@ export const GET = endpoint(
   async (context) => {
     const path = queryOf(context, 'path');
     if (!path) throw new RequestError(400, '?path= must name the photo.');
-    return json(await proposeMarks(param(context, 'study'), path));
+    return json(await proposeMarks(context.locals.app, param(context, 'study'), path));
   },
 );
 
@@ -32,7 +32,9 @@ export const PUT = endpoint(
     },
   },
   async (context, marks) => {
-    return json(await setMarks(param(context, 'study'), marks, operatorOf(context)));
+    return json(
+      await setMarks(context.locals.app, param(context, 'study'), marks, operatorOf(context)),
+    );
   },
 );
 
@@ -43,7 +45,9 @@ export const POST = endpoint(
     example: { content: { path: 'photos/top.jpg' } },
   },
   async (context, { path }) => {
-    return json(await carryMarks(param(context, 'study'), path, operatorOf(context)));
+    return json(
+      await carryMarks(context.locals.app, param(context, 'study'), path, operatorOf(context)),
+    );
   },
 );
 

@@ -15,7 +15,11 @@ export const GET = endpoint(
     gives: { type: 'application/octet-stream' },
   },
   async (context) => {
-    const file = await openOriginal(param(context, 'study'), queryOf(context, 'path') ?? '');
+    const file = await openOriginal(
+      context.locals.app,
+      param(context, 'study'),
+      queryOf(context, 'path') ?? '',
+    );
     if (!file) return problem(404, 'There is no such photo.');
     return fileAnswer(file.content, {
       'content-type': 'application/octet-stream',

@@ -25,12 +25,17 @@ export const GET = endpoint(
       if (Number.isInteger(value) && value >= 0 && value < 1e5) return value;
       throw new RequestError(400, `?${name}= must be a whole number.`);
     };
-    const part = await openPart(param(context, 'study'), queryOf(context, 'path') ?? '', {
-      kind: queryOf(context, 'column') === null ? 'level' : 'tile',
-      level: whole('level'),
-      column: whole('column'),
-      row: whole('row'),
-    });
+    const part = await openPart(
+      context.locals.app,
+      param(context, 'study'),
+      queryOf(context, 'path') ?? '',
+      {
+        kind: queryOf(context, 'column') === null ? 'level' : 'tile',
+        level: whole('level'),
+        column: whole('column'),
+        row: whole('row'),
+      },
+    );
     if (!part) return problem(404, 'There is no such part of a photo.');
     // Addresses carry the photo's version and the edition, so that what is laid anew has another one.
     return fileAnswer(part.content, {

@@ -35,7 +35,10 @@ export const POST = endpoint(
   },
   async (context, { print, specimens }) => {
     const who = operatorOf(context);
-    return json(await endPrintOf(param(context, 'study'), print, specimens, who), 201);
+    return json(
+      await endPrintOf(context.locals.app, param(context, 'study'), print, specimens, who),
+      201,
+    );
   },
 );
 

@@ -14,7 +14,15 @@ export const DELETE = endpoint(
   },
   async (context, { at }) => {
     const id = z.uuid().parse(param(context, 'reading'));
-    return json(await takeBackReading(param(context, 'study'), id, at, operatorOf(context)));
+    return json(
+      await takeBackReading(
+        context.locals.app,
+        param(context, 'study'),
+        id,
+        at,
+        operatorOf(context),
+      ),
+    );
   },
 );
 

@@ -29,7 +29,12 @@ export const POST = endpoint(
     },
   },
   async (context, { readings }) => {
-    const kept = await addReadings(param(context, 'study'), readings, operatorOf(context));
+    const kept = await addReadings(
+      context.locals.app,
+      param(context, 'study'),
+      readings,
+      operatorOf(context),
+    );
     return json({ kept: kept.length }, 201);
   },
 );

@@ -7,7 +7,11 @@ import { addReadings, readingSchema, readingsOf } from '../../../../../../server
 export const GET = endpoint(
   { gives: { schema: readingsRead }, isList: true, says: 'The readings of a study that count.' },
   async (context) =>
-    listAnswer(context, await readingsOf(param(context, 'study')), (row) => row.reading_id),
+    listAnswer(
+      context,
+      await readingsOf(context.locals.app, param(context, 'study')),
+      (row) => row.reading_id,
+    ),
 );
 
 export const POST = endpoint(
@@ -29,7 +33,12 @@ export const POST = endpoint(
     },
   },
   async (context, reading) => {
-    const [kept] = await addReadings(param(context, 'study'), [reading], operatorOf(context));
+    const [kept] = await addReadings(
+      context.locals.app,
+      param(context, 'study'),
+      [reading],
+      operatorOf(context),
+    );
     return json(kept, 201);
   },
 );

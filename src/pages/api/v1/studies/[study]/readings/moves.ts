@@ -18,7 +18,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) =>
-    json(await moveReadings(param(context, 'study'), asked, operatorOf(context)), 201),
+    json(
+      await moveReadings(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    ),
 );
 
 export const ALL = onlyMethods('POST');

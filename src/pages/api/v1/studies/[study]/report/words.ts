@@ -27,7 +27,14 @@ export const PUT = endpoint(
     },
   },
   async (context, sentence) => {
-    return json(await keepSentence(param(context, 'study'), sentence, operatorOf(context)));
+    return json(
+      await keepSentence(
+        context.locals.app,
+        param(context, 'study'),
+        sentence,
+        operatorOf(context),
+      ),
+    );
   },
 );
 
@@ -40,8 +47,8 @@ export const POST = endpoint(
   },
   async (context, asked) => {
     const [study, who] = [param(context, 'study'), operatorOf(context)];
-    if ('key' in asked) await throwAway(study, asked.key, who);
-    else await orderSentences(study, asked, who);
+    if ('key' in asked) await throwAway(context.locals.app, study, asked.key, who);
+    else await orderSentences(context.locals.app, study, asked, who);
     return done();
   },
 );
@@ -54,7 +61,13 @@ export const DELETE = endpoint(
     gives: 204,
   },
   async (context, { verdict_id, version }) => {
-    await dropSentence(param(context, 'study'), verdict_id, version, operatorOf(context));
+    await dropSentence(
+      context.locals.app,
+      param(context, 'study'),
+      verdict_id,
+      version,
+      operatorOf(context),
+    );
     return done();
   },
 );

@@ -16,7 +16,9 @@ export const GET = endpoint(
   async (context) => {
     const part = partSchema.parse(param(context, 'section'));
     const reference = queryOf(context, 'ref');
-    return json(await resultsOf({ studyId: param(context, 'study'), reference }, [part]));
+    return json(
+      await resultsOf(context.locals.app, { studyId: param(context, 'study'), reference }, [part]),
+    );
   },
 );
 

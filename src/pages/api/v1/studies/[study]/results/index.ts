@@ -20,6 +20,7 @@ export const GET = endpoint(
     const parts = partsSchema.parse((queryOf(context, 'parts') ?? '').split(','));
     const reference = queryOf(context, 'ref');
     const { stale, revision } = await resultsOf(
+      context.locals.app,
       { studyId: param(context, 'study'), reference },
       parts,
     );

@@ -18,7 +18,7 @@ const changeSchema = z.union([
 ]);
 
 export const GET = endpoint({ says: 'What a sliced file says.' }, async (context) =>
-  json(await slicedFileOf(param(context, 'study'), param(context, 'path'))),
+  json(await slicedFileOf(context.locals.app, param(context, 'study'), param(context, 'path'))),
 );
 
 export const PATCH = endpoint(
@@ -32,8 +32,8 @@ export const PATCH = endpoint(
     const path = param(context, 'path');
     return json(
       'read' in change
-        ? await readAgain(study, path)
-        : await confirmPurpose(study, path, change, operatorOf(context)),
+        ? await readAgain(context.locals.app, study, path)
+        : await confirmPurpose(context.locals.app, study, path, change, operatorOf(context)),
     );
   },
 );
@@ -41,7 +41,12 @@ export const PATCH = endpoint(
 export const DELETE = endpoint(
   { says: 'Takes a file out of the study.', gives: 204 },
   async (context) => {
-    await takeOutFile(param(context, 'study'), param(context, 'path'), operatorOf(context));
+    await takeOutFile(
+      context.locals.app,
+      param(context, 'study'),
+      param(context, 'path'),
+      operatorOf(context),
+    );
     return done();
   },
 );

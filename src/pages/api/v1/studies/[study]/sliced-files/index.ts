@@ -7,7 +7,11 @@ import { announcedSchema, announceFile } from '../../../../../../server/uploads'
 export const GET = endpoint(
   { isList: true, says: 'All sliced files of a study.' },
   async (context) =>
-    listAnswer(context, await slicedFilesOf(param(context, 'study')), (file) => file.path),
+    listAnswer(
+      context,
+      await slicedFilesOf(context.locals.app, param(context, 'study')),
+      (file) => file.path,
+    ),
 );
 
 export const POST = endpoint(
@@ -24,7 +28,9 @@ export const POST = endpoint(
   },
   async (context, file) => {
     const who = operatorOf(context);
-    return json(await announceFile(SLICED_UPLOADS, param(context, 'study'), file, who));
+    return json(
+      await announceFile(context.locals.app, SLICED_UPLOADS, param(context, 'study'), file, who),
+    );
   },
 );
 

@@ -8,7 +8,11 @@ export const GET = endpoint(
     says: 'The specimens of a study, each with whose part it is and how many of its dimensions are measured.',
   },
   async (context) =>
-    listAnswer(context, await specimensOf(param(context, 'study')), (one) => one.specimen_id),
+    listAnswer(
+      context,
+      await specimensOf(context.locals.app, param(context, 'study')),
+      (one) => one.specimen_id,
+    ),
 );
 
 export const ALL = onlyMethods('GET');

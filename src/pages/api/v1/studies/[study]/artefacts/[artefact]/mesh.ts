@@ -15,7 +15,7 @@ export const GET = endpoint(
   { says: 'The mesh of an artefact, as a file.', gives: { type: 'model/*' } },
   async (context) => {
     const artefact = param(context, 'artefact');
-    const mesh = await openMesh(param(context, 'study'), artefact);
+    const mesh = await openMesh(context.locals.app, param(context, 'study'), artefact);
     if (!mesh) return problem(404, 'This artefact has no mesh.');
     return fileAnswer(mesh.content, {
       'content-type': TYPES[mesh.ending] ?? 'model/stl',
@@ -34,7 +34,15 @@ export const POST = endpoint(
   },
   async (context, { mesh }) => {
     const who = operatorOf(context);
-    return json(await changeMesh(param(context, 'study'), param(context, 'artefact'), mesh, who));
+    return json(
+      await changeMesh(
+        context.locals.app,
+        param(context, 'study'),
+        param(context, 'artefact'),
+        mesh,
+        who,
+      ),
+    );
   },
 );
 

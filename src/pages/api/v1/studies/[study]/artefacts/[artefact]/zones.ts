@@ -22,7 +22,7 @@ export const POST = endpoint(
   async (context, content) => {
     const who = operatorOf(context);
     const [study, artefact] = [param(context, 'study'), param(context, 'artefact')];
-    return json(await addZone(study, artefact, content, who), 201);
+    return json(await addZone(context.locals.app, study, artefact, content, who), 201);
   },
 );
 

@@ -19,6 +19,7 @@ export const PUT = endpoint(
   async (context) => {
     const content = await bytesOf(context, LARGEST_PICTURE, 'The photo is over 25 MB.');
     const stored = await storePicture(
+      context.locals.app,
       param(context, 'study'),
       'incident_photos',
       param(context, 'incident'),
@@ -39,7 +40,7 @@ export const GET = endpoint(
   async (context) => {
     const path = queryOf(context, 'path') ?? '';
     const [study, incident] = [param(context, 'study'), param(context, 'incident')];
-    const photo = await openPicture(study, 'incident_photos', incident, path);
+    const photo = await openPicture(context.locals.app, study, 'incident_photos', incident, path);
     if (!photo) return problem(404, 'There is no such photo.');
     return fileAnswer(photo.content, {
       'content-type': photo.type,

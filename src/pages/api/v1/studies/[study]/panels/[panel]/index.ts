@@ -21,7 +21,7 @@ const both = (context: Parameters<typeof param>[0]) =>
 export const GET = endpoint(
   { says: 'A blind panel: how far it has come; once it has ended, what it found.' },
   async (context) => {
-    const page = await panelPage(...both(context));
+    const page = await panelPage(context.locals.app, ...both(context));
     return page ? json(page) : problem(404, 'There is no such panel.');
   },
 );
@@ -34,7 +34,7 @@ export const PUT = endpoint(
     gives: 204,
   },
   async (context, draft) => {
-    await changePanel(...both(context), draft, operatorOf(context));
+    await changePanel(context.locals.app, ...both(context), draft, operatorOf(context));
     return done();
   },
 );
@@ -47,13 +47,14 @@ export const POST = endpoint(
     content: courseSchema,
     example: { content: { do: 'open' } },
   },
-  async (context, step) => json(await takeStep(...both(context), step, operatorOf(context))),
+  async (context, step) =>
+    json(await takeStep(context.locals.app, ...both(context), step, operatorOf(context))),
 );
 
 export const DELETE = endpoint(
   { says: 'Gives a panel up that was never opened.', gives: 204 },
   async (context) => {
-    await dropPanel(...both(context), operatorOf(context));
+    await dropPanel(context.locals.app, ...both(context), operatorOf(context));
     return done();
   },
 );

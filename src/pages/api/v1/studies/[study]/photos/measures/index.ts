@@ -25,7 +25,10 @@ export const POST = endpoint(
     gives: 201,
   },
   async (context, asked) => {
-    return json(await measureOn(param(context, 'study'), asked, operatorOf(context)), 201);
+    return json(
+      await measureOn(context.locals.app, param(context, 'study'), asked, operatorOf(context)),
+      201,
+    );
   },
 );
 

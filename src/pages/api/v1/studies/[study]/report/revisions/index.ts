@@ -10,7 +10,7 @@ import { freeze, revisionsOf } from '../../../../../../../server/report/revision
 
 export const GET = endpoint(
   { says: 'The revisions of a report, the latest first.' },
-  async (context) => json(await revisionsOf(param(context, 'study'))),
+  async (context) => json(await revisionsOf(context.locals.app, param(context, 'study'))),
 );
 
 export const POST = endpoint(
@@ -21,7 +21,10 @@ export const POST = endpoint(
     gives: 202,
   },
   async (context) => {
-    return json(await freeze(param(context, 'study'), operatorOf(context)), 202);
+    return json(
+      await freeze(context.locals.app, param(context, 'study'), operatorOf(context)),
+      202,
+    );
   },
 );
 

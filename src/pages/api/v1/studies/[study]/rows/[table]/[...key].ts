@@ -23,7 +23,7 @@ const changeSchema = z.strictObject({
 
 export const GET = endpoint({ says: 'One row, with its version.' }, async (context) => {
   const { study, table, key } = addressOf(context);
-  return versioned(await rowOf(study, table, key));
+  return versioned(await rowOf(context.locals.app, study, table, key));
 });
 
 export const PATCH = endpoint(
@@ -34,7 +34,9 @@ export const PATCH = endpoint(
   },
   async (context, { version, change }) => {
     const { study, table, key } = addressOf(context);
-    return versioned(await changeRow(study, table, key, change, version, operatorOf(context)));
+    return versioned(
+      await changeRow(context.locals.app, study, table, key, change, version, operatorOf(context)),
+    );
   },
 );
 
@@ -47,7 +49,14 @@ export const DELETE = endpoint(
   },
   async (context, { version }) => {
     const { study, table, key } = addressOf(context);
-    const { isRetired } = await removeRow(study, table, key, version, operatorOf(context));
+    const { isRetired } = await removeRow(
+      context.locals.app,
+      study,
+      table,
+      key,
+      version,
+      operatorOf(context),
+    );
     return isRetired ? json({ is_retired: true }) : done();
   },
 );

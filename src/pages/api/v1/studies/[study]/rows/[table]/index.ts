@@ -15,7 +15,11 @@ export const GET = endpoint(
   async (context) => {
     const table = tableOf(param(context, 'table'));
     const { key } = tableSpec(table);
-    const rows: readonly AnyRow[] = await rowsOf(param(context, 'study'), table);
+    const rows: readonly AnyRow[] = await rowsOf(
+      context.locals.app,
+      param(context, 'study'),
+      table,
+    );
     // Rows of a table without a key are named by all that they say.
     return listAnswer(context, rows, (row) =>
       key.length > 0 ? key.map((name) => row[name]) : row,
@@ -27,7 +31,10 @@ export const POST = endpoint(
   { says: 'Adds a row.', content: z.record(z.string(), z.unknown()), gives: 201 },
   async (context, row) => {
     const table = tableOf(param(context, 'table'));
-    return json(await addRow(param(context, 'study'), table, row, operatorOf(context)), 201);
+    return json(
+      await addRow(context.locals.app, param(context, 'study'), table, row, operatorOf(context)),
+      201,
+    );
   },
 );
 
@@ -39,7 +46,13 @@ export const DELETE = endpoint(
   },
   async (context, row) => {
     const table = tableOf(param(context, 'table'));
-    await removeRepeatable(param(context, 'study'), table, row, operatorOf(context));
+    await removeRepeatable(
+      context.locals.app,
+      param(context, 'study'),
+      table,
+      row,
+      operatorOf(context),
+    );
     return done();
   },
 );

@@ -5,7 +5,9 @@ import { measurementsOf } from '../../../../../../../server/measure/readings';
 export const GET = endpoint(
   { says: 'The readings of a specimen that count, and what of it cannot be measured.' },
   async (context) =>
-    json(await measurementsOf(param(context, 'study'), param(context, 'specimen'))),
+    json(
+      await measurementsOf(context.locals.app, param(context, 'study'), param(context, 'specimen')),
+    ),
 );
 
 export const ALL = onlyMethods('GET');

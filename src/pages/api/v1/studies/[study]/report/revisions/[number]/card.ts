@@ -15,7 +15,7 @@ export const GET = endpoint(
   },
   async (context) => {
     const asked = cardSchema.parse(Object.fromEntries(context.url.searchParams));
-    return drawnCard(param(context, 'study'), numberOf(context), asked);
+    return drawnCard(context.locals.app, param(context, 'study'), numberOf(context), asked);
   },
 );
 

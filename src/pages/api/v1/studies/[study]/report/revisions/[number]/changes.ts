@@ -10,7 +10,9 @@ export const GET = endpoint(
   },
   async (context) => {
     const since = numberFrom(context.url.searchParams.get('since') ?? '');
-    return json(await compareRevisions(param(context, 'study'), since, numberOf(context)));
+    return json(
+      await compareRevisions(context.locals.app, param(context, 'study'), since, numberOf(context)),
+    );
   },
 );
 

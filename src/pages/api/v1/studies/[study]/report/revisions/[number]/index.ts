@@ -22,7 +22,13 @@ export const PATCH = endpoint(
     gives: 204,
   },
   async (context, change) => {
-    await changeRevision(param(context, 'study'), numberOf(context), change, operatorOf(context));
+    await changeRevision(
+      context.locals.app,
+      param(context, 'study'),
+      numberOf(context),
+      change,
+      operatorOf(context),
+    );
     return done();
   },
 );
@@ -35,7 +41,7 @@ export const POST = endpoint(
     gives: 204,
   },
   async (context) => {
-    await makeAgain(param(context, 'study'), numberOf(context));
+    await makeAgain(context.locals.app, param(context, 'study'), numberOf(context));
     return done();
   },
 );
@@ -43,7 +49,12 @@ export const POST = endpoint(
 export const DELETE = endpoint(
   { says: 'Throws a revision away that was never published.', gives: 204 },
   async (context) => {
-    await throwRevisionAway(param(context, 'study'), numberOf(context), operatorOf(context));
+    await throwRevisionAway(
+      context.locals.app,
+      param(context, 'study'),
+      numberOf(context),
+      operatorOf(context),
+    );
     return done();
   },
 );

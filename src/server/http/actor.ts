@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { may, type Right, type Role } from '../../core/model/access';
 import { actingAs } from '../../data';
-import { presentRequest } from '../http/scope';
+import { presentRequest } from './scope';
 
 /** In whose name a request is made. */
 export interface Actor {

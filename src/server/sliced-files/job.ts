@@ -14,12 +14,8 @@ import {
 } from '../../data';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
+import type { SlicedFileJob } from '../jobs';
 import type { ReadOutcome, ReadTask } from '../../files/sliced';
-
-export interface SlicedFileJob {
-  studyId: string;
-  path: string;
-}
 
 /** The tables that a file is matched to. */
 const LINE_UP = ['contenders', 'machines', 'profiles', 'profile_settings', 'artefacts'] as const;

@@ -21,12 +21,8 @@ import { TABLES } from '../../core/model/study';
 import type { MadePicture, PhotoOutcome, PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
-import { tiedPhoto } from '../photos/registration';
-
-export interface PhotoJob {
-  studyId: string;
-  path: string;
-}
+import type { PhotoJob } from '../jobs';
+import { tiedPhoto } from './registration';
 
 /** Contents up to this are stored many at a time. */
 const SMALL = 1024 * 1024;
@@ -101,7 +97,7 @@ async function lay(app: App, studyId: string, picture: Picture, copy: string): P
   const { db } = app;
   const { path } = picture;
   const [filed] = await listRowsBy(db, studyId, 'photos', 'path', path);
-  const tied = filed ? await tiedPhoto(db, studyId, filed.specimen_id, path) : null;
+  const tied = filed ? await tiedPhoto(app, db, studyId, filed.specimen_id, path) : null;
   if ((tied?.edition ?? null) === (picture.laid?.edition ?? null)) return;
   if (!tied) {
     return writeStudy(db, studyId, null, async (write) => {

@@ -1,7 +1,7 @@
-import { emptyBin, forgetAnswers, forgetDeletions } from '../../data';
-import type { App } from '../app';
-import { backUpIfDue, backupPlan, readBackIfDue } from '../backup/keeper';
-import { closeDuePanels } from '../panels/closing';
+import { emptyBin, forgetAnswers, forgetDeletions } from '../data';
+import type { App } from '../server/app';
+import { backUpIfDue, backupPlan, readBackIfDue } from '../server/backup/keeper';
+import { closeDuePanels } from '../server/panels/closing';
 
 const LOOK_EVERY_MS = 60_000;
 

@@ -1,4 +1,4 @@
-import { bareHost, doors } from '../access/doors';
+import { bareHost, doors } from './doors';
 
 const LOOPBACK = /^(?:localhost|127(?:\.\d{1,3}){3}|\[::1\])(?::\d+)?$/;
 

@@ -5,7 +5,12 @@ import { join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { writePackage } from '../../core/model/package';
-import { publishable, studyUntil, type ReportModel, type RevisionFigures } from '../../core/text/report';
+import {
+  publishable,
+  studyUntil,
+  type ReportModel,
+  type RevisionFigures,
+} from '../../core/text/report';
 import {
   failRevision,
   figuresBefore,
@@ -30,12 +35,8 @@ import {
 import { withFolder } from '../../files/temporary';
 import { isPackable, zipParts, type Part } from '../../files/zip-parts';
 import type { App } from '../app';
+import type { ReportJob } from '../jobs';
 import { findBrowser, printPdf } from './pdf';
-
-export interface ReportJob {
-  studyId: string;
-  number: number;
-}
 
 /** The report cannot be made as the study stands; the message says why. */
 class UnmadeError extends Error {}

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { isReachable } from '../../data';
-import { app } from '../app';
+import type { App } from '../app';
 
 /** What is asked by whoever watches over the process; it needs no sign-in and tells nothing else. */
 const PATHS = new Set(['/healthz', '/readyz']);
@@ -9,7 +9,7 @@ const PATHS = new Set(['/healthz', '/readyz']);
 const PATIENCE_MS = 2000;
 
 /** Answers whether the process is alive, and whether it is ready for work; returns whether that was asked. */
-export function tellHealth(req: IncomingMessage, res: ServerResponse): boolean {
+export function tellHealth(app: App, req: IncomingMessage, res: ServerResponse): boolean {
   const path = (req.url ?? '').split('?')[0] ?? '';
   if (!PATHS.has(path) || (req.method !== 'GET' && req.method !== 'HEAD')) return false;
   const say = (isWell: boolean, words: string) => {
@@ -20,7 +20,7 @@ export function tellHealth(req: IncomingMessage, res: ServerResponse): boolean {
   };
   if (path === '/healthz') say(true, 'alive');
   else {
-    void isReachable(app().db, PATIENCE_MS).then((isThere) =>
+    void isReachable(app.db, PATIENCE_MS).then((isThere) =>
       say(isThere, isThere ? 'ready' : 'the database does not answer'),
     );
   }

@@ -3,21 +3,18 @@ import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom
 import { may } from '../../core/model/access';
 import { countJobs, countKeptResults } from '../../data';
 import { whoAsks } from '../access/who';
-import { app } from '../app';
-import { isLoopback, isOwnHost } from './origin';
-import { problem } from './problem';
+import type { App } from '../app';
+import { isLoopback, isOwnHost } from '../network/origin';
+import { problem } from '../http/problem';
 
-/** What this process counts; one of a kind, whichever part of the application counts. */
+/** What this process counts. */
 interface Metrics {
   registry: Registry;
   requests: Histogram<'kind' | 'method' | 'status'>;
   messages: Counter<'outcome'>;
 }
 
-const KEY = Symbol.for('vergleich.metrics');
-const holder = globalThis as unknown as Record<symbol, Metrics | undefined>;
-
-function makeMetrics(): Metrics {
+function makeMetrics(app: App): Metrics {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry });
   const registers = [registry];
@@ -42,7 +39,7 @@ function makeMetrics(): Metrics {
     ['queue', 'state'],
     async (own) => {
       own.reset();
-      for (const { queue, state, n } of await countJobs(app().db)) own.set({ queue, state }, n);
+      for (const { queue, state, n } of await countJobs(app.db)) own.set({ queue, state }, n);
     },
   );
   gauge(
@@ -50,20 +47,20 @@ function makeMetrics(): Metrics {
     'Sections of results that are kept, of all processes',
     [],
     async (own) => {
-      own.set(await countKeptResults(app().db));
+      own.set(await countKeptResults(app.db));
     },
   );
   gauge('vergleich_database_connections', 'Connections of this process’ pool', ['state'], (own) => {
-    const { pool } = app().db.sequelize.connectionManager as unknown as {
+    const { pool } = app.db.sequelize.connectionManager as unknown as {
       pool: { using: number; available: number; waiting: number };
     };
     for (const state of ['using', 'available', 'waiting'] as const) own.set({ state }, pool[state]);
   });
   gauge('vergleich_listeners', 'Pages that hear of changes from this process', [], (own) => {
-    own.set(app().newsroom.size);
+    own.set(app.newsroom.size);
   });
   gauge('vergleich_link_listening', 'Whether this process hears the bench link', [], (own) => {
-    own.set(app().link?.isListening() === true ? 1 : 0);
+    own.set(app.link?.isListening() === true ? 1 : 0);
   });
   return {
     registry,
@@ -83,10 +80,19 @@ function makeMetrics(): Metrics {
   };
 }
 
-const metrics = (): Metrics => (holder[KEY] ??= makeMetrics());
+const counted = new WeakMap<App, Metrics>();
+
+function metrics(app: App): Metrics {
+  const known = counted.get(app);
+  if (known) return known;
+  const made = makeMetrics(app);
+  counted.set(app, made);
+  return made;
+}
 
 /** Counts a message of the bench link. */
-export const countMessage = (outcome: string): void => metrics().messages.inc({ outcome });
+export const countMessage = (app: App, outcome: string): void =>
+  metrics(app).messages.inc({ outcome });
 
 const kindOf = (path: string): string => {
   if (path.startsWith('/api/')) return 'api';
@@ -94,10 +100,16 @@ const kindOf = (path: string): string => {
 };
 
 /** Counts a request when it is answered; streams that are held open are none. */
-export function countRequest(method: string, path: string, status: number, ms: number): void {
+export function countRequest(
+  app: App,
+  method: string,
+  path: string,
+  status: number,
+  ms: number,
+): void {
   if (path.endsWith('/live')) return;
   const labels = { kind: kindOf(path), method, status: String(status) };
-  metrics().requests.observe(labels, ms / 1000);
+  metrics(app).requests.observe(labels, ms / 1000);
 }
 
 /**
@@ -106,17 +118,22 @@ export function countRequest(method: string, path: string, status: number, ms: n
  *
  * @param from the address that the request comes from
  */
-export function tellMetrics(req: IncomingMessage, res: ServerResponse, from: string): boolean {
+export function tellMetrics(
+  app: App,
+  req: IncomingMessage,
+  res: ServerResponse,
+  from: string,
+): boolean {
   if ((req.url ?? '').split('?')[0] !== '/metrics' || req.method !== 'GET') return false;
   const answer = async (): Promise<Response> => {
     if (!isOwnHost(req.headers.host ?? '')) return problem(403, 'Only by a name of its own.');
     if (!isLoopback(from) && from !== '::1') {
       const { authorization } = req.headers;
-      const actor = authorization ? await whoAsks(new Headers({ authorization })) : null;
+      const actor = authorization ? await whoAsks(app, new Headers({ authorization })) : null;
       if (actor?.kind !== 'key') return problem(401, 'Send a key.');
       if (!may(actor.role, 'see')) return problem(403, 'This key may not see it.');
     }
-    const { registry } = metrics();
+    const { registry } = metrics(app);
     return new Response(await registry.metrics(), {
       headers: { 'content-type': registry.contentType, 'cache-control': 'no-store' },
     });

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { App } from '../app';
+import type { App } from '../server/app';
 import { keepHouse } from './house';
 
 /** An application whose database is away. */

@@ -16,8 +16,10 @@ export interface Doors {
   fingerprint: string | null;
 }
 
-const KEY = Symbol.for('vergleich.doors');
-const holder = globalThis as unknown as Record<symbol, Doors | undefined>;
+declare global {
+  // The front door and the application behind it are built apart: they find each other here.
+  var vergleichDoors: Doors | undefined;
+}
 
 /** A host as the header `Host` names it, without its port. */
 export const bareHost = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
@@ -73,7 +75,7 @@ export function readDoors(env: NodeJS.ProcessEnv): Doors {
 }
 
 /** The doors of this process. */
-export const doors = (): Doors => (holder[KEY] ??= readDoors(process.env));
+export const doors = (): Doors => (globalThis.vergleichDoors ??= readDoors(process.env));
 
 /** An address of this computer that other devices can reach; null where it has none. */
 export const outerName = (): string | null =>
@@ -97,5 +99,5 @@ export function outerBase(host: string): string {
 
 /** Sets what is known of the doors once they are open. */
 export function tellDoors(known: Partial<Doors>): void {
-  holder[KEY] = { ...doors(), ...known };
+  globalThis.vergleichDoors = { ...doors(), ...known };
 }
