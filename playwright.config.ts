@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
+// What the database gives is held against what it is said to be.
+process.env.CHECK_ROWS = '1';
+
 export default defineConfig({
   testDir: 'tests/e2e',
   outputDir: 'test-results',

@@ -20,6 +20,8 @@ export default defineConfig({
       {
         test: {
           name: 'integration',
+          // What the database gives is held against what it is said to be.
+          env: { CHECK_ROWS: '1' },
           include: ['tests/integration/**/*.test.ts'],
           // Every file has a database of its own; what it reads is read once for all files of a process.
           isolate: false,

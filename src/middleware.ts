@@ -5,6 +5,7 @@ import { wantedBy } from './server/access/rules';
 import { tabOf, whoAsks } from './server/access/who';
 
 import { isOwnRequest } from './server/network/origin';
+import { presentRequest } from './server/http/scope';
 import { problem, problemOf } from './server/http/problem';
 
 /**
@@ -13,7 +14,10 @@ import { problem, problemOf } from './server/http/problem';
  */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, routePattern, params, url } = context;
-  const { app } = context.locals;
+  const scope = presentRequest();
+  if (!scope) throw new Error('requests come through the front door');
+  const { app } = scope;
+  context.locals.app = app;
   if (!isOwnRequest(request)) return problem(403, 'Only pages of this program may do this.');
   const isApi = /^\/+api(?:\/|$)/.test(url.pathname);
   const wanted = wantedBy(routePattern, request.method, params);

@@ -1,4 +1,5 @@
 import { QueryTypes, type ModelStatic, type Sequelize, type Transaction } from 'sequelize';
+import * as z from 'zod';
 import { plainValue } from '../core/model/study';
 import { connect, type ConnectOptions } from './connect';
 import { rowModels, type RowModels } from './models/rows';
@@ -22,28 +23,41 @@ export function openDatabase(databaseUrl: string, options?: ConnectOptions): Dat
 }
 
 /** What a query is told of the transaction that it runs in. */
-export const within = (db: Database): { transaction?: Transaction } =>
+export const within = (db: Pick<Database, 'transaction'>): { transaction?: Transaction } =>
   db.transaction ? { transaction: db.transaction } : {};
 
-/** Runs a query with bound parameters and gives its rows. */
-export function select<Found extends object>(
-  db: Database,
+/** A row of which only its being there is asked. */
+export const someRow = z.looseObject({});
+
+/** Where statements are run: a connection, within its transaction where there is one. */
+export type Door = Pick<Database, 'sequelize' | 'transaction'>;
+
+/** Whether what the database gives is held against what it is said to be: in tests and in development. */
+const isChecking = process.env.CHECK_ROWS === '1';
+
+/**
+ * Runs a query with bound parameters and gives its rows: the one way for SQL that a model cannot say.
+ *
+ * @param schema what each row is; it checks and changes nothing
+ * @throws ZodError where rows are checked and one is another
+ */
+export async function query<Schema extends z.ZodType<object>>(
+  db: Door,
+  schema: Schema,
   sql: string,
   bind: readonly unknown[] = [],
-): Promise<Found[]> {
-  return db.sequelize.query<Found>(sql, {
+): Promise<z.output<Schema>[]> {
+  const rows = await db.sequelize.query<z.output<Schema>>(sql, {
     type: QueryTypes.SELECT,
     ...(bind.length > 0 && { bind: [...bind] }),
     ...within(db),
   });
+  if (isChecking) for (const row of rows) schema.parse(row);
+  return rows;
 }
 
 /** Runs a statement with bound parameters. */
-export async function execute(
-  db: Database,
-  sql: string,
-  bind: readonly unknown[] = [],
-): Promise<void> {
+export async function execute(db: Door, sql: string, bind: readonly unknown[] = []): Promise<void> {
   await db.sequelize.query(sql, {
     ...(bind.length > 0 && { bind: [...bind] }),
     ...within(db),
@@ -68,7 +82,7 @@ export async function isReachable(db: Database, withinMs: number): Promise<boole
   const late = new Promise<boolean>((resolve) => {
     timer = setTimeout(() => resolve(false), withinMs);
   });
-  const answer = select(db, 'select 1').then(
+  const answer = query(db, someRow, 'select 1').then(
     () => true,
     () => false,
   );
@@ -77,8 +91,9 @@ export async function isReachable(db: Database, withinMs: number): Promise<boole
 
 /** A name that this database keeps, and that no other one has. */
 export async function databaseName(db: Database): Promise<string> {
-  const [found] = await select<{ name: string }>(
+  const [found] = await query(
     db,
+    z.strictObject({ name: z.string() }),
     `select substr(md5(d.oid::text || (select min(ran_at)::text from migrations)), 1, 12) as name
      from pg_database d where datname = current_database()`,
   );

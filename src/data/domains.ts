@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import * as z from 'zod';
 import { columnsOf, TABLE_NAMES, type Column, type TableName } from '../core/model/study';
+import { query } from './database';
 
 /** A constraint of the database that holds a column to its domain. */
 export interface DomainCheck {
@@ -96,10 +97,11 @@ export function domainChecks(): DomainCheck[] {
  */
 export async function syncDomains(sequelize: Sequelize, transaction: Transaction): Promise<void> {
   const run = (sql: string) => sequelize.query(sql, { transaction });
-  const there = await sequelize.query<{ table_name: string; name: string }>(
+  const there = await query(
+    { sequelize, transaction },
+    z.strictObject({ table_name: z.string(), name: z.string() }),
     `select conrelid::regclass::text as table_name, conname as name from pg_constraint
      where contype = 'c' and conname like 'domain\\_%'`,
-    { transaction, type: QueryTypes.SELECT },
   );
   const wanted = domainChecks();
   const key = (table: string, name: string) => `${table}.${name}`;

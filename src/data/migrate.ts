@@ -1,5 +1,7 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import type { UmzugStorage } from 'umzug';
+import * as z from 'zod';
+import { query } from './database';
 import { syncDomains } from './domains';
 import { MIGRATIONS } from './migrations';
 
@@ -43,10 +45,11 @@ export async function migrate(sequelize: Sequelize, areConstraintsSure = false):
         await run('delete from migrations where name = $1', [name]);
       },
       executed: async () => {
-        const rows = await sequelize.query<{ name: string }>('select name from migrations', {
-          transaction,
-          type: QueryTypes.SELECT,
-        });
+        const rows = await query(
+          { sequelize, transaction },
+          z.strictObject({ name: z.string() }),
+          'select name from migrations',
+        );
         return rows.map((row) => row.name);
       },
     };

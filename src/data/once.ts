@@ -1,5 +1,6 @@
+import * as z from 'zod';
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { execute, select, type Database } from './database';
+import { execute, query, someRow, type Database } from './database';
 import { RefusedError } from './errors';
 
 /** A request that is to be done once. */
@@ -12,12 +13,13 @@ export interface OnceKey {
 }
 
 /** What was answered; null as long as the answer is not kept. */
-export interface KeptAnswer {
-  request: string;
-  status: number | null;
-  type: string | null;
-  text: string | null;
-}
+const keptAnswerRow = z.strictObject({
+  request: z.string(),
+  status: z.number().nullable(),
+  type: z.string().nullable(),
+  text: z.string().nullable(),
+});
+export type KeptAnswer = z.infer<typeof keptAnswerRow>;
 
 const present = new AsyncLocalStorage<{ one: OnceKey; isDone: boolean }>();
 
@@ -31,8 +33,9 @@ export async function noteOnce(db: Database): Promise<() => void> {
   if (!scope || scope.isDone) return () => undefined;
   const { key, actor, request } = scope.one;
   // One that is under way elsewhere is waited for here.
-  const added = await select(
+  const added = await query(
     db,
+    someRow,
     `insert into kept_answers (key, actor, request) values ($1, $2, $3)
      on conflict do nothing returning 1`,
     [key, actor, request],
@@ -45,8 +48,9 @@ export async function noteOnce(db: Database): Promise<() => void> {
 
 /** What is known of a request that came before. */
 export async function alreadyKept(db: Database, one: OnceKey): Promise<KeptAnswer | null> {
-  const [found] = await select<KeptAnswer>(
+  const [found] = await query(
     db,
+    keptAnswerRow,
     'select request, status, type, answer as text from kept_answers where key = $1 and actor = $2',
     [one.key, one.actor],
   );

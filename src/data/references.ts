@@ -1,14 +1,16 @@
-import { execute, select, type Database } from './database';
+import * as z from 'zod';
+import { execute, query, type Database } from './database';
 import { RefusedError } from './errors';
 
 /** A foreign key between tables of a study. */
-interface Reference {
-  from: string;
-  to: string;
+const referenceRow = z.strictObject({
+  from: z.string(),
+  to: z.string(),
   /** Columns of the one, and those of the other that they must be found in. */
-  columns: string[];
-  keys: string[];
-}
+  columns: z.array(z.string()),
+  keys: z.array(z.string()),
+});
+type Reference = z.infer<typeof referenceRow>;
 
 /**
  * Fills tables of a study that nobody else sees yet, where the database lets it without looking up each row's
@@ -53,10 +55,13 @@ export async function lookUpReferences(
   }
 }
 
+const withTriggersRow = z.strictObject({ name: z.string() });
+
 /** Those of some tables that have triggers of their own for rows that come. */
 async function withTriggers(db: Database, tables: readonly string[]): Promise<Set<string>> {
-  const found = await select<{ name: string }>(
+  const found = await query(
     db,
+    withTriggersRow,
     `select name from jsonb_array_elements_text($1::jsonb) as name
      where exists (
        select from pg_trigger
@@ -70,10 +75,13 @@ async function withTriggers(db: Database, tables: readonly string[]): Promise<Se
 /** The bit by which PostgreSQL keeps that a trigger is for rows that come. */
 const ON_INSERT = 4;
 
+const mayLookLaterRow = z.strictObject({ may: z.boolean() });
+
 /** Whether the role may say when references are looked up. */
 async function mayLookLater(db: Database): Promise<boolean> {
-  const [found] = await select<{ may: boolean }>(
+  const [found] = await query(
     db,
+    mayLookLaterRow,
     `select current_setting('is_superuser') = 'on' as may`,
   );
   return found?.may ?? false;
@@ -81,8 +89,9 @@ async function mayLookLater(db: Database): Promise<boolean> {
 
 /** The foreign keys of tables; all rows that they refer to are of the same study. */
 const referencesOf = (db: Database, tables: readonly string[]): Promise<Reference[]> =>
-  select(
+  query(
     db,
+    referenceRow,
     `select conrelid::regclass::text as from, confrelid::regclass::text as to,
        (select json_agg(attname order by n) from unnest(conkey) with ordinality as k(attnum, n)
           join pg_attribute a on a.attrelid = conrelid and a.attnum = k.attnum) as columns,
@@ -99,6 +108,8 @@ const referencesOf = (db: Database, tables: readonly string[]): Promise<Referenc
 const namesOf = (columns: readonly string[]): string[] =>
   columns.filter((column) => column !== 'study_id');
 
+const firstLostRow = z.strictObject({ lost: z.string() });
+
 /** What the first row that refers to nothing names; null where each finds what it refers to. */
 async function firstLost(
   db: Database,
@@ -107,8 +118,9 @@ async function firstLost(
 ): Promise<string | null> {
   const own = columns.map((column) => `r."${column}"`);
   const pairs = keys.map((key, at) => `t."${key}" = ${own[at]}`);
-  const [found] = await select<{ lost: string }>(
+  const [found] = await query(
     db,
+    firstLostRow,
     `select concat_ws(' ', ${[...namesOf(columns).map((column) => `r."${column}"`), 'null'].join(', ')}) as lost
      from ${from} r where r.study_id = $1
        and ${own.map((column) => `${column} is not null`).join(' and ')}

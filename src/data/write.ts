@@ -1,7 +1,7 @@
 import { BaseError, type Transaction } from 'sequelize';
 import type { StudyPart } from '../core/answers/results';
 import { presentActor, presentTab } from './actor';
-import { execute, select, type Database } from './database';
+import { execute, query, someRow, type Database } from './database';
 import { NotFoundError } from './errors';
 import { noteOnce } from './once';
 
@@ -82,8 +82,9 @@ export function writeStudy<Result>(
 ): Promise<Result> {
   return transact(db, async (bound) => {
     const found = isUuid(studyId)
-      ? await select(
+      ? await query(
           bound,
+          someRow,
           'select 1 from studies where study_id = $1 and deleted_at is null for no key update',
           [studyId],
         )

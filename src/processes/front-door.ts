@@ -32,13 +32,7 @@ const HEADERS = {
   'permissions-policy': 'geolocation=(), microphone=()',
 };
 
-/** What answers for the pages: it is told what the server works with. */
-export type Handler = (
-  req: IncomingMessage,
-  res: ServerResponse,
-  next: undefined,
-  locals: { app: App },
-) => void;
+export type Handler = (req: IncomingMessage, res: ServerResponse) => void;
 
 /** From where a request comes: a proxy's word for it only where one was said to stand there. */
 export function addressOf(req: Pick<IncomingMessage, 'headers' | 'socket'>): string {
@@ -61,14 +55,14 @@ export function frontDoor(app: App, handler: () => Handler | null): RequestListe
       res.setHeader('strict-transport-security', 'max-age=31536000');
     }
     const from = addressOf(req);
-    const scope: RequestScope = { id: randomUUID(), actor: null };
+    const scope: RequestScope = { id: randomUUID(), actor: null, app };
     res.setHeader('x-request-id', scope.id);
     noteWhenAnswered(app, req, res, scope);
     if (refuseEarly(req, res) || tellHealth(app, req, res) || tellMetrics(app, req, res, from))
       return;
     req.headers[FROM_HEADER] = from;
     withinRequest(scope, () => {
-      const answer = () => compress(req, res, () => handler()?.(req, res, undefined, { app }));
+      const answer = () => compress(req, res, () => handler()?.(req, res));
       app.pages
         .showAgain(req, res, (asked) => viewerOf(app, asked))
         .then((isShown) => isShown || answer(), answer);

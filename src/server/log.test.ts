@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
-import { withinRequest } from './http/scope';
+import type { App } from './app';
+import { withinRequest, type RequestScope } from './http/scope';
 import { openLog } from './log';
 
 function written(): { lines: Record<string, unknown>[]; write: (text: string) => void } {
@@ -34,7 +35,7 @@ it('what is thrown and is no error has words', () => {
 it('a line says of which request it is, and by whom as soon as that is known', () => {
   const to = written();
   const log = openLog('info', to);
-  const scope = { id: 'r-1', actor: null as string | null };
+  const scope: RequestScope = { id: 'r-1', actor: null, app: {} as App };
   withinRequest(scope, () => {
     log.info('asked');
     scope.actor = 'person:p';

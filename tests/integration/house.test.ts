@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import {
   appendFileSync,
   mkdtempSync,
@@ -12,7 +13,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
 import type { App } from '../../src/server/app';
 import { backupPlan, backUpIfDue, readBackIfDue } from '../../src/server/backup/keeper';
-import { execute, select } from '../../src/data/database';
+import { execute, query, someRow } from '../../src/data/database';
 import { apiOf } from '../support/api';
 import { freshDatabase } from '../support/database';
 import { createFleet } from '../support/fleet';
@@ -117,7 +118,11 @@ describe('backups that are made by themselves', () => {
     const at = { db: own.db, log: pino({ level: 'silent' }) } as App;
     const place = join(home, 'read-back');
     const checks = () =>
-      select<{ fault: string | null }>(own.db, 'select fault from backup_checks order by at');
+      query(
+        own.db,
+        z.strictObject({ fault: z.string().nullable() }),
+        'select fault from backup_checks order by at',
+      );
     expect(await readBackIfDue(at, own.url)).toBeNull();
     const made = await backUpIfDue(at, { folder: place, everyMs: 3_600_000 }, own.url);
     expect(await readBackIfDue(at, own.url)).toEqual({ fault: null });
@@ -125,7 +130,11 @@ describe('backups that are made by themselves', () => {
     expect(await checks()).toEqual([{ fault: null }]);
     // The database in which it was read back has gone again.
     expect(
-      await select(own.db, `select 1 from pg_database where datname = 'vergleich_read_back'`),
+      await query(
+        own.db,
+        someRow,
+        `select 1 from pg_database where datname = 'vergleich_read_back'`,
+      ),
     ).toEqual([]);
     await execute(own.db, `update backup_checks set at = now() - interval '8 days'`);
     appendFileSync(made?.file ?? '', 'x');
@@ -189,13 +198,16 @@ describe('the bin', () => {
     await kill(server.child);
     await start({});
     const left = () =>
-      select<{ study_id: string }>(
+      query(
         fresh.db,
+        z.strictObject({ study_id: z.string() }),
         'select study_id from studies where study_id = any($1::uuid[])',
         [[kept, gone]],
       );
     await expect.poll(left).toEqual([{ study_id: kept }]);
-    expect(await select(fresh.db, 'select 1 from planned where study_id = $1', [gone])).toEqual([]);
+    expect(
+      await query(fresh.db, someRow, 'select 1 from planned where study_id = $1', [gone]),
+    ).toEqual([]);
     expect((await api.call('POST', `/studies/${gone}`, { action: 'restore' })).status).toBe(404);
     expect((await api.call('POST', `/studies/${kept}`, { action: 'restore' })).status).toBe(204);
     expect(await page('/bin')).toContain('There are no deleted studies.');

@@ -1,7 +1,8 @@
+import * as z from 'zod';
 import { pino } from 'pino';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { bePresent, listOrphans, openJobKeys, type Database } from '../../src/data';
-import { execute, select } from '../../src/data/database';
+import { execute, query } from '../../src/data/database';
 import { openQueue } from '../../src/server/jobs/queue';
 import { freshDatabase } from '../support/database';
 
@@ -103,7 +104,11 @@ it('a job that ended and could not say so is done by its own process, one that i
   await expect.poll(() => done, { timeout: 15_000 }).toEqual(['mute']);
   const state = async () =>
     (
-      await select<{ state: string }>(db, `select state from jobs.job where singleton_key = 'mute'`)
+      await query(
+        db,
+        z.strictObject({ state: z.string() }),
+        `select state from jobs.job where singleton_key = 'mute'`,
+      )
     )[0]?.state;
   await expect.poll(state).toBe('completed');
   await queue.send('sliced-file', { name: 'slow' }, 'slow', true);

@@ -36,7 +36,12 @@ import {
   NotFoundError,
   type Database,
 } from '../../src/data';
-import { openSentStudy, TABLE_NAMES, type Incident, type Reading } from '../../src/core/model/study';
+import {
+  openSentStudy,
+  TABLE_NAMES,
+  type Incident,
+  type Reading,
+} from '../../src/core/model/study';
 import { exportStudy } from '../../src/server/study/export';
 import { importStudy } from '../../src/server/study/import';
 import { openPackage } from '../../src/files/packages';

@@ -1,8 +1,9 @@
+import * as z from 'zod';
 import type { ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { openDatabase } from '../../src/data';
-import { select } from '../../src/data/database';
+import { query } from '../../src/data/database';
 import { createFleet } from './fleet';
 import { kill, startServer, startWorker, type Server } from './server';
 
@@ -254,17 +255,20 @@ export async function killAtRandom(
   await Promise.all([strike(), sendFiles(), ...Array.from({ length: WRITERS }, write)]);
   const db = openDatabase(databaseUrl);
   try {
-    const ask = <Row extends object>(sql: string) => select<Row>(db, sql, [study]);
+    const ask = <Shape extends z.ZodRawShape>(row: Shape, sql: string) =>
+      query(db, z.strictObject(row), sql, [study]);
     // What was sent is read to its end by whoever works now.
     for (let patience = 600; patience > 0; patience -= 1) {
-      const [left] = await ask<{ n: number }>(
+      const [left] = await ask(
+        { n: z.number() },
         `select count(*)::int as n from sliced_files where study_id = $1 and state <> 'read'`,
       );
       if (left?.n === 0) break;
       if (patience === 1) faults.push(`${left?.n} files were never read`);
       await pause(100);
     }
-    const readings = await ask<{ reading_id: string; place: string }>(
+    const readings = await ask(
+      { reading_id: z.string(), place: z.string() },
       `select reading_id, specimen_id || ' ' || trial as place from readings where study_id = $1`,
     );
     const there = new Set(readings.map((row) => row.reading_id));
@@ -275,7 +279,8 @@ export async function killAtRandom(
       faults.push(`${readings.length} readings are there, ${expected} were acknowledged`);
     const places = new Set(readings.map((row) => row.place));
     if (places.size !== readings.length) faults.push('readings are there twice');
-    const prints = await ask<{ print_id: string; parts: number }>(
+    const prints = await ask(
+      { print_id: z.string(), parts: z.number() },
       'select p.print_id, (select count(*)::int from specimens s where s.study_id = p.study_id ' +
         'and s.print_id = p.print_id) as parts from prints p where study_id = $1',
     );
@@ -283,12 +288,16 @@ export async function killAtRandom(
       faults.push(`${prints.length} prints are there, ${sent.prints.size} were acknowledged`);
     const half = prints.filter(({ parts }) => parts !== 2);
     if (half.length > 0) faults.push(`${half.length} prints came without all of their parts`);
-    const incidents = await ask<{ incident_id: string }>(
+    const incidents = await ask(
+      { incident_id: z.string() },
       'select incident_id from incidents where study_id = $1',
     );
     if (incidents.length !== sent.keyed.size)
       faults.push(`${incidents.length} incidents are there, ${sent.keyed.size} were acknowledged`);
-    const files = await ask<{ path: string }>('select path from sliced_files where study_id = $1');
+    const files = await ask(
+      { path: z.string() },
+      'select path from sliced_files where study_id = $1',
+    );
     if (files.length !== sent.files.size)
       faults.push(`${files.length} files are there, ${sent.files.size} were acknowledged`);
   } finally {

@@ -1,4 +1,10 @@
-import { emptyTables, TABLES, type Row, type Study, type TableName } from '../../src/core/model/study';
+import {
+  emptyTables,
+  TABLES,
+  type Row,
+  type Study,
+  type TableName,
+} from '../../src/core/model/study';
 
 type Given = { [Name in TableName]?: Record<string, unknown>[] };
 

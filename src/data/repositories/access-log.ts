@@ -1,17 +1,19 @@
+import * as z from 'zod';
 import { presentActor } from '../actor';
-import { asJson, execute, moments, select, type Database } from '../database';
+import { asJson, execute, moments, query, type Database } from '../database';
 
 /** Something that happened at the doors. */
-export interface AccessEntry {
-  at: string;
-  what: string;
+const accessEntryRow = z.strictObject({
+  at: z.string(),
+  what: z.string(),
   /** In whose name: `person:…`, `key:…`; null where nobody had come in yet. */
-  actor: string | null;
+  actor: z.string().nullable(),
   /** Whom it was about, as they were called then. */
-  name: string | null;
-  address: string | null;
-  detail: Record<string, unknown>;
-}
+  name: z.string().nullable(),
+  address: z.string().nullable(),
+  detail: z.record(z.string(), z.unknown()),
+});
+export type AccessEntry = z.infer<typeof accessEntryRow>;
 
 /** Writes down what happened at the doors. Never a password, a token or a reading. */
 export const logAccess = (
@@ -32,8 +34,9 @@ export const logAccess = (
 
 /** What happened at the doors, the latest first, where it has a text in it. */
 export const listAccess = (db: Database, text: string, limit: number): Promise<AccessEntry[]> =>
-  select(
+  query(
     db,
+    accessEntryRow,
     `select ${moments('at')}, what, actor, name, address, detail from access_log
      where $1 = '' or position(lower($1) in lower(concat_ws(' ', what, name, address, detail::text))) > 0
      order by entry_id desc limit $2`,

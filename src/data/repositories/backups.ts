@@ -1,15 +1,17 @@
-import { execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { execute, moments, query, someRow, type Database } from '../database';
 
 /** What became of a backup. */
-export interface MadeBackup {
-  at: string;
-  file: string;
+const madeBackupRow = z.strictObject({
+  at: z.string(),
+  file: z.string(),
   /** Its size, bytes; null where it failed. */
-  bytes: number | null;
-  rows: number | null;
+  bytes: z.number().nullable(),
+  rows: z.number().nullable(),
   /** Why it failed, for people; null where it did not. */
-  fault: string | null;
-}
+  fault: z.string().nullable(),
+});
+export type MadeBackup = z.infer<typeof madeBackupRow>;
 
 const MOST_KEPT = 200;
 
@@ -34,8 +36,9 @@ export async function lastBackups(
 ): Promise<{ good: MadeBackup | null; last: MadeBackup | null }> {
   const columns = `${moments('at')}, file, bytes::float8 as bytes, rows::float8 as rows, fault`;
   const first = async (where: string) => {
-    const [found] = await select<MadeBackup>(
+    const [found] = await query(
       db,
+      madeBackupRow,
       `select ${columns} from backups ${where} order by backup_id desc limit 1`,
     );
     return found ?? null;
@@ -43,10 +46,13 @@ export async function lastBackups(
   return { good: await first('where fault is null'), last: await first('') };
 }
 
+const databaseBytesRow = z.strictObject({ bytes: z.number() });
+
 /** Bytes that the database takes on its disk. */
 export async function databaseBytes(db: Database): Promise<number> {
-  const [found] = await select<{ bytes: number }>(
+  const [found] = await query(
     db,
+    databaseBytesRow,
     'select pg_database_size(current_database())::float8 as bytes',
   );
   return found?.bytes ?? 0;
@@ -54,8 +60,9 @@ export async function databaseBytes(db: Database): Promise<number> {
 
 /** Whether no backup was read back for so long, ms. */
 export async function isReadBackDue(db: Database, everyMs: number): Promise<boolean> {
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     'select 1 from backup_checks where at > now() - make_interval(secs => $1) limit 1',
     [everyMs / 1000],
   );
@@ -72,12 +79,15 @@ export async function noteReadBack(
   await execute(db, "delete from backup_checks where at < now() - interval '1 year'");
 }
 
+const lastReadBackRow = z.strictObject({ at: z.string(), fault: z.string().nullable() });
+
 /** When a backup was last read back, and what was wrong; null where none was. */
 export async function lastReadBack(
   db: Database,
 ): Promise<{ at: string; fault: string | null } | null> {
-  const [found] = await select<{ at: string; fault: string | null }>(
+  const [found] = await query(
     db,
+    lastReadBackRow,
     `select ${moments('at')}, fault from backup_checks order by check_id desc limit 1`,
   );
   return found ?? null;

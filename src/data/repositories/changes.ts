@@ -1,5 +1,6 @@
+import * as z from 'zod';
 import type { TableName } from '../../core/model/study';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, type Database } from '../database';
 import type { Write } from '../write';
 
 /** One change of a record: how it stood before and after; null for not there. */
@@ -25,15 +26,16 @@ export function logChange(
 }
 
 /** A change as a page shows it. */
-export interface LoggedChange {
-  at: string;
+const loggedChangeRow = z.strictObject({
+  at: z.string(),
   /** As they called themselves at the bench. */
-  who: string | null;
+  who: z.string().nullable(),
   /** Who was signed in; null where nobody had to be. */
-  person: string | null;
-  before: unknown;
-  after: unknown;
-}
+  person: z.string().nullable(),
+  before: z.unknown(),
+  after: z.unknown(),
+});
+export type LoggedChange = z.infer<typeof loggedChangeRow>;
 
 /** Who was signed in at a change: a person or a key of this workshop, or whom the package named that it came in. */
 export const PERSON = `
@@ -48,8 +50,9 @@ export const listChanges = (
   table: string,
   key: Record<string, string>,
 ): Promise<LoggedChange[]> =>
-  select(
+  query(
     db,
+    loggedChangeRow,
     `select at, who, before, after,
        ${PERSON} as person
      from changes

@@ -1,6 +1,7 @@
+import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
 import { TABLE_NAMES, tableSpec, type Reference, type TableName } from '../../core/model/study';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, someRow, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import type { Write } from '../write';
 import { logChange } from './changes';
@@ -30,19 +31,20 @@ export interface DeletedCount {
 }
 
 /** Something that was deleted from a study and can be restored. */
-export interface Deletion {
-  deletion_id: string;
-  study_id: string;
+const deletionRow = z.strictObject({
+  deletion_id: z.string(),
+  study_id: z.string(),
   /** The study's title. */
-  study: string;
-  table_name: Deletable;
+  study: z.string(),
+  table_name: z.enum(DELETABLE),
   /** What it was, in words: `Stair block, Gannet stock, repeat 2`. */
-  title: string;
-  counts: DeletedCount[];
-  at: string;
-  who: string | null;
-  days_left: number;
-}
+  title: z.string(),
+  counts: z.custom<DeletedCount[]>(),
+  at: z.string(),
+  who: z.string().nullable(),
+  days_left: z.number(),
+});
+export type Deletion = z.infer<typeof deletionRow>;
 
 /** References that are followed: by an id, or by a whole key. Dimensions and zones are not deleted here. */
 const isFollowed = (reference: Reference): boolean =>
@@ -50,6 +52,8 @@ const isFollowed = (reference: Reference): boolean =>
 
 const columnsOf = (reference: Reference): readonly string[] =>
   reference.scope === 'id' ? [reference.column] : reference.columns;
+
+const collectRow = z.strictObject({ row: z.custom<HeldRow>() });
 
 /** A row with all rows that refer to it, directly or through other tables. Locks the rows that it finds. */
 async function collect(write: Write, table: TableName, key: RowKey): Promise<Held['tables']> {
@@ -61,8 +65,9 @@ async function collect(write: Write, table: TableName, key: RowKey): Promise<Hel
     return rows.filter((row) => !known.has(row.ordinal) && known.set(row.ordinal, row));
   };
   const conditions = Object.keys(key).map((column, at) => `t."${column}" = $${at + 2}`);
-  const first = await select<{ row: HeldRow }>(
+  const first = await query(
     db,
+    collectRow,
     `select to_jsonb(t) as row from ${table} t where study_id = $1 and ${conditions.join(' and ')} for update`,
     [studyId, ...Object.values(key)],
   );
@@ -90,8 +95,9 @@ async function collect(write: Write, table: TableName, key: RowKey): Promise<Hel
           const target = tableSpec(named).key.slice(-columns.length);
           const own = columns.map((column) => `t."${column}"`).join(', ');
           const keys = target.map((_, at) => `k->>${at}`).join(', ');
-          const naming = await select<{ row: HeldRow }>(
+          const naming = await query(
             db,
+            collectRow,
             `select to_jsonb(t) as row from ${other} t where study_id = $1
                and (${own}) in (select ${keys} from jsonb_array_elements($2::jsonb) as k)
              for update`,
@@ -115,8 +121,9 @@ async function collect(write: Write, table: TableName, key: RowKey): Promise<Hel
 
 async function isPicture({ db, studyId }: Write, key: RowKey): Promise<boolean> {
   const { path } = key as RowKey<'photos'>;
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     'select 1 from pictures where study_id = $1 and "path" = $2 for update',
     [studyId, path],
   );
@@ -133,6 +140,10 @@ export const lookAtDeletion = async (
   key: RowKey,
 ): Promise<DeletedCount[]> => countsOf(await collect(write, table, key));
 
+const filesOfRow = z.strictObject({ path: z.string(), sha256: z.string() });
+
+const filesOfFound = z.strictObject({ row: z.record(z.string(), z.unknown()) });
+
 /** The files of photos and incidents among some rows: they go and come with them. */
 async function filesOf(
   { db, studyId }: Write,
@@ -145,13 +156,15 @@ async function filesOf(
   const { path: own } = key as { path?: string };
   const paths = own === undefined ? named : [...named, own];
   if (paths.length === 0) return { files: [], pictures: [] };
-  const files = await select<Held['files'][number]>(
+  const files = await query(
     db,
+    filesOfRow,
     'select "path", sha256 from study_files where study_id = $1 and "path" = any($2::text[])',
     [studyId, paths],
   );
-  const pictures = await select<{ row: Record<string, unknown> }>(
+  const pictures = await query(
     db,
+    filesOfFound,
     'select to_jsonb(p) as row from pictures p where study_id = $1 and "path" = any($2::text[])',
     [studyId, paths],
   );
@@ -218,11 +231,14 @@ async function logWhole(
   }
 }
 
+const restoreFilesRow = z.strictObject({ path: z.string() });
+
 /** Puts files back under their names; a name that stands for another file by now is refused. */
 async function restoreFiles({ db, studyId }: Write, files: Held['files']): Promise<void> {
   const from = 'jsonb_to_recordset($2::jsonb) as f("path" text, sha256 text)';
-  const [taken] = await select<{ path: string }>(
+  const [taken] = await query(
     db,
+    restoreFilesRow,
     `select f."path" from ${from} join study_files s on s.study_id = $1 and s."path" = f."path"
      where s.sha256 <> f.sha256 limit 1`,
     [studyId, asJson(files)],
@@ -240,6 +256,12 @@ async function restoreFiles({ db, studyId }: Write, files: Held['files']): Promi
   );
 }
 
+const restoreWholeRow = z.strictObject({
+  held: z.custom<Held>(),
+  table_name: z.enum(TABLE_NAMES),
+  restored: z.boolean(),
+});
+
 /**
  * Restores what was deleted, as it was. Restored again it stays as it is.
  *
@@ -247,8 +269,9 @@ async function restoreFiles({ db, studyId }: Write, files: Held['files']): Promi
  */
 export async function restoreWhole(write: Write, deletionId: string): Promise<DeletedCount[]> {
   const { db, studyId } = write;
-  const [found] = await select<{ held: Held; table_name: TableName; restored: boolean }>(
+  const [found] = await query(
     db,
+    restoreWholeRow,
     `select held, table_name, restored_at is not null as restored from deletions
      where study_id = $1 and deletion_id = $2 for update`,
     [studyId, deletionId],
@@ -293,8 +316,9 @@ export async function restoreWhole(write: Write, deletionId: string): Promise<De
 
 /** What was deleted from studies that are there and can be restored, the latest first. @param studyId null: of all */
 export const listDeletions = (db: Database, studyId: string | null): Promise<Deletion[]> =>
-  select<Deletion>(
+  query(
     db,
+    deletionRow,
     `select d.deletion_id, d.study_id, s.title as study, d.table_name, d.title, d.counts, d.at::text, d.who,
        greatest(0, floor(extract(epoch from d.at + ${KEPT_FOR} - now()) / 86400))::int as days_left
      from deletions d join studies s using (study_id)

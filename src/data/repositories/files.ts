@@ -1,18 +1,16 @@
+import * as z from 'zod';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
-import { execute, select, type Database } from '../database';
+import { execute, query, someRow, type Database } from '../database';
 import { RefusedError } from '../errors';
 import { transact, type Write } from '../write';
 
 export const CHUNK_BYTES = 1024 * 1024;
 
 /** A file of a study: where it lies in the package, and what it holds. */
-export interface StudyFile {
-  path: string;
-  sha256: string;
-  bytes: number;
-}
+const studyFileRow = z.strictObject({ path: z.string(), sha256: z.string(), bytes: z.number() });
+export type StudyFile = z.infer<typeof studyFileRow>;
 
 type Content = AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
 
@@ -75,8 +73,9 @@ export async function settleDraft(
   sha256: string,
   bytes: number,
 ): Promise<void> {
-  const isNew = await select(
+  const isNew = await query(
     db,
+    someRow,
     `insert into stored_files (sha256, bytes) values ($1, $2)
      on conflict (sha256) do nothing returning sha256`,
     [sha256, bytes],
@@ -89,6 +88,8 @@ export async function settleDraft(
   await execute(db, 'delete from stored_files where sha256 = $1', [draft]);
 }
 
+const storeSmallContentsRow = z.strictObject({ sha256: z.string(), is_new: z.boolean() });
+
 /** Stores many small contents in one go; none longer than a chunk. Returns their hashes in order. */
 export async function storeSmallContents(
   db: Database,
@@ -99,8 +100,9 @@ export async function storeSmallContents(
   // In one order everywhere, so that two imports of the same files do not wait for each other.
   const list = [...own].sort(([a], [b]) => (a < b ? -1 : 1));
   await transact(db, async (bound) => {
-    const stored = await select<{ sha256: string; is_new: boolean }>(
+    const stored = await query(
       bound,
+      storeSmallContentsRow,
       `insert into stored_files (sha256, bytes)
        select sha256, bytes from jsonb_to_recordset($1::jsonb) as f(sha256 text, bytes bigint)
        on conflict (sha256) do update set stored_at = now() returning sha256, (xmax = 0) as is_new`,
@@ -122,6 +124,8 @@ export async function storeSmallContents(
 /** What to do where a study has a file of that path already, with other content. */
 export type IfTaken = 'refuse' | 'replace';
 
+const linkFileRow = z.strictObject({ sha256: z.string() });
+
 /**
  * Makes stored content a file of the study. A path that another content has is never silently taken.
  *
@@ -133,8 +137,9 @@ export async function linkFile(
   sha256: string,
   ifTaken: IfTaken = 'refuse',
 ): Promise<void> {
-  const [linked] = await select<{ sha256: string }>(
+  const [linked] = await query(
     db,
+    linkFileRow,
     `insert into study_files (study_id, path, sha256) values ($1, $2, $3)
      on conflict (study_id, path) do update
        set sha256 = ${ifTaken === 'replace' ? 'excluded.sha256' : 'study_files.sha256'}
@@ -146,6 +151,8 @@ export async function linkFile(
   }
 }
 
+const freePathRow = z.strictObject({ path: z.string() });
+
 /** A path in the study for a name that no file has yet; within a write it stays free until its end. */
 export async function freePath(
   { db, studyId }: Pick<Write, 'db' | 'studyId'>,
@@ -153,8 +160,9 @@ export async function freePath(
   stem: string,
   ending: string,
 ): Promise<string> {
-  const rows = await select<{ path: string }>(
+  const rows = await query(
     db,
+    freePathRow,
     'select lower(path) as path from study_files where study_id = $1 and path like $2',
     [studyId, `${folder}/%`],
   );
@@ -170,7 +178,7 @@ const FILES = `select path, sha256, bytes::float8 as bytes
 
 /** The files of a study, by path. */
 export const listFiles = (db: Database, studyId: string): Promise<StudyFile[]> =>
-  select<StudyFile>(db, `${FILES} where study_id = $1 order by path`, [studyId]);
+  query(db, studyFileRow, `${FILES} where study_id = $1 order by path`, [studyId]);
 
 /** The file of a study at a path; null where there is none. */
 export async function findFile(
@@ -178,19 +186,22 @@ export async function findFile(
   studyId: string,
   path: string,
 ): Promise<StudyFile | null> {
-  const [found] = await select<StudyFile>(db, `${FILES} where study_id = $1 and path = $2`, [
+  const [found] = await query(db, studyFileRow, `${FILES} where study_id = $1 and path = $2`, [
     studyId,
     path,
   ]);
   return found ?? null;
 }
 
+const readFileRow = z.strictObject({ data: z.instanceof(Buffer) });
+
 /** Streams what a stored file holds, a chunk at a time. */
 export function readFile(db: Database, sha256: string): Readable {
   const chunks = async function* () {
     for (let sequence = 0; ; sequence += 1) {
-      const [chunk] = await select<{ data: Buffer }>(
+      const [chunk] = await query(
         db,
+        readFileRow,
         'select data from file_chunks where sha256 = $1 and sequence = $2',
         [sha256, sequence],
       );

@@ -1,16 +1,18 @@
-import type { ThingKind } from '../../core/answers/workshop';
-import { select, type Database } from '../database';
+import * as z from 'zod';
+import { THING_KINDS } from '../../core/answers/workshop';
+import { query, type Database } from '../database';
 
 /** Something that carries what was typed, in its name or code. */
-export interface FoundRow {
-  kind: 'study' | ThingKind | 'print' | 'specimen' | 'sliced-file';
+const foundRow = z.strictObject({
+  kind: z.enum([...THING_KINDS, 'study', 'print', 'specimen', 'sliced-file']),
   /** Its id: of a study or thing its own, else within its study. */
-  id: string;
-  name: string;
+  id: z.string(),
+  name: z.string(),
   /** What tells it from others of that name. */
-  about: string | null;
-  study_id: string | null;
-}
+  about: z.string().nullable(),
+  study_id: z.string().nullable(),
+});
+export type FoundRow = z.infer<typeof foundRow>;
 
 /** How many of a kind are found at most. */
 const MOST = 6;
@@ -26,8 +28,9 @@ export const findAnything = (
   text: string,
   studyId: string | null,
 ): Promise<FoundRow[]> =>
-  select<FoundRow>(
+  query(
     db,
+    foundRow,
     `with asked as (
        select '%' || replace(replace(replace($1, '\\', '\\\\'), '%', '\\%'), '_', '\\_') || '%' as like,
          lower($1) as text

@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
 import type { HistoryEntry } from '../../core/model/package';
 import {
@@ -12,7 +13,7 @@ import { copyRows } from '../bulk';
 import { logChange } from './changes';
 import { tieRows } from './ties';
 import { fillFreely, lookUpReferences } from '../references';
-import { asJson, execute, select, within, type Database } from '../database';
+import { asJson, execute, query, someRow, within, type Database } from '../database';
 
 /** Changes that are sent to the database in one statement. */
 const BATCH = 20_000;
@@ -111,6 +112,8 @@ export async function storeStudy(
   return renamed;
 }
 
+const countAnewRow = z.strictObject({ name: z.enum(TABLE_NAMES), rows: z.number() });
+
 /**
  * Has the database look at what is in tables now, where it is much more than before: by itself it does so a minute
  * later, and until then a plan for few rows takes minutes over many.
@@ -118,8 +121,9 @@ export async function storeStudy(
  * @param come how many rows have come into each table
  */
 async function countAnew(db: Database, come: ReadonlyMap<TableName, number>): Promise<void> {
-  const known = await select<{ name: TableName; rows: number }>(
+  const known = await query(
     db,
+    countAnewRow,
     `select name, greatest(reltuples, 0) as rows
      from unnest($1::text[]) as name join pg_class on oid = name::regclass`,
     [[...come.keys()]],
@@ -153,10 +157,13 @@ async function insertRows(
   await copyRows(db, table, [...first, ...columns], cells());
 }
 
+const findImportRow = z.strictObject({ study_id: z.string() });
+
 /** The study that an import of this key made; null where there was none. */
 export async function findImport(db: Database, key: string): Promise<string | null> {
-  const [found] = await select<{ study_id: string }>(
+  const [found] = await query(
     db,
+    findImportRow,
     'select study_id from imports where import_key = $1',
     [key],
   );
@@ -173,8 +180,9 @@ export const lockImport = (db: Database, key: string): Promise<void> =>
 
 /** Whether any import was made whose key begins so. */
 export async function hasImports(db: Database, prefix: string): Promise<boolean> {
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     'select 1 from imports where starts_with(import_key, $1) limit 1',
     [prefix],
   );

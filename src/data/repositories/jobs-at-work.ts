@@ -1,4 +1,5 @@
-import { execute, select, type Database } from '../database';
+import * as z from 'zod';
+import { execute, query, type Database } from '../database';
 import { isPresent } from '../presence';
 import { transact } from '../write';
 
@@ -19,6 +20,8 @@ export const beginJob = (
 /** So long a process that has taken a job may need until it says so, s. */
 const SAID_WITHIN_S = 10;
 
+const listOrphansRow = z.strictObject({ job_id: z.string(), queue: z.string() });
+
 /**
  * The jobs that are being done by nobody: their process is not there any more, or was gone before it could say
  * that it has them. What is said of jobs that are done is forgotten.
@@ -31,8 +34,9 @@ export const listOrphans = (db: Database): Promise<{ job_id: string; queue: stri
          select 1 from jobs.job j where j.id = w.job_id and j.name = w.queue and j.state = 'active'
        )`,
     );
-    return select(
+    return query(
       bound,
+      listOrphansRow,
       `select j.id as job_id, j.name as queue
        from jobs.job j left join jobs_at_work w on w.job_id = j.id
        where j.state = 'active' and case when w.job_id is null
@@ -47,17 +51,21 @@ export const jobsBegunBy = (
   db: Database,
   process: number,
 ): Promise<{ job_id: string; queue: string }[]> =>
-  select(
+  query(
     db,
+    listOrphansRow,
     `select j.id as job_id, j.name as queue from jobs.job j join jobs_at_work w on w.job_id = j.id
      where j.state = 'active' and w.process = $1`,
     [process],
   );
 
+const openJobKeysRow = z.strictObject({ key: z.string() });
+
 /** Keys of the jobs of a queue that wait or are being done. */
 export async function openJobKeys(db: Database, queue: string): Promise<Set<string>> {
-  const rows = await select<{ key: string }>(
+  const rows = await query(
     db,
+    openJobKeysRow,
     `select singleton_key as key from jobs.job
      where name = $1 and state in ('created', 'retry', 'active') and singleton_key is not null`,
     [queue],
@@ -65,16 +73,21 @@ export async function openJobKeys(db: Database, queue: string): Promise<Set<stri
   return new Set(rows.map(({ key }) => key));
 }
 
+const countJobsRow = z.strictObject({ queue: z.string(), state: z.string(), n: z.number() });
+
 /** How many jobs there are, by queue and state. */
 export const countJobs = (db: Database): Promise<{ queue: string; state: string; n: number }[]> =>
-  select(
+  query(
     db,
+    countJobsRow,
     `select name as queue, state::text, count(*)::int as n from jobs.job
      where name not like '\\_\\_%' group by 1, 2`,
   );
 
+const countKeptResultsRow = z.strictObject({ n: z.number() });
+
 /** How many sections of results are kept. */
 export async function countKeptResults(db: Database): Promise<number> {
-  const [found] = await select<{ n: number }>(db, 'select count(*)::int as n from results');
+  const [found] = await query(db, countKeptResultsRow, 'select count(*)::int as n from results');
   return found?.n ?? 0;
 }

@@ -1,8 +1,11 @@
+import * as z from 'zod';
 import { freeLetter, lettersOf } from '../../core/model/study';
-import { execute, select, type Database } from '../database';
+import { execute, query, type Database } from '../database';
 import type { Write } from '../write';
 import { logChange } from './changes';
 import { listRows } from './rows';
+
+const machineOfContenderRow = z.strictObject({ machine_id: z.string() });
 
 /** The machine of a contender; null where there is no such contender. */
 export async function machineOfContender(
@@ -10,8 +13,9 @@ export async function machineOfContender(
   studyId: string,
   contenderId: string,
 ): Promise<string | null> {
-  const [found] = await select<{ machine_id: string }>(
+  const [found] = await query(
     db,
+    machineOfContenderRow,
     'select machine_id from contenders where study_id = $1 and contender_id = $2',
     [studyId, contenderId],
   );
@@ -51,6 +55,8 @@ export async function giveLetters(write: Write): Promise<void> {
   write.touch('machines');
 }
 
+const setFirmwareBeforeRow = z.strictObject({ print_id: z.string() });
+
 /** Prints of a machine from before a time that name no firmware: they were made with this one. */
 export async function setFirmwareBefore(
   write: Write,
@@ -59,8 +65,9 @@ export async function setFirmwareBefore(
   firmware: string,
 ): Promise<void> {
   const { db, studyId } = write;
-  const prints = await select<{ print_id: string }>(
+  const prints = await query(
     db,
+    setFirmwareBeforeRow,
     `update prints p set firmware = $4, row_version = p.row_version + 1
      from contenders c
      where p.study_id = $1 and c.study_id = $1 and c.contender_id = p.contender_id

@@ -1,24 +1,26 @@
-import { execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { execute, moments, query, type Database } from '../database';
 import type { Write } from '../write';
 
 /** What the bench link knows of a machine: the last that it has heard. */
-export interface LinkMachine {
-  machine_id: string;
+const linkMachineRow = z.strictObject({
+  machine_id: z.string(),
   /** The sender's run: a new one begins its counting anew. */
-  session: string;
-  sequence: number;
-  at: string;
-  state: string;
-  progress: number | null;
+  session: z.string(),
+  sequence: z.number(),
+  at: z.string(),
+  state: z.string(),
+  progress: z.number().nullable(),
   /** When the progress last moved. */
-  progress_at: string | null;
+  progress_at: z.string().nullable(),
   /** The job that a print was opened for, as long as the machine is at it. */
-  printed_job: string | null;
-  print_id: string | null;
-  energy_start_wh: number | null;
-  energy_wh: number | null;
-  is_up: boolean;
-}
+  printed_job: z.string().nullable(),
+  print_id: z.string().nullable(),
+  energy_start_wh: z.number().nullable(),
+  energy_wh: z.number().nullable(),
+  is_up: z.boolean(),
+});
+export type LinkMachine = z.infer<typeof linkMachineRow>;
 
 /** Whether a study is on the link, what was heard, and what was dropped. */
 export interface LinkState {
@@ -32,37 +34,47 @@ export interface LinkState {
 }
 
 /** Messages that were not followed, and when and of whom the last one came. */
-export interface DroppedMessages {
-  reason: string;
-  count: number;
-  last_at: string;
-  last_machine: string | null;
-}
+const droppedMessagesRow = z.strictObject({
+  reason: z.string(),
+  count: z.number(),
+  last_at: z.string(),
+  last_machine: z.string().nullable(),
+});
+export type DroppedMessages = z.infer<typeof droppedMessagesRow>;
 
 const COLUMNS = `machine_id, session, sequence::float8 as sequence, at, state, progress, progress_at,
   printed_job, print_id, energy_start_wh, energy_wh, is_up`;
 
+const linkStateRow = z.strictObject({ is_linked: z.boolean(), revision: z.string() });
+
+const linkStateFound = z.strictObject({
+  machine_id: z.string(),
+  count: z.number(),
+  last_at: z.string(),
+});
+
 /** What the link knows in a study. */
 export async function linkState(db: Database, studyId: string): Promise<LinkState> {
   const [linked, machines, dropped, strangers] = await Promise.all([
-    select<{ is_linked: boolean; revision: string }>(
+    query(db, linkStateRow, 'select is_linked, revision from studies where study_id = $1', [
+      studyId,
+    ]),
+    query(
       db,
-      'select is_linked, revision from studies where study_id = $1',
-      [studyId],
-    ),
-    select<LinkMachine>(
-      db,
+      linkMachineRow,
       `select ${COLUMNS} from link_machines where study_id = $1 order by machine_id`,
       [studyId],
     ),
-    select<DroppedMessages>(
+    query(
       db,
+      droppedMessagesRow,
       `select reason, count::float8 as count, ${moments('last_at')}, last_machine
        from link_dropped where study_id = $1 order by reason`,
       [studyId],
     ),
-    select<LinkState['strangers'][number]>(
+    query(
       db,
+      linkStateFound,
       `select machine_id, count::float8 as count, ${moments('last_at')} from link_strangers
        where last_at > now() - interval '7 days' order by last_at desc limit 20`,
     ),
@@ -81,10 +93,13 @@ export async function linkState(db: Database, studyId: string): Promise<LinkStat
 export const setLinked = (db: Database, studyId: string, isLinked: boolean): Promise<void> =>
   execute(db, 'update studies set is_linked = $2 where study_id = $1', [studyId, isLinked]);
 
+const studyOfMachineRow = z.strictObject({ study_id: z.string() });
+
 /** The linked study of a machine of this id; of several, the one that was changed last. */
 export async function studyOfMachine(db: Database, machineId: string): Promise<string | null> {
-  const rows = await select<{ study_id: string }>(
+  const rows = await query(
     db,
+    studyOfMachineRow,
     `select s.study_id from studies s join machines m using (study_id)
      where s.is_linked and s.deleted_at is null and m.machine_id = $1
      order by s.updated_at desc limit 1`,
@@ -98,8 +113,9 @@ export async function lockLinkMachine(
   { db, studyId }: Write,
   machineId: string,
 ): Promise<LinkMachine | null> {
-  const [row] = await select<LinkMachine>(
+  const [row] = await query(
     db,
+    linkMachineRow,
     `select ${COLUMNS} from link_machines where study_id = $1 and machine_id = $2 for update`,
     [studyId, machineId],
   );

@@ -1,4 +1,5 @@
-import { asJson, execute, select, type Database } from '../database';
+import * as z from 'zod';
+import { asJson, execute, query, type Database } from '../database';
 
 /** What was found in a mesh, kept by its content and by the edition of what found it. */
 export async function findMeshSheet<Sheet>(
@@ -6,8 +7,9 @@ export async function findMeshSheet<Sheet>(
   sha256: string,
   edition: string,
 ): Promise<Sheet | null> {
-  const [found] = await select<{ content: Sheet }>(
+  const [found] = await query(
     db,
+    z.strictObject({ content: z.custom<Sheet>() }),
     'select content from mesh_sheets where sha256 = $1 and edition = $2',
     [sha256, edition],
   );

@@ -1,58 +1,64 @@
-import { asJson, execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { asJson, execute, moments, query, type Database } from '../database';
 import type { Write } from '../write';
 import { refusing } from './rows';
 
 /** What this application does with a panel beyond its rows: where its judges come in, and its order. */
-export interface PanelRun {
-  link: string;
-  seed: number;
+const panelRunRow = z.strictObject({
+  link: z.string(),
+  seed: z.number(),
   /** Bytes of every picture that is shown; null where parts are. */
-  picture_bytes: number | null;
+  picture_bytes: z.number().nullable(),
   /** Whether the open link lets judges in; where cards were made, only those do. */
-  is_open: boolean;
+  is_open: z.boolean(),
   /** So many judges come in by the open link from one address. */
-  per_address: number;
-}
+  per_address: z.number(),
+});
+export type PanelRun = z.infer<typeof panelRunRow>;
 
 /** A card that lets one judge in. */
-export interface PanelCard {
-  link: string;
-  number: number;
-  judge_id: string | null;
-}
+const panelCardRow = z.strictObject({
+  link: z.string(),
+  number: z.number(),
+  judge_id: z.string().nullable(),
+});
+export type PanelCard = z.infer<typeof panelCardRow>;
 
 /** A specimen of a panel, with its photo and the picture that was made of that. */
-export interface PanelItem {
-  specimen_id: string;
-  path: string | null;
-  sha256: string | null;
-  taken_out_at: string | null;
-}
+const panelItemRow = z.strictObject({
+  specimen_id: z.string(),
+  path: z.string().nullable(),
+  sha256: z.string().nullable(),
+  taken_out_at: z.string().nullable(),
+});
+export type PanelItem = z.infer<typeof panelItemRow>;
 
 /** Somebody who judges, or the place that is kept for them. Times in ISO 8601. */
-export interface PanelJudge {
-  judge_id: string;
-  number: number;
-  name: string;
-  begun_at: string | null;
-  answered_at: string | null;
-  ended_at: string | null;
-}
+const panelJudgeRow = z.strictObject({
+  judge_id: z.string(),
+  number: z.number(),
+  name: z.string(),
+  begun_at: z.string().nullable(),
+  answered_at: z.string().nullable(),
+  ended_at: z.string().nullable(),
+});
+export type PanelJudge = z.infer<typeof panelJudgeRow>;
 
 /** A question to a judge, with the answer. */
-export interface AskedQuestion {
-  judge_id: string;
-  place: number;
-  items: string[];
-  codes: string[];
+const askedQuestionRow = z.strictObject({
+  judge_id: z.string(),
+  place: z.number(),
+  items: z.array(z.string()),
+  codes: z.array(z.string()),
   /** Under which addresses the pictures of the items are shown. */
-  pictures: string[];
-  asks_again: number | null;
-  choice: '1' | '2' | '3' | 'tie' | null;
-  asked_at: string | null;
-  answered_at: string | null;
-  seconds: number | null;
-}
+  pictures: z.array(z.string()),
+  asks_again: z.number().nullable(),
+  choice: z.enum(['1', '2', '3', 'tie']).nullable(),
+  asked_at: z.string().nullable(),
+  answered_at: z.string().nullable(),
+  seconds: z.number().nullable(),
+});
+export type AskedQuestion = z.infer<typeof askedQuestionRow>;
 
 export type Panelist = Pick<Write, 'db' | 'studyId'>;
 
@@ -61,26 +67,30 @@ export async function findPanelRun(
   { db, studyId }: Panelist,
   panelId: string,
 ): Promise<PanelRun | null> {
-  const [run] = await select<PanelRun>(
+  const [run] = await query(
     db,
+    panelRunRow,
     'select link, seed, picture_bytes, is_open, per_address from panel_runs where study_id = $1 and panel_id = $2',
     [studyId, panelId],
   );
   return run ?? null;
 }
 
+const panelOfLinkRow = z.strictObject({
+  study_id: z.string(),
+  panel_id: z.string(),
+  number: z.number().nullable(),
+  judge_id: z.string().nullable(),
+});
+
 /** The panel that a link leads to; null for none. */
 export async function panelOfLink(
   db: Database,
   link: string,
 ): Promise<{ study_id: string; panel_id: string; card: PanelCard | null } | null> {
-  const [found] = await select<{
-    study_id: string;
-    panel_id: string;
-    number: number | null;
-    judge_id: string | null;
-  }>(
+  const [found] = await query(
     db,
+    panelOfLinkRow,
     `select r.study_id, r.panel_id, null::int as "number", null::uuid as judge_id
      from panel_runs r join studies s using (study_id)
      where r.link = $1 and s.deleted_at is null
@@ -97,8 +107,9 @@ export async function panelOfLink(
 
 /** The cards of a panel, in their order. */
 export const listPanelCards = ({ db, studyId }: Panelist, panelId: string): Promise<PanelCard[]> =>
-  select<PanelCard>(
+  query(
     db,
+    panelCardRow,
     'select link, "number", judge_id from panel_cards where study_id = $1 and panel_id = $2 order by "number"',
     [studyId, panelId],
   );
@@ -125,14 +136,17 @@ export async function insertPanelCards(
 export const setCardJudge = ({ db }: Write, link: string, judgeId: string): Promise<void> =>
   execute(db, 'update panel_cards set judge_id = $2 where link = $1', [link, judgeId]);
 
+const countFromAddressRow = z.strictObject({ n: z.number() });
+
 /** How many judges have begun from an address by the open link. */
 export async function countFromAddress(
   { db, studyId }: Panelist,
   panelId: string,
   address: string,
 ): Promise<number> {
-  const [found] = await select<{ n: number }>(
+  const [found] = await query(
     db,
+    countFromAddressRow,
     `select count(*)::int as n from panel_judges
      where study_id = $1 and panel_id = $2 and address = $3 and begun_at is not null`,
     [studyId, panelId, address],
@@ -158,8 +172,9 @@ export async function judgeOfId(
   panelId: string,
   judgeId: string,
 ): Promise<PanelJudge | null> {
-  const [judge] = await select<PanelJudge>(
+  const [judge] = await query(
     db,
+    panelJudgeRow,
     `select ${JUDGE} from panel_judges where study_id = $1 and panel_id = $2 and judge_id = $3`,
     [studyId, panelId, judgeId],
   );
@@ -179,8 +194,9 @@ export const insertPanelRun = (
 
 /** The specimens of a panel, those that were taken out too. */
 export const listPanelItems = ({ db, studyId }: Panelist, panelId: string): Promise<PanelItem[]> =>
-  select<PanelItem>(
+  query(
     db,
+    panelItemRow,
     `select specimen_id, "path", sha256, ${moments('taken_out_at')} from panel_items
      where study_id = $1 and panel_id = $2 order by specimen_id`,
     [studyId, panelId],
@@ -237,8 +253,9 @@ export const listPanelJudges = (
   { db, studyId }: Panelist,
   panelId: string,
 ): Promise<PanelJudge[]> =>
-  select<PanelJudge>(
+  query(
     db,
+    panelJudgeRow,
     `select ${JUDGE} from panel_judges where study_id = $1 and panel_id = $2 order by "number"`,
     [studyId, panelId],
   );
@@ -249,8 +266,9 @@ export async function judgeOfToken(
   panelId: string,
   tokenHash: Buffer,
 ): Promise<PanelJudge | null> {
-  const [judge] = await select<PanelJudge>(
+  const [judge] = await query(
     db,
+    panelJudgeRow,
     `select ${JUDGE} from panel_judges
      where study_id = $1 and panel_id = $2 and token_hash = $3`,
     [studyId, panelId, tokenHash],
@@ -311,8 +329,9 @@ const QUESTION = `q.judge_id, q.place, q.items, q.codes, q.pictures, q.asks_agai
 
 /** The questions of one judge, in their order. */
 export const questionsOfJudge = (db: Database, judgeId: string): Promise<AskedQuestion[]> =>
-  select<AskedQuestion>(
+  query(
     db,
+    askedQuestionRow,
     `select ${QUESTION} from panel_questions q where q.judge_id = $1 order by q.place`,
     [judgeId],
   );
@@ -322,8 +341,9 @@ export const questionsOfPanel = (
   { db, studyId }: Panelist,
   panelId: string,
 ): Promise<AskedQuestion[]> =>
-  select<AskedQuestion>(
+  query(
     db,
+    askedQuestionRow,
     `select ${QUESTION} from panel_questions q join panel_judges j using (judge_id)
      where j.study_id = $1 and j.panel_id = $2 order by j."number", q.place`,
     [studyId, panelId],
@@ -355,6 +375,8 @@ export async function keepChoice(
   await execute(db, 'update panel_judges set answered_at = now() where judge_id = $1', [judgeId]);
 }
 
+const findPanelPictureRow = z.strictObject({ sha256: z.string(), picture_bytes: z.number() });
+
 /** The picture of a question of a judge: its content, and how many bytes it is given; null for none. */
 export async function findPanelPicture(
   { db, studyId }: Panelist,
@@ -362,8 +384,9 @@ export async function findPanelPicture(
   judgeId: string,
   picture: string,
 ): Promise<{ sha256: string; picture_bytes: number } | null> {
-  const [found] = await select<{ sha256: string; picture_bytes: number }>(
+  const [found] = await query(
     db,
+    findPanelPictureRow,
     `select i.sha256, r.picture_bytes from panel_questions q
      join panel_judges j using (judge_id)
      join panel_runs r using (study_id, panel_id)
@@ -415,24 +438,34 @@ export async function bookBallots(
   write.touch('ballot_times');
 }
 
+const openPanelsRow = z.strictObject({
+  study_id: z.string(),
+  panel_id: z.string(),
+  closes_at: z.string().nullable(),
+});
+
 /** The panels that are held here and have not ended, with what may end them. */
 export const openPanels = (
   db: Database,
 ): Promise<{ study_id: string; panel_id: string; closes_at: string | null }[]> =>
-  select(
+  query(
     db,
+    openPanelsRow,
     `select study_id, panel_id, closes_at from panel_setups
      join panel_runs using (study_id, panel_id) join studies using (study_id)
      where closed_at is null and deleted_at is null`,
   );
+
+const panelsWithRow = z.strictObject({ panel_id: z.string(), aspect: z.string() });
 
 /** What the panels are called, not revealed yet, in which a specimen is, or a photo is shown. */
 export const panelsWith = (
   { db, studyId }: Panelist,
   what: { specimen_id?: string; path?: string; print_id?: string },
 ): Promise<{ panel_id: string; aspect: string }[]> =>
-  select(
+  query(
     db,
+    panelsWithRow,
     `select p.panel_id, p.aspect from panel_items i
      join panel_runs r using (study_id, panel_id)
      join panel_setups s using (study_id, panel_id)

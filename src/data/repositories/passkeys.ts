@@ -1,29 +1,33 @@
-import { execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { execute, moments, query, someRow, type Database } from '../database';
 
 /** A passkey as its person sees it. */
-export interface Passkey {
-  passkey_id: string;
-  name: string;
+const passkeyRow = z.strictObject({
+  passkey_id: z.string(),
+  name: z.string(),
   /** The name of the application for which it is good. */
-  rp_id: string;
-  made_at: string;
-  used_at: string | null;
-}
+  rp_id: z.string(),
+  made_at: z.string(),
+  used_at: z.string().nullable(),
+});
+export type Passkey = z.infer<typeof passkeyRow>;
 
 /** What a passkey is checked by. */
-export interface PasskeyProof {
-  passkey_id: string;
-  person_id: string;
-  credential_id: string;
-  public_key: Buffer;
-  counter: number;
+const passkeyProofRow = z.strictObject({
+  passkey_id: z.string(),
+  person_id: z.string(),
+  credential_id: z.string(),
+  public_key: z.instanceof(Buffer),
+  counter: z.number(),
   /** How it can be reached, as the browser said, with blanks between. */
-  transports: string;
-}
+  transports: z.string(),
+});
+export type PasskeyProof = z.infer<typeof passkeyProofRow>;
 
 export const listPasskeys = (db: Database, personId: string): Promise<Passkey[]> =>
-  select<Passkey>(
+  query(
     db,
+    passkeyRow,
     `select passkey_id, name, rp_id, ${moments('made_at', 'used_at')} from passkeys
      where person_id = $1 order by made_at`,
     [personId],
@@ -31,8 +35,9 @@ export const listPasskeys = (db: Database, personId: string): Promise<Passkey[]>
 
 /** What the passkeys of a person are checked by. */
 export const proofsOf = (db: Database, personId: string): Promise<PasskeyProof[]> =>
-  select<PasskeyProof>(
+  query(
     db,
+    passkeyProofRow,
     `select passkey_id, person_id, credential_id, public_key, counter::float8 as counter, transports
      from passkeys where person_id = $1`,
     [personId],
@@ -40,8 +45,9 @@ export const proofsOf = (db: Database, personId: string): Promise<PasskeyProof[]
 
 /** The passkey that a browser names; null for none, or where its person's door is closed. */
 export async function findProof(db: Database, credentialId: string): Promise<PasskeyProof | null> {
-  const [found] = await select<PasskeyProof>(
+  const [found] = await query(
     db,
+    passkeyProofRow,
     `select passkey_id, person_id, credential_id, public_key, counter::float8 as counter, transports
      from passkeys join people using (person_id) where credential_id = $1 and closed_at is null`,
     [credentialId],
@@ -69,14 +75,17 @@ export const notePasskeyUsed = (db: Database, passkeyId: string, counter: number
     counter,
   ]);
 
+const deletePasskeyRow = z.strictObject({ name: z.string() });
+
 /** Takes a passkey away. @returns its name; null where the person has no such one */
 export async function deletePasskey(
   db: Database,
   personId: string,
   passkeyId: string,
 ): Promise<string | null> {
-  const [gone] = await select<{ name: string }>(
+  const [gone] = await query(
     db,
+    deletePasskeyRow,
     'delete from passkeys where person_id = $1 and passkey_id = $2 returning name',
     [personId, passkeyId],
   );
@@ -119,8 +128,9 @@ export async function useChallenge(
   challenge: string,
   personId: string | null,
 ): Promise<boolean> {
-  const used = await select(
+  const used = await query(
     db,
+    someRow,
     `delete from passkey_challenges
      where challenge = $1 and person_id is not distinct from $2::uuid and ends_at > now()
      returning challenge`,

@@ -1,41 +1,60 @@
-import type { Role } from '../../core/model/access';
-import { execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { EVERY_ROLE, type Role } from '../../core/model/access';
+import { execute, moments, query, someRow, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import { transact } from '../write';
 
 /** Somebody who may come in. */
-export interface Person {
-  person_id: string;
+const personRow = z.strictObject({
+  person_id: z.string(),
   /** The name that they sign in with; no two are the same, whatever their case. */
-  name: string;
-  initials: string | null;
-  role: Role;
-  closed_at: string | null;
-  created_at: string;
-  row_version: number;
-}
+  name: z.string(),
+  initials: z.string().nullable(),
+  role: z.enum(EVERY_ROLE),
+  closed_at: z.string().nullable(),
+  created_at: z.string(),
+  row_version: z.number(),
+});
+export type Person = z.infer<typeof personRow>;
 
 const COLUMNS = `person_id, name, initials, role, row_version, ${moments('closed_at', 'created_at')}`;
 
 export const listPeople = (db: Database): Promise<Person[]> =>
-  select(db, `select ${COLUMNS} from people order by people.closed_at is not null, lower(name)`);
+  query(
+    db,
+    personRow,
+    `select ${COLUMNS} from people order by people.closed_at is not null, lower(name)`,
+  );
 
 /** Whether there is an owner: from then on everybody has to say who they are. */
 export async function hasOwner(db: Database): Promise<boolean> {
-  const rows = await select(
+  const rows = await query(
     db,
+    someRow,
     `select 1 from people where role = 'owner' and closed_at is null limit 1`,
   );
   return rows.length > 0;
 }
+
+const findByNameRow = z.strictObject({
+  person_id: z.string(),
+  name: z.string(),
+  initials: z.string().nullable(),
+  role: z.enum(EVERY_ROLE),
+  closed_at: z.string().nullable(),
+  created_at: z.string(),
+  row_version: z.number(),
+  password_hash: z.string().nullable(),
+});
 
 /** A person with what their password comes to; null where nobody is called so, or no longer comes in. */
 export async function findByName(
   db: Database,
   name: string,
 ): Promise<(Person & { password_hash: string | null }) | null> {
-  const [found] = await select<Person & { password_hash: string | null }>(
+  const [found] = await query(
     db,
+    findByNameRow,
     `select ${COLUMNS}, password_hash from people where lower(name) = lower($1) and closed_at is null`,
     [name],
   );
@@ -44,7 +63,7 @@ export async function findByName(
 
 /** @throws NotFoundError */
 export async function findPerson(db: Database, personId: string): Promise<Person> {
-  const [found] = await select<Person>(db, `select ${COLUMNS} from people where person_id = $1`, [
+  const [found] = await query(db, personRow, `select ${COLUMNS} from people where person_id = $1`, [
     personId,
   ]);
   if (!found) throw new NotFoundError(`There is no person ${personId}.`);
@@ -58,8 +77,9 @@ export async function insertPerson(
   passwordHash: string | null,
 ): Promise<void> {
   const { person_id, name, initials, role } = person;
-  const rows = await select(
+  const rows = await query(
     db,
+    someRow,
     `insert into people (person_id, name, initials, role, password_hash)
      values ($1, $2, $3, $4, $5) on conflict (lower(name)) do nothing returning 1`,
     [person_id, name, initials, role, passwordHash],

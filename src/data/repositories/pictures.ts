@@ -1,5 +1,6 @@
+import * as z from 'zod';
 import type { Row } from '../../core/model/study';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, type Database } from '../database';
 import type { Write } from '../write';
 import { logChange } from './changes';
 
@@ -26,32 +27,34 @@ export interface LaidView {
 }
 
 /** A photo among a study's files, and what was found in it. */
-export interface Picture {
-  path: string;
-  name: string;
-  sha256: string;
+const pictureRow = z.strictObject({
+  path: z.string(),
+  name: z.string(),
+  sha256: z.string(),
   /** What was said of it before it is filed. */
-  told: ToldOfPhoto | null;
-  state: 'waiting' | 'ready' | 'failed';
-  message: string | null;
+  told: z.custom<ToldOfPhoto>().nullable(),
+  state: z.enum(['failed', 'waiting', 'ready']),
+  message: z.string().nullable(),
   /** Pixels as it is seen; null until it was looked into. */
-  width: number | null;
-  height: number | null;
-  taken_at: string | null;
-  codes: SeenCode[] | null;
-  laid: LaidView | null;
-}
+  width: z.number().nullable(),
+  height: z.number().nullable(),
+  taken_at: z.string().nullable(),
+  codes: z.custom<SeenCode[] | null>(),
+  laid: z.custom<LaidView>().nullable(),
+});
+export type Picture = z.infer<typeof pictureRow>;
 
 /** Something that was made of a photo: a smaller one, or a tile of its view. */
-export interface PicturePart {
-  kind: 'level' | 'tile';
-  level: number;
-  column: number;
-  row: number;
-  width: number;
-  height: number;
-  sha256: string;
-}
+const picturePartRow = z.strictObject({
+  kind: z.enum(['level', 'tile']),
+  level: z.number(),
+  column: z.number(),
+  row: z.number(),
+  width: z.number(),
+  height: z.number(),
+  sha256: z.string(),
+});
+export type PicturePart = z.infer<typeof picturePartRow>;
 
 const COLUMNS = `p."path", p.name, f.sha256, p.told, p.state, p.message, p.width, p.height, p.taken_at,
   p.codes, p.laid`;
@@ -59,8 +62,9 @@ const FROM = `from pictures p join study_files f on f.study_id = p.study_id and 
 
 /** The photos of a study in the order in which they came. */
 export const listPictures = (db: Database, studyId: string): Promise<Picture[]> =>
-  select<Picture>(
+  query(
     db,
+    pictureRow,
     `select ${COLUMNS} ${FROM} where p.study_id = $1 order by p.taken_at nulls last, p.arrived`,
     [studyId],
   );
@@ -71,21 +75,25 @@ export async function findPicture(
   studyId: string,
   path: string,
 ): Promise<Picture | null> {
-  const [found] = await select<Picture>(
+  const [found] = await query(
     db,
+    pictureRow,
     `select ${COLUMNS} ${FROM} where p.study_id = $1 and p."path" = $2`,
     [studyId, path],
   );
   return found ?? null;
 }
 
+const pathOfPictureRow = z.strictObject({ path: z.string() });
+
 /** The path of the photo that has this content; null where the study has none. */
 export async function pathOfPicture(
   { db, studyId }: Pick<Write, 'db' | 'studyId'>,
   sha256: string,
 ): Promise<string | null> {
-  const [found] = await select<{ path: string }>(
+  const [found] = await query(
     db,
+    pathOfPictureRow,
     `select p."path" ${FROM} where p.study_id = $1 and f.sha256 = $2 order by p.arrived limit 1`,
     [studyId, sha256],
   );
@@ -105,6 +113,8 @@ export const insertPicture = (
     [studyId, path, name],
   );
 
+const unmadePicturesRow = z.strictObject({ study_id: z.string(), path: z.string() });
+
 /** Enters the photos that came with packages, and names all of which nobody has made anything yet. */
 export async function unmadePictures(
   db: Database,
@@ -119,8 +129,9 @@ export async function unmadePictures(
      on conflict (study_id, "path") do nothing`,
     [studyId],
   );
-  return select(
+  return query(
     db,
+    unmadePicturesRow,
     `select study_id, "path" from pictures
      where state = 'waiting' and ($1::uuid is null or study_id = $1::uuid) order by arrived`,
     [studyId],
@@ -202,8 +213,9 @@ export async function findPart(
   path: string,
   { kind, level, column, row }: Pick<PicturePart, 'kind' | 'level' | 'column' | 'row'>,
 ): Promise<PicturePart | null> {
-  const [found] = await select<PicturePart>(
+  const [found] = await query(
     db,
+    picturePartRow,
     `select kind, level, "column", "row", width, height, sha256 from picture_parts
      where study_id = $1 and "path" = $2 and kind = $3 and level = $4 and "column" = $5 and "row" = $6`,
     [studyId, path, kind, level, column, row],
@@ -213,6 +225,8 @@ export async function findPart(
 
 /** Tables whose rows stand under a photo of a specimen. */
 const OF_PHOTO = ['photos', 'photo_marks', 'photo_measures'] as const;
+
+const movePhotoRow = z.strictObject({ n: z.number() });
 
 /** Files a photo under another specimen, with all that was marked and measured on it. */
 export async function movePhoto(
@@ -224,8 +238,9 @@ export async function movePhoto(
   const { db, studyId } = write;
   await execute(db, 'set constraints all deferred');
   for (const table of OF_PHOTO) {
-    const moved = await select<{ n: number }>(
+    const moved = await query(
       db,
+      movePhotoRow,
       `with moved as (
          update ${table} set specimen_id = $4, row_version = row_version + 1
          where study_id = $1 and "path" = $2 and specimen_id = $3 returning 1

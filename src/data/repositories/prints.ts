@@ -1,6 +1,7 @@
+import * as z from 'zod';
 import type { LedgerEvent } from '../../core/model/ledger';
-import type { Row } from '../../core/model/study';
-import { select, type Database } from '../database';
+import { PRINT_EVENTS, type Row } from '../../core/model/study';
+import { query, someRow, type Database } from '../database';
 import type { Write } from '../write';
 import { deleteRow, insertRow, rowOrNull, selectRows, type Stored } from './rows';
 import { withStickers } from './stickers';
@@ -27,14 +28,15 @@ export async function endPrint(
 }
 
 /** How the prints of a contender's artefact ended. */
-export interface CellTally {
-  contender_id: string;
-  artefact_id: string;
-  success: number;
-  rescued: number;
-  failed: number;
-  aborted: number;
-}
+const cellTallyRow = z.strictObject({
+  contender_id: z.string(),
+  artefact_id: z.string(),
+  success: z.number(),
+  rescued: z.number(),
+  failed: z.number(),
+  aborted: z.number(),
+});
+export type CellTally = z.infer<typeof cellTallyRow>;
 
 /** The prints that were put down last, so many of each contender and artefact. */
 export const latestPrints = (
@@ -58,19 +60,21 @@ export const latestPrints = (
   );
 
 /** A print that came to its end, and what of it nobody has said yet. */
-export interface IncompletePrint {
-  print_id: string;
+const incompletePrintRow = z.strictObject({
+  print_id: z.string(),
   /** Whether the bench link ended it. */
-  by_link: boolean;
-  no_mass: boolean;
-  no_time: boolean;
-  no_parts: boolean;
-}
+  by_link: z.boolean(),
+  no_mass: z.boolean(),
+  no_time: z.boolean(),
+  no_parts: z.boolean(),
+});
+export type IncompletePrint = z.infer<typeof incompletePrintRow>;
 
 /** Finished prints of which the mass, the time or the parts are missing, the latest first, 200 at most. */
 export const incompletePrints = (db: Database, studyId: string): Promise<IncompletePrint[]> =>
-  select<IncompletePrint>(
+  query(
     db,
+    incompletePrintRow,
     `select * from (
        select p.print_id, p.ordinal,
          exists (select 1 from print_events e where e.study_id = p.study_id
@@ -86,8 +90,9 @@ export const incompletePrints = (db: Database, studyId: string): Promise<Incompl
 
 /** How all prints of a study ended, by contender and artefact. */
 export const tallyPrints = (db: Database, studyId: string): Promise<CellTally[]> =>
-  select<CellTally>(
+  query(
     db,
+    cellTallyRow,
     `select contender_id, artefact_id,
        count(*) filter (where outcome = 'success')::int as success,
        count(*) filter (where outcome = 'rescued')::int as rescued,
@@ -103,8 +108,9 @@ export async function isPrinted(
   studyId: string,
   artefactId: string,
 ): Promise<boolean> {
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     `select 1 from prints where study_id = $1 and artefact_id = $2
      union all select 1 from open_prints where study_id = $1 and artefact_id = $2 limit 1`,
     [studyId, artefactId],
@@ -112,13 +118,20 @@ export async function isPrinted(
   return found.length > 0;
 }
 
+const printedPlacesRow = z.strictObject({
+  contender_id: z.string(),
+  artefact_id: z.string(),
+  repeat: z.number(),
+});
+
 /** The places of the plan that are printed; of artefacts that are not planned none is asked for. */
 export const printedPlaces = (
   db: Database,
   studyId: string,
 ): Promise<{ contender_id: string; artefact_id: string; repeat: number }[]> =>
-  select(
+  query(
     db,
+    printedPlacesRow,
     `select contender_id, artefact_id, repeat from prints
      where study_id = $1
        and artefact_id in (select artefact_id from planned where study_id = $1)`,
@@ -156,19 +169,21 @@ export const latestIncidents = (
   );
 
 /** Mean seconds of a contender's finished prints of an artefact, by what they went into. */
-export interface WallClock {
-  contender: string;
-  artefact: string;
-  prints: number;
-  heat_s: number;
-  print_s: number;
-  paused_s: number;
-}
+const wallClockRow = z.strictObject({
+  contender: z.string(),
+  artefact: z.string(),
+  prints: z.number(),
+  heat_s: z.number(),
+  print_s: z.number(),
+  paused_s: z.number(),
+});
+export type WallClock = z.infer<typeof wallClockRow>;
 
 /** Where the wall-clock time of finished prints went; what is not known counts as 0. */
 export const wallClocks = (db: Database, studyId: string): Promise<WallClock[]> =>
-  select<WallClock>(
+  query(
     db,
+    wallClockRow,
     `select contender_id as contender, artefact_id as artefact, count(*)::int as prints,
        avg(coalesce(heat_s, 0)) as heat_s, avg(print_s) as print_s,
        avg(coalesce(paused_s, 0)) as paused_s
@@ -211,22 +226,28 @@ export async function openPrintOfMachine(
   return row ?? null;
 }
 
+const ledgerEventRow = z.strictObject({ at: z.string(), kind: z.enum(PRINT_EVENTS) });
+
 /** What happened to a print while it ran, in the order of its times. */
 export const eventsOfPrint = (
   db: Database,
   studyId: string,
   printId: string,
 ): Promise<LedgerEvent[]> =>
-  select<LedgerEvent>(
+  query(
     db,
+    ledgerEventRow,
     'select at, kind from print_events where study_id = $1 and print_id = $2 order by ordinal',
     [studyId, printId],
   );
 
+const printOfIdRow = z.strictObject({ print_id: z.string() });
+
 /** The print of an id, ended or running, as it is written; null where there is none. */
 export async function printOfId(db: Database, studyId: string, id: string): Promise<string | null> {
-  const [found] = await select<{ print_id: string }>(
+  const [found] = await query(
     db,
+    printOfIdRow,
     `select print_id from prints where study_id = $1 and lower(print_id) = lower($2)
      union all select print_id from open_prints where study_id = $1 and lower(print_id) = lower($2)
      limit 1`,

@@ -1,28 +1,31 @@
-import { select, type Database } from '../database';
+import * as z from 'zod';
+import { query, type Database } from '../database';
 
 /** How much of a study's work is done and needed. */
-export interface ProgressCounts {
-  contenders: number;
-  artefacts: number;
+const progressCountsRow = z.strictObject({
+  contenders: z.number(),
+  artefacts: z.number(),
   /** Artefacts that are planned, or printed without a plan. */
-  artefacts_planned: number;
-  prints: number;
+  artefacts_planned: z.number(),
+  prints: z.number(),
   /** As many as are planned; without a plan contenders × the most repeats of each artefact. */
-  prints_planned: number;
-  cells_measured: number;
-  cells_needed: number;
-  zones_inspected: number;
-  zones_needed: number;
+  prints_planned: z.number(),
+  cells_measured: z.number(),
+  cells_needed: z.number(),
+  zones_inspected: z.number(),
+  zones_needed: z.number(),
   /** Sentences that are the answer. */
-  answers: number;
+  answers: z.number(),
   /** Reports that are published and not withdrawn. */
-  published: number;
-}
+  published: z.number(),
+});
+export type ProgressCounts = z.infer<typeof progressCountsRow>;
 
 /** Counts the work of a study. A dimension that cannot be measured counts as done. */
 export async function countProgress(db: Database, studyId: string): Promise<ProgressCounts> {
-  const [counts] = await select<ProgressCounts>(
+  const [counts] = await query(
     db,
+    progressCountsRow,
     `with own_prints as (select * from prints where study_id = $1),
      parts as (
        select s.specimen_id, p.artefact_id from specimens s

@@ -1,5 +1,6 @@
+import * as z from 'zod';
 import type { Row } from '../../core/model/study';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, type Database } from '../database';
 import { ConflictError, NotFoundError } from '../errors';
 import type { Write } from '../write';
 import { refusing } from './rows';
@@ -10,10 +11,23 @@ export type StoredReading = Omit<Row<'readings'>, 'extras'> & { reading_id: stri
 const COLUMNS =
   'reading_id, specimen_id, dimension_id, trial, value_mm, instrument_id, operator, at, superseded_at';
 
+const storedReadingRow = z.strictObject({
+  at: z.string().nullable(),
+  operator: z.string().nullable(),
+  dimension_id: z.string(),
+  specimen_id: z.string(),
+  instrument_id: z.string().nullable(),
+  trial: z.number(),
+  value_mm: z.number(),
+  superseded_at: z.string().nullable(),
+  reading_id: z.string(),
+});
+
 /** All readings of a study that count, in the order in which they came. */
 export const listReadings = (db: Database, studyId: string): Promise<StoredReading[]> =>
-  select<StoredReading>(
+  query(
     db,
+    storedReadingRow,
     `select ${COLUMNS} from readings where study_id = $1 and superseded_at is null order by ordinal`,
     [studyId],
   );
@@ -47,8 +61,9 @@ export function insertReadings(
   const { db, studyId } = write;
   return refusing('readings', async () => {
     const sent = new Map(readings.map((reading) => [reading.reading_id, reading]));
-    const added = await select<StoredReading>(
+    const added = await query(
       db,
+      storedReadingRow,
       `with sent as (
          select *, row_number() over () as place
          from jsonb_to_recordset($2::jsonb) as s(reading_id uuid, specimen_id text, dimension_id text,
@@ -95,18 +110,20 @@ export function insertReadings(
 }
 
 /** What a reading names and is not there: the column, and its value. */
-export interface BrokenReading {
-  column: 'specimen_id' | 'dimension_id' | 'instrument_id';
-  value: string;
-}
+const brokenReadingRow = z.strictObject({
+  column: z.enum(['dimension_id', 'specimen_id', 'instrument_id']),
+  value: z.string(),
+});
+export type BrokenReading = z.infer<typeof brokenReadingRow>;
 
 /** The first thing that any of some readings names and that is not there; null where all is: one question for all. */
 export async function brokenReading(
   { db, studyId }: Write,
   readings: readonly StoredReading[],
 ): Promise<BrokenReading | null> {
-  const [found] = await select<BrokenReading>(
+  const [found] = await query(
     db,
+    brokenReadingRow,
     `with sent as (
        select specimen_id, dimension_id, instrument_id, min(place) as place
        from jsonb_to_recordset($2::jsonb)
@@ -154,16 +171,18 @@ export const findReadings = (
 ): Promise<StoredReading[]> =>
   ids.length === 0
     ? Promise.resolve([])
-    : select<StoredReading>(
+    : query(
         db,
+        storedReadingRow,
         `select ${COLUMNS} from readings where study_id = $1 and reading_id = any($2::uuid[])
          order by ordinal`,
         [studyId, ids],
       );
 
 async function findReading({ db, studyId }: Write, readingId: string): Promise<StoredReading> {
-  const [found] = await select<StoredReading>(
+  const [found] = await query(
     db,
+    storedReadingRow,
     `select ${COLUMNS} from readings where study_id = $1 and reading_id = $2`,
     [studyId, readingId],
   );

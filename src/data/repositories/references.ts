@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import {
   TABLE_NAMES,
   tableSpec,
@@ -5,13 +6,15 @@ import {
   type Reference,
   type TableName,
 } from '../../core/model/study';
-import { select, type Database } from '../database';
+import { query, type Database } from '../database';
 
 /** A cell that names a row which is not there. */
 export interface BrokenReference {
   column: string;
   message: string;
 }
+
+const brokenReferencesRow = z.strictObject({});
 
 /** Finds what a row names and is not there. */
 export async function brokenReferences(
@@ -28,7 +31,7 @@ export async function brokenReferences(
   const questions = named.map(
     (reference, at) => `exists (${targetOf(table, reference, row, bind)}) as r${at}`,
   );
-  const [found] = await select<Record<string, boolean>>(db, `select ${questions.join(', ')}`, bind);
+  const [found] = await query(db, brokenReferencesRow, `select ${questions.join(', ')}`, bind);
   return named.flatMap((reference, at): BrokenReference[] =>
     found?.[`r${at}`] === true
       ? []
@@ -68,6 +71,8 @@ function targetOf(table: TableName, reference: Reference, row: AnyRow, bind: unk
   return isOpenToo ? `${from('prints')} union all ${from('open_prints')}` : from(reference.table);
 }
 
+const rowsNamingRow = z.strictObject({ n: z.number() });
+
 /**
  * How many rows of which tables name a row.
  *
@@ -97,8 +102,9 @@ export async function rowsNaming(
                  where s.study_id = $1 and p.artefact_id = $${bind.length})`,
         );
       }
-      const [found] = await select<{ n: number }>(
+      const [found] = await query(
         db,
+        rowsNamingRow,
         `select count(*)::int as n from ${other} t where t.study_id = $1 and ${conditions.join(' and ')}`,
         bind,
       );
@@ -108,14 +114,17 @@ export async function rowsNaming(
   return counts;
 }
 
+const machineOfPrintRow = z.strictObject({ machine_id: z.string() });
+
 /** The machine that a print, ended or open, was made on; null where there is no such print. */
 export async function machineOfPrint(
   db: Database,
   studyId: string,
   printId: string,
 ): Promise<string | null> {
-  const [found] = await select<{ machine_id: string }>(
+  const [found] = await query(
     db,
+    machineOfPrintRow,
     `select c.machine_id from (
        select contender_id from prints where study_id = $1 and print_id = $2
        union all select contender_id from open_prints where study_id = $1 and print_id = $2

@@ -1,37 +1,37 @@
+import * as z from 'zod';
 import { randomBytes } from 'node:crypto';
 import type { ReportModel, RevisionFigures } from '../../core/text/report';
-import { execute, select, type Database } from '../database';
+import { execute, query, someRow, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact, type Write } from '../write';
 
-export type RevisionState = 'waiting' | 'making' | 'ready' | 'failed';
+const REVISION_STATES = ['waiting', 'making', 'ready', 'failed'] as const;
+export type RevisionState = (typeof REVISION_STATES)[number];
 
 /** A revision of a study's report, without its model and figures. */
-export interface Revision {
-  number: number;
-  state: RevisionState;
+const revisionRow = z.strictObject({
+  number: z.number(),
+  state: z.enum(REVISION_STATES),
   /** What is being done, and how much of all is done, 0…1. */
-  step: string | null;
-  share: number;
-  message: string | null;
+  step: z.string().nullable(),
+  share: z.number(),
+  message: z.string().nullable(),
   /** What could not be made, in words. */
-  notes: string[];
-  who: string | null;
-  asked_at: Date;
+  notes: z.array(z.string()),
+  who: z.string().nullable(),
+  asked_at: z.date(),
   /** The time as of which it is frozen; null for as the study stands. */
-  until: string | null;
-  frozen_at: Date | null;
-  published_at: Date | null;
-  withdrawn_at: Date | null;
-  withdrawn_because: string | null;
-}
+  until: z.string().nullable(),
+  frozen_at: z.date().nullable(),
+  published_at: z.date().nullable(),
+  withdrawn_at: z.date().nullable(),
+  withdrawn_because: z.string().nullable(),
+});
+export type Revision = z.infer<typeof revisionRow>;
 
 /** A file of a revision. */
-export interface ReportFile {
-  path: string;
-  bytes: number;
-  sha256: string;
-}
+const reportFileRow = z.strictObject({ path: z.string(), bytes: z.number(), sha256: z.string() });
+export type ReportFile = z.infer<typeof reportFileRow>;
 
 const COLUMNS = `"number", state, step, share, message, notes, who, asked_at, until, frozen_at, published_at,
   withdrawn_at, withdrawn_because`;
@@ -39,8 +39,9 @@ const COLUMNS = `"number", state, step, share, message, notes, who, asked_at, un
 /** The revisions of a study's report, the latest first. */
 export const listRevisions = (db: Database, studyId: string): Promise<Revision[]> =>
   isUuid(studyId)
-    ? select<Revision>(
+    ? query(
         db,
+        revisionRow,
         `select ${COLUMNS} from report_revisions where study_id = $1 order by "number" desc`,
         [studyId],
       )
@@ -53,8 +54,9 @@ export async function findRevision(
   number: number,
 ): Promise<Revision> {
   const [found] = isUuid(studyId)
-    ? await select<Revision>(
+    ? await query(
         db,
+        revisionRow,
         `select ${COLUMNS} from report_revisions where study_id = $1 and "number" = $2`,
         [studyId, number],
       )
@@ -63,20 +65,28 @@ export async function findRevision(
   return found;
 }
 
+const findReportRow = z.strictObject({
+  model: z.custom<ReportModel>().nullable(),
+  figures: z.custom<RevisionFigures>().nullable(),
+});
+
 /** What a revision says; null while it is not made. */
 export async function findReport(
   db: Database,
   studyId: string,
   number: number,
 ): Promise<{ model: ReportModel; figures: RevisionFigures } | null> {
-  const [found] = await select<{ model: ReportModel | null; figures: RevisionFigures | null }>(
+  const [found] = await query(
     db,
+    findReportRow,
     `select model, figures from report_revisions
      where study_id = $1 and "number" = $2 and state = 'ready'`,
     [studyId, number],
   );
   return found?.model && found.figures ? { model: found.model, figures: found.figures } : null;
 }
+
+const addRevisionRow = z.strictObject({ number: z.number() });
 
 /**
  * Asks for the next revision; its number is found within the write.
@@ -89,14 +99,16 @@ export async function addRevision(
   { db, studyId, who }: Write,
   until: string | null = null,
 ): Promise<number> {
-  const [busy] = await select<{ number: number }>(
+  const [busy] = await query(
     db,
+    addRevisionRow,
     `select "number" from report_revisions where study_id = $1 and state in ('waiting', 'making')`,
     [studyId],
   );
   if (busy) throw new RefusedError(`Report ${busy.number} is being made already.`);
-  const [added] = await select<{ number: number }>(
+  const [added] = await query(
     db,
+    addRevisionRow,
     `insert into report_revisions (study_id, "number", who, until)
      select $1, coalesce(max("number"), 0) + 1, $2, $3 from report_revisions where study_id = $1
      returning "number"`,
@@ -124,8 +136,9 @@ export async function setRevisionStep(
   step: string,
   share: number,
 ): Promise<void> {
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     `update report_revisions set state = 'making', step = $4, share = $5
      where study_id = $1 and "number" = $2 and asked_at = $3 and state in ('waiting', 'making')
      returning 1 as one`,
@@ -165,8 +178,9 @@ export const finishRevision = (
   { askedAt, model, figures, notes, studyRevision, files }: MadeRevision,
 ): Promise<void> =>
   transact(db, async (bound) => {
-    const found = await select(
+    const found = await query(
       bound,
+      someRow,
       `update report_revisions set state = 'ready', step = null, share = 1, message = null,
          frozen_at = $3, study_revision = $4, model = $5::jsonb, figures = $6::jsonb, notes = $7::json
        where study_id = $1 and "number" = $2 and asked_at = $8 returning 1 as one`,
@@ -197,8 +211,9 @@ export const finishRevision = (
 
 /** Has a revision that failed made again. @returns whether it had failed */
 export async function askAgain(db: Database, studyId: string, number: number): Promise<boolean> {
-  const found = await select(
+  const found = await query(
     db,
+    someRow,
     `update report_revisions set state = 'waiting', message = null, step = null, share = 0
      where study_id = $1 and "number" = $2 and state = 'failed' returning 1 as one`,
     [studyId, number],
@@ -206,13 +221,18 @@ export async function askAgain(db: Database, studyId: string, number: number): P
   return found.length > 0;
 }
 
+const unmadeRevisionsRow = z.strictObject({ study_id: z.string(), number: z.number() });
+
 /** Revisions that nobody is making any more, of all studies. */
 export const unmadeRevisions = (db: Database): Promise<{ study_id: string; number: number }[]> =>
-  select(
+  query(
     db,
+    unmadeRevisionsRow,
     `select study_id, "number" from report_revisions r join studies s using (study_id)
      where state in ('waiting', 'making') and s.deleted_at is null`,
   );
+
+const figuresBeforeRow = z.strictObject({ figures: z.custom<RevisionFigures>() });
 
 /** The latest published revision before a number, with what it states; null where there is none. */
 export async function figuresBefore(
@@ -220,8 +240,9 @@ export async function figuresBefore(
   studyId: string,
   number: number,
 ): Promise<RevisionFigures | null> {
-  const [found] = await select<{ figures: RevisionFigures }>(
+  const [found] = await query(
     db,
+    figuresBeforeRow,
     `select figures from report_revisions
      where study_id = $1 and "number" < $2 and state = 'ready'
        and published_at is not null and withdrawn_at is null
@@ -262,14 +283,13 @@ export const dropRevision = ({ db, studyId }: Write, number: number): Promise<vo
   );
 
 /** Under which addresses a study's report is read: by a secret, and by a name where it is open to all. */
-export interface ReportAddress {
-  secret: string;
-  name: string | null;
-}
+const reportAddressRow = z.strictObject({ secret: z.string(), name: z.string().nullable() });
+export type ReportAddress = z.infer<typeof reportAddressRow>;
 
 export async function findAddress(db: Database, studyId: string): Promise<ReportAddress | null> {
-  const [found] = await select<ReportAddress>(
+  const [found] = await query(
     db,
+    reportAddressRow,
     'select secret, name from report_addresses where study_id = $1',
     [studyId],
   );
@@ -283,8 +303,9 @@ export async function findAddress(db: Database, studyId: string): Promise<Report
  */
 export async function setReportName({ db, studyId }: Write, name: string | null): Promise<void> {
   if (name !== null) {
-    const taken = await select(
+    const taken = await query(
       db,
+      someRow,
       'select 1 from report_addresses where name = $1 and study_id <> $2',
       [name, studyId],
     );
@@ -293,10 +314,13 @@ export async function setReportName({ db, studyId }: Write, name: string | null)
   await execute(db, 'update report_addresses set name = $2 where study_id = $1', [studyId, name]);
 }
 
+const studyOfAddressRow = z.strictObject({ study_id: z.string() });
+
 /** The study whose report is read under a name or a secret; null where there is none. */
 export async function studyOfAddress(db: Database, address: string): Promise<string | null> {
-  const [found] = await select<{ study_id: string }>(
+  const [found] = await query(
     db,
+    studyOfAddressRow,
     `select study_id from report_addresses a join studies s using (study_id)
      where (a.name = $1 or a.secret = $1) and s.deleted_at is null`,
     [address],
@@ -311,8 +335,9 @@ export async function findReportFile(
   number: number,
   path: string,
 ): Promise<ReportFile | null> {
-  const [found] = await select<ReportFile>(
+  const [found] = await query(
     db,
+    reportFileRow,
     `select "path", bytes::float8 as bytes, sha256 from report_files
      where study_id = $1 and "number" = $2 and "path" = $3`,
     [studyId, number, path],
@@ -326,8 +351,9 @@ export const listReportFiles = (
   studyId: string,
   number: number,
 ): Promise<ReportFile[]> =>
-  select<ReportFile>(
+  query(
     db,
+    reportFileRow,
     `select "path", bytes::float8 as bytes, sha256 from report_files
      where study_id = $1 and "number" = $2 order by "path"`,
     [studyId, number],

@@ -1,13 +1,15 @@
-import { execute, select, type Database } from '../database';
+import * as z from 'zod';
+import { execute, query, type Database } from '../database';
 import { transact } from '../write';
 
 /** A part of the results as it is kept, and the revision of the study it was made from. */
-export interface KeptResult {
-  part: string;
-  parameters: string;
-  revision: number;
-  value: unknown;
-}
+const keptResultRow = z.strictObject({
+  part: z.string(),
+  parameters: z.string(),
+  revision: z.number(),
+  value: z.unknown(),
+});
+export type KeptResult = z.infer<typeof keptResultRow>;
 
 /** A part of the results that is looked for. */
 export interface WantedResult extends Pick<KeptResult, 'part' | 'parameters'> {
@@ -21,8 +23,9 @@ export const findResults = (
   studyId: string,
   wanted: readonly WantedResult[],
 ): Promise<KeptResult[]> =>
-  select<KeptResult>(
+  query(
     db,
+    keptResultRow,
     `select r.section as part, r.parameters, r.revision::float8 as revision,
        case when r.revision >= coalesce(w.least, 0) then r.value end as value from results r
      join jsonb_to_recordset($2::jsonb) as w(part text, parameters text, least float8)

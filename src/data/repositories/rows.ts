@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import {
   BaseError,
   ForeignKeyConstraintError,
@@ -11,7 +12,7 @@ import {
   type Row,
   type TableName,
 } from '../../core/model/study';
-import { select, within, type Database } from '../database';
+import { query, within, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import type { StoredRow } from '../models/rows';
 import type { Write } from '../write';
@@ -34,6 +35,20 @@ const selection = (table: TableName, prefix = ''): string =>
     ', ',
   );
 
+const storedSchemas = new Map<TableName, z.ZodType<Stored<TableName>>>();
+
+/** What a stored row of a table is. */
+function storedSchema<Name extends TableName>(table: Name): z.ZodType<Stored<Name>> {
+  const schema =
+    storedSchemas.get(table) ??
+    (tableSpec(table)
+      .row.omit({ extras: true })
+      .extend({ row_version: z.int() })
+      .strict() as unknown as z.ZodType<Stored<TableName>>);
+  storedSchemas.set(table, schema);
+  return schema as z.ZodType<Stored<Name>>;
+}
+
 /** Some rows of a table, picked by a query of one's own over `t`. */
 export const selectRows = <Name extends TableName>(
   db: Database,
@@ -41,7 +56,7 @@ export const selectRows = <Name extends TableName>(
   rest: string,
   bind: readonly unknown[],
 ): Promise<Stored<Name>[]> =>
-  select<Stored<Name>>(db, `select ${selection(table, 't.')} ${rest}`, bind);
+  query(db, storedSchema(table), `select ${selection(table, 't.')} ${rest}`, bind);
 
 /** All rows of a table of a study, in the order in which they came. */
 export const listRows = <Name extends TableName>(

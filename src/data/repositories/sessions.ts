@@ -1,40 +1,44 @@
-import type { Role } from '../../core/model/access';
-import { execute, moments, select, type Database } from '../database';
+import * as z from 'zod';
+import { EVERY_ROLE } from '../../core/model/access';
+import { execute, moments, query, someRow, type Database } from '../database';
 import { transact } from '../write';
 
 /** A device that somebody is signed in on. */
-export interface Session {
-  session_id: string;
-  person_id: string;
+const sessionRow = z.strictObject({
+  session_id: z.string(),
+  person_id: z.string(),
   /** What may be done from it: the person's role, or less. */
-  role: Role;
-  device: string;
-  address: string;
-  made_at: string;
-  used_at: string;
-}
+  role: z.enum(EVERY_ROLE),
+  device: z.string(),
+  address: z.string(),
+  made_at: z.string(),
+  used_at: z.string(),
+});
+export type Session = z.infer<typeof sessionRow>;
 
 /** A key for a program. */
-export interface AccessKey {
-  key_id: string;
-  name: string;
-  role: Role;
+const accessKeyRow = z.strictObject({
+  key_id: z.string(),
+  name: z.string(),
+  role: z.enum(EVERY_ROLE),
   /** The machine that it is of, where it is a machine's. */
-  machine_id: string | null;
-  made_by: string;
-  made_at: string;
-  ends_at: string;
-  used_at: string | null;
-  revoked_at: string | null;
-}
+  machine_id: z.string().nullable(),
+  made_by: z.string(),
+  made_at: z.string(),
+  ends_at: z.string(),
+  used_at: z.string().nullable(),
+  revoked_at: z.string().nullable(),
+});
+export type AccessKey = z.infer<typeof accessKeyRow>;
 
 /** A link that lets in once. */
-export interface AccessLink {
-  kind: 'owner' | 'device' | 'person';
-  person_id: string | null;
-  role: Role | null;
-  leads_to: string | null;
-}
+const accessLinkRow = z.strictObject({
+  kind: z.enum(['person', 'owner', 'device']),
+  person_id: z.string().nullable(),
+  role: z.enum(EVERY_ROLE).nullable(),
+  leads_to: z.string().nullable(),
+});
+export type AccessLink = z.infer<typeof accessLinkRow>;
 
 /** Days after which a session that was not used is over. */
 export const IDLE_DAYS = 30;
@@ -60,15 +64,27 @@ export const insertSession = (
     ],
   );
 
+const findSessionRow = z.strictObject({
+  session_id: z.string(),
+  person_id: z.string(),
+  role: z.enum(EVERY_ROLE),
+  device: z.string(),
+  address: z.string(),
+  made_at: z.string(),
+  used_at: z.string(),
+  name: z.string(),
+  initials: z.string().nullable(),
+  is_old: z.boolean(),
+});
+
 /** Who is signed in by a token: their session and person; null where it is over or never was. */
 export async function findSession(
   db: Database,
   tokenHash: Buffer,
 ): Promise<(Session & { name: string; initials: string | null }) | null> {
-  const [found] = await select<
-    Session & { name: string; initials: string | null; is_old: boolean }
-  >(
+  const [found] = await query(
     db,
+    findSessionRow,
     `select s.session_id, s.person_id, s.role, s.device, s.address, ${moments('s.made_at', 's.used_at')},
        p.name, p.initials, s.used_at < now() - make_interval(secs => $3) as is_old
      from sessions s join people p using (person_id)
@@ -87,8 +103,9 @@ export async function findSession(
 
 /** The devices that somebody is signed in on, the one used last first. */
 export const listSessions = (db: Database, personId: string): Promise<Session[]> =>
-  select(
+  query(
     db,
+    sessionRow,
     `select session_id, person_id, role, device, address, ${moments('made_at', 'used_at')} from sessions
      where person_id = $1 and used_at > now() - make_interval(days => $2) order by sessions.used_at desc`,
     [personId, IDLE_DAYS],
@@ -100,8 +117,9 @@ export async function endSession(
   personId: string,
   sessionId: string,
 ): Promise<boolean> {
-  const rows = await select(
+  const rows = await query(
     db,
+    someRow,
     'delete from sessions where session_id = $1 and person_id = $2 returning 1',
     [sessionId, personId],
   );
@@ -124,10 +142,24 @@ const KEY_COLUMNS =
   'key_id, name, role, machine_id, made_by, ' +
   `${moments('made_at', 'ends_at', 'used_at', 'revoked_at')}`;
 
+const findKeyRow = z.strictObject({
+  key_id: z.string(),
+  name: z.string(),
+  role: z.enum(EVERY_ROLE),
+  machine_id: z.string().nullable(),
+  made_by: z.string(),
+  made_at: z.string(),
+  ends_at: z.string(),
+  used_at: z.string().nullable(),
+  revoked_at: z.string().nullable(),
+  is_old: z.boolean(),
+});
+
 /** The key of a token; null where it has ended, was taken back, or never was. */
 export async function findKey(db: Database, tokenHash: Buffer): Promise<AccessKey | null> {
-  const [found] = await select<AccessKey & { is_old: boolean }>(
+  const [found] = await query(
     db,
+    findKeyRow,
     `select ${KEY_COLUMNS}, used_at is null or used_at < now() - make_interval(secs => $2) as is_old
      from access_keys where token_hash = $1 and revoked_at is null and ends_at > now()`,
     [tokenHash, USED_STEP_S],
@@ -140,15 +172,19 @@ export async function findKey(db: Database, tokenHash: Buffer): Promise<AccessKe
 }
 
 export const listKeys = (db: Database): Promise<AccessKey[]> =>
-  select(
+  query(
     db,
+    accessKeyRow,
     `select ${KEY_COLUMNS} from access_keys order by access_keys.revoked_at is not null, access_keys.made_at desc`,
   );
 
+const revokeKeyRow = z.strictObject({ name: z.string() });
+
 /** Takes a key back; what it was called, or null where there is none to take back. */
 export async function revokeKey(db: Database, keyId: string): Promise<string | null> {
-  const [found] = await select<{ name: string }>(
+  const [found] = await query(
     db,
+    revokeKeyRow,
     'update access_keys set revoked_at = now() where key_id = $1 and revoked_at is null returning name',
     [keyId],
   );
@@ -174,8 +210,9 @@ export const insertLink = (
 
 /** A link that is still good; null where it was used, is late, or never was. */
 export async function findLink(db: Database, tokenHash: Buffer): Promise<AccessLink | null> {
-  const [found] = await select<AccessLink>(
+  const [found] = await query(
     db,
+    accessLinkRow,
     `select kind, person_id, role, leads_to from access_links
      where token_hash = $1 and used_at is null and ends_at > now()`,
     [tokenHash],
@@ -185,8 +222,9 @@ export async function findLink(db: Database, tokenHash: Buffer): Promise<AccessL
 
 /** Uses a link up; null where it is not good any more. Of two who use it at once, one has it. */
 export async function useLink(db: Database, tokenHash: Buffer): Promise<AccessLink | null> {
-  const [found] = await select<AccessLink>(
+  const [found] = await query(
     db,
+    accessLinkRow,
     `update access_links set used_at = now()
      where token_hash = $1 and used_at is null and ends_at > now()
      returning kind, person_id, role, leads_to`,

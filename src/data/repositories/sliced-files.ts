@@ -1,10 +1,12 @@
+import * as z from 'zod';
 import type { Settings } from '../../core/model/study';
 import type { ToolpathFacts } from '../../core/toolpath';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, someRow, type Database } from '../database';
 import { NotFoundError } from '../errors';
 import { writeStudy, type Write } from '../write';
 
-export type SlicedState = 'waiting' | 'reading' | 'read' | 'failed';
+const SLICED_STATES = ['waiting', 'reading', 'read', 'failed'] as const;
+export type SlicedState = (typeof SLICED_STATES)[number];
 
 /** A sliced file of a study: what it is for, and how far its reading is. */
 export interface SlicedFile {
@@ -38,10 +40,31 @@ const COLUMNS = `f.path, f.sha256, s.bytes::float8 as bytes, f.state, f.read_sha
   f.artefact_id, f.is_confirmed, f.message`;
 const FROM = 'from sliced_files f join stored_files s using (sha256)';
 
+const slicedSummaryRow = z.strictObject({
+  time_s: z.number().nullable(),
+  annotated_time_s: z.number().nullable(),
+  filament_mm: z.number().nullable(),
+  filament_g: z.number().nullable(),
+  layers: z.number().nullable(),
+  commanded_max: z.number().nullable(),
+  reached_max: z.number().nullable(),
+  bad_line_count: z.number().nullable(),
+  path: z.string(),
+  sha256: z.string(),
+  bytes: z.number(),
+  state: z.enum(SLICED_STATES),
+  read_share: z.number(),
+  contender_id: z.string().nullable(),
+  artefact_id: z.string().nullable(),
+  is_confirmed: z.boolean(),
+  message: z.string().nullable(),
+});
+
 /** The sliced files of a study, by path. */
 export const listSlicedFiles = (db: Database, studyId: string): Promise<SlicedSummary[]> =>
-  select<SlicedSummary>(
+  query(
     db,
+    slicedSummaryRow,
     `select ${COLUMNS},
        (facts->>'time_s')::float8 as time_s,
        (facts->'annotated'->>'time_s')::float8 as annotated_time_s,
@@ -55,14 +78,28 @@ export const listSlicedFiles = (db: Database, studyId: string): Promise<SlicedSu
     [studyId],
   );
 
+const slicedFactsRow = z.strictObject({
+  path: z.string(),
+  sha256: z.string(),
+  bytes: z.number(),
+  state: z.enum(SLICED_STATES),
+  read_share: z.number(),
+  contender_id: z.string().nullable(),
+  artefact_id: z.string().nullable(),
+  is_confirmed: z.boolean(),
+  message: z.string().nullable(),
+  facts: z.custom<ToolpathFacts>().nullable(),
+});
+
 /** Files of a study with all that was read in them. Those not read have null. */
 export async function slicedFacts(
   db: Database,
   studyId: string,
   paths?: readonly string[],
 ): Promise<(SlicedFile & { facts: ToolpathFacts | null })[]> {
-  return select<SlicedFile & { facts: ToolpathFacts | null }>(
+  return query(
     db,
+    slicedFactsRow,
     `select ${COLUMNS}, f.facts ${FROM} where f.study_id = $1
        ${paths ? 'and f.path in (select jsonb_array_elements_text($2::jsonb))' : ''} order by f.path`,
     [studyId, ...(paths ? [JSON.stringify(paths)] : [])],
@@ -80,14 +117,17 @@ export async function findSlicedFile(
   return found;
 }
 
+const pathOfContentRow = z.strictObject({ path: z.string() });
+
 /** The path of a study's file of this content, if there is one. */
 export async function pathOfContent(
   db: Database,
   studyId: string,
   sha256: string,
 ): Promise<string | null> {
-  const [found] = await select<{ path: string }>(
+  const [found] = await query(
     db,
+    pathOfContentRow,
     'select path from study_files where study_id = $1 and sha256 = $2 order by path limit 1',
     [studyId, sha256],
   );
@@ -96,7 +136,7 @@ export async function pathOfContent(
 
 /** Whether some study has stored this content already. */
 export async function isStored(db: Database, sha256: string): Promise<boolean> {
-  const found = await select(db, 'select 1 from stored_files where sha256 = $1', [sha256]);
+  const found = await query(db, someRow, 'select 1 from stored_files where sha256 = $1', [sha256]);
   return found.length > 0;
 }
 
@@ -179,6 +219,8 @@ export const setReadShare = (
     [studyId, path, share],
   );
 
+const setFactsRow = z.strictObject({ is_confirmed: z.boolean(), is_same: z.boolean().nullable() });
+
 /**
  * Sets what was read in a file, and what it is for where nobody has said so; where its settings or its
  * purpose are new, results are made anew.
@@ -195,8 +237,9 @@ export const setFacts = (
 ): Promise<void> =>
   writeStudy(db, studyId, null, async (write) => {
     const json = asJson(facts);
-    const [before] = await select<{ is_confirmed: boolean; is_same: boolean | null }>(
+    const [before] = await query(
       write.db,
+      setFactsRow,
       `select is_confirmed, facts::text = $3 as is_same from sliced_files
        where study_id = $1 and path = $2 for update`,
       [studyId, path, json],
@@ -215,6 +258,12 @@ export const setFacts = (
     if (before?.is_same !== true) write.touch('sliced_files');
   });
 
+const unreadFilesRow = z.strictObject({
+  study_id: z.string(),
+  path: z.string(),
+  state: z.enum(SLICED_STATES),
+});
+
 /**
  * Files that nobody has read to the end, that another edition has read, or that were read against
  * another claim or flow limit than their machine has now.
@@ -223,8 +272,9 @@ export const unreadFiles = (
   db: Database,
   edition: string,
 ): Promise<{ study_id: string; path: string; state: SlicedState }[]> =>
-  select<{ study_id: string; path: string; state: SlicedState }>(
+  query(
     db,
+    unreadFilesRow,
     `select f.study_id, f.path, f.state from sliced_files f
      join studies s using (study_id)
      left join contenders c on c.study_id = f.study_id and c.contender_id = f.contender_id
@@ -251,14 +301,17 @@ export async function deleteSlicedFile(write: Write, path: string): Promise<void
   write.touch('sliced_files');
 }
 
+const estimateOfFileRow = z.strictObject({ estimate: z.number().nullable() });
+
 /** How long a file's print is to take, s: by its own word, else by the motion model. */
 export async function estimateOfFile(
   db: Database,
   studyId: string,
   path: string | null,
 ): Promise<number | null> {
-  const [file] = await select<{ estimate: number | null }>(
+  const [file] = await query(
     db,
+    estimateOfFileRow,
     `select round(coalesce(facts->'annotated'->>'time_s', facts->>'time_s')::float8) as estimate
      from sliced_files where study_id = $1 and path = $2`,
     [studyId, path],
@@ -266,14 +319,20 @@ export async function estimateOfFile(
   return file?.estimate ?? null;
 }
 
+const filamentOfFileRow = z.strictObject({
+  filament_g: z.number().nullable(),
+  filament_m: z.number().nullable(),
+});
+
 /** What a sliced file says of its print's filament: g and m; null where it says nothing. */
 export async function filamentOfFile(
   db: Database,
   studyId: string,
   path: string | null,
 ): Promise<{ filament_g: number | null; filament_m: number | null }> {
-  const [file] = await select<{ filament_g: number | null; filament_m: number | null }>(
+  const [file] = await query(
     db,
+    filamentOfFileRow,
     `select (facts->>'filament_g')::float8 as filament_g,
        (facts->>'filament_mm')::float8 / 1000 as filament_m
      from sliced_files where study_id = $1 and path = $2`,

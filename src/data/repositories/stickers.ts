@@ -1,12 +1,16 @@
+import * as z from 'zod';
 import { nextCodes, type Row } from '../../core/model/study';
-import { select, type Database } from '../database';
+import { query, type Database } from '../database';
 import { RefusedError } from '../errors';
 import type { Write } from '../write';
 
+const stickerCodesRow = z.strictObject({ code: z.string() });
+
 /** The sticker codes of a study that were given last, the latest first: what the next ones follow from. */
 export async function stickerCodes(db: Database, studyId: string): Promise<string[]> {
-  const rows = await select<{ code: string }>(
+  const rows = await query(
     db,
+    stickerCodesRow,
     `select code from (
        (select code, 0 as kind, ordinal from specimens
         where study_id = $1 and code is not null order by ordinal desc limit 2000)
@@ -24,8 +28,9 @@ export async function stickerCodes(db: Database, studyId: string): Promise<strin
 
 /** Which of some codes are on a specimen already, or name one; in small letters. */
 async function takenOf(write: Write, codes: readonly string[]): Promise<string[]> {
-  const rows = await select<{ code: string }>(
+  const rows = await query(
     write.db,
+    stickerCodesRow,
     `select lower(code) as code from specimens
      where study_id = $1 and lower(code) = any($2::text[])
      union select lower(specimen_id) from specimens
@@ -47,15 +52,18 @@ export async function drawCodes(write: Write, count: number): Promise<string[]> 
   }
 }
 
+const holderOfRow = z.strictObject({
+  artefact: z.string(),
+  contender: z.string(),
+  repeat: z.number(),
+  copy: z.number().nullable(),
+});
+
 /** Where the specimen is that has a code, in words; null where the code is free. */
 async function holderOf(write: Write, code: string, specimenId: string): Promise<string | null> {
-  const [held] = await select<{
-    artefact: string;
-    contender: string;
-    repeat: number;
-    copy: number | null;
-  }>(
+  const [held] = await query(
     write.db,
+    holderOfRow,
     `select a.name as artefact, c.label as contender, p.repeat, s.copy
      from specimens s
      join prints p on p.study_id = s.study_id and p.print_id = s.print_id
@@ -80,13 +88,16 @@ export async function checkCode(write: Write, specimenId: string, code: string):
   );
 }
 
+const withStickersRow = z.strictObject({ specimen_id: z.string(), code: z.string().nullable() });
+
 /** Specimens that are new, each with a code of its own: one that names none gets the next that is free. */
 export async function withStickers(
   write: Write,
   specimens: readonly Row<'specimens'>[],
 ): Promise<Row<'specimens'>[]> {
-  const known = await select<{ specimen_id: string; code: string | null }>(
+  const known = await query(
     write.db,
+    withStickersRow,
     'select specimen_id, code from specimens where study_id = $1 and specimen_id = any($2::text[])',
     [write.studyId, specimens.map((row) => row.specimen_id)],
   );

@@ -1,9 +1,10 @@
+import * as z from 'zod';
 import type { StudyPart } from '../../core/answers/results';
 import { Transaction } from 'sequelize';
 import type { SentStudy, Study, StudyMeta, TableName, Tables } from '../../core/model/study';
 import { columnsOf, emptyTables, sentColumns, TABLE_NAMES } from '../../core/model/study';
 import { copyOut } from '../bulk';
-import { execute, select, within, type Database, moments } from '../database';
+import { execute, query, someRow, within, type Database, moments } from '../database';
 import type { StudyRecord } from '../models/study';
 import { ConflictError, NotFoundError } from '../errors';
 import { isUuid, type Write } from '../write';
@@ -11,22 +12,24 @@ import { logChange } from './changes';
 import { slicedSettings } from './sliced-settings';
 
 /** A study as the list of studies shows it. */
-export interface StudySummary {
-  study_id: string;
-  name: string;
-  title: string;
-  intent: string;
-  question: string | null;
-  updated_at: string;
-  contenders: number;
-  prints: number;
-  readings: number;
-}
+const studySummaryRow = z.strictObject({
+  study_id: z.string(),
+  name: z.string(),
+  title: z.string(),
+  intent: z.string(),
+  question: z.string().nullable(),
+  updated_at: z.string(),
+  contenders: z.number(),
+  prints: z.number(),
+  readings: z.number(),
+});
+export type StudySummary = z.infer<typeof studySummaryRow>;
 
 /** All studies that are not deleted, the one changed last first. */
 export function listStudies(db: Database): Promise<StudySummary[]> {
-  return select<StudySummary>(
+  return query(
     db,
+    studySummaryRow,
     `select study_id, name, title, intent, question, updated_at,
        (select count(*)::int from contenders c where c.study_id = s.study_id) as contenders,
        (select count(*)::int from prints p where p.study_id = s.study_id) as prints,
@@ -130,10 +133,13 @@ async function withoutTables(
   };
 }
 
+const loadTableRow = z.strictObject({ extras: z.unknown() });
+
 async function loadTable(db: Database, studyId: string, name: TableName): Promise<unknown[]> {
   const columns = columnsOf(name).map((column) => `"${column.name}"`);
-  const rows = await select<{ extras: unknown }>(
+  const rows = await query(
     db,
+    loadTableRow,
     `select ${columns.join(', ')}, extras from ${name} where study_id = $1 order by ordinal`,
     [studyId],
   );
@@ -198,8 +204,9 @@ export const deleteStudy = ({ db, studyId }: Write): Promise<void> =>
 export async function restoreStudy(db: Database, studyId: string): Promise<void> {
   if (!isUuid(studyId))
     throw new NotFoundError(`There is no deleted study ${studyId.slice(0, 80)}.`);
-  const rows = await select(
+  const rows = await query(
     db,
+    someRow,
     `update studies set deleted_at = null
      where study_id = $1 and deleted_at > now() - ${BINNED_FOR} returning study_id`,
     [studyId],
@@ -208,20 +215,22 @@ export async function restoreStudy(db: Database, studyId: string): Promise<void>
 }
 
 /** A study in the bin. */
-export interface BinnedStudy {
-  study_id: string;
-  title: string;
-  deleted_at: string;
+const binnedStudyRow = z.strictObject({
+  study_id: z.string(),
+  title: z.string(),
+  deleted_at: z.string(),
   /** Whole days until it is gone for good. */
-  days_left: number;
-}
+  days_left: z.number(),
+});
+export type BinnedStudy = z.infer<typeof binnedStudyRow>;
 
 const BINNED_FOR = "interval '30 days'";
 
 /** Studies that were put away and can be brought back, the last first. */
 export const binnedStudies = (db: Database): Promise<BinnedStudy[]> =>
-  select(
+  query(
     db,
+    binnedStudyRow,
     `select study_id, title, ${moments('deleted_at')},
        floor(extract(epoch from deleted_at + ${BINNED_FOR} - now()) / 86400)::int as days_left
      from studies where deleted_at > now() - ${BINNED_FOR} order by deleted_at desc`,
@@ -231,36 +240,43 @@ export const binnedStudies = (db: Database): Promise<BinnedStudy[]> =>
 export const emptyBin = (db: Database): Promise<void> =>
   execute(db, `delete from studies where deleted_at < now() - ${BINNED_FOR}`);
 
+const countStudiesRow = z.strictObject({ n: z.number() });
+
 /** How many studies there are or were, the deleted ones too. */
 export async function countStudies(db: Database): Promise<number> {
-  const [found] = await select<{ n: number }>(db, 'select count(*)::int as n from studies');
+  const [found] = await query(db, countStudiesRow, 'select count(*)::int as n from studies');
   return found?.n ?? 0;
 }
 
 /** How a study stands: its revision, and at which each part of it was last touched. */
-export interface Standing {
-  revision: string;
-  touched: Readonly<Record<string, number>>;
+const standingRow = z.strictObject({
+  revision: z.string(),
+  touched: z.custom<Readonly<Record<string, number>>>(),
   /** The page that touched each part last. */
-  touched_by: Readonly<Record<string, string>>;
-}
+  touched_by: z.custom<Readonly<Record<string, string>>>(),
+});
+export type Standing = z.infer<typeof standingRow>;
 
 /** How a study stands; null where there is none. */
 export async function standingOf(db: Database, studyId: string): Promise<Standing | null> {
   if (!isUuid(studyId)) return null;
-  const [found] = await select<Standing>(
+  const [found] = await query(
     db,
+    standingRow,
     'select revision, touched, touched_by from studies where study_id = $1 and deleted_at is null',
     [studyId],
   );
   return found ?? null;
 }
 
+const revisionOfRow = z.strictObject({ revision: z.string() });
+
 /** The revision of a study; null where there is none. */
 export async function revisionOf(db: Database, studyId: string): Promise<string | null> {
   if (!isUuid(studyId)) return null;
-  const [found] = await select<{ revision: string }>(
+  const [found] = await query(
     db,
+    revisionOfRow,
     'select revision from studies where study_id = $1 and deleted_at is null',
     [studyId],
   );

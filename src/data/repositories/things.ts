@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
 import type { AnyRow, Row } from '../../core/model/study';
 import {
@@ -5,37 +6,40 @@ import {
   KINDS,
   nameOfThing,
   pairKey,
+  THING_KINDS,
   type Facts,
   type KnownThing,
   type ThingKind,
 } from '../../core/answers/workshop';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, someRow, type Database } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact } from '../write';
 
 /** A thing of the workshop as it is known today. */
-export interface Thing {
-  uid: string;
-  kind: ThingKind;
-  name: string;
-  facts: Facts;
-  row_version: number;
-  deleted_at: string | null;
-}
+const thingRow = z.strictObject({
+  uid: z.string(),
+  kind: z.enum(THING_KINDS),
+  name: z.string(),
+  facts: z.custom<Facts>(),
+  row_version: z.number(),
+  deleted_at: z.string().nullable(),
+});
+export type Thing = z.infer<typeof thingRow>;
 
 /** A study that has a thing, and what it is there. */
-export interface ThingUse {
+const thingUseRow = z.strictObject({
   /** The thing, after all merging. */
-  uid: string;
-  study_id: string;
-  title: string;
+  uid: z.string(),
+  study_id: z.string(),
+  title: z.string(),
   /** When the study was begun, as it says. */
-  created: string | null;
-  updated_at: string;
+  created: z.string().nullable(),
+  updated_at: z.string(),
   /** The id of the row. */
-  id: string;
-  row: AnyRow;
-}
+  id: z.string(),
+  row: z.custom<AnyRow>(),
+});
+export type ThingUse = z.infer<typeof thingUseRow>;
 
 const COLUMNS = 'uid, kind, name, facts, row_version, deleted_at';
 
@@ -53,8 +57,9 @@ export const listThings = (
   kind: ThingKind,
   { deleted = false } = {},
 ): Promise<Thing[]> =>
-  select<Thing>(
+  query(
     db,
+    thingRow,
     `select ${COLUMNS.replace('facts', `${FACTS} as facts`)} from things t
      where kind = $1 and merged_into is null and deleted_at is ${deleted ? 'not null' : 'null'}
      order by lower(name), uid`,
@@ -64,8 +69,9 @@ export const listThings = (
 /** A thing, or the one that it was merged into. @throws NotFoundError */
 export async function findThing(db: Database, uid: string): Promise<Thing> {
   const [found] = isUuid(uid)
-    ? await select<Thing>(
+    ? await query(
         db,
+        thingRow,
         `select ${COLUMNS.replace('facts', `${FACTS} as facts`)} from things t
          where uid = (select root from thing_roots where uid = $1)`,
         [uid],
@@ -82,8 +88,9 @@ export const usesOfThings = (
   uid: string | null = null,
 ): Promise<ThingUse[]> => {
   const { table, id } = KINDS[kind];
-  return select<ThingUse>(
+  return query(
     db,
+    thingUseRow,
     `select u.root as uid, r.study_id, s.title, s.created, s.updated_at, r."${id}" as id,
        to_jsonb(r) - 'study_id' - 'thing' - 'extras' - 'ordinal' as row
      from ${table} r join studies s on s.study_id = r.study_id and s.deleted_at is null
@@ -94,6 +101,16 @@ export const usesOfThings = (
   );
 };
 
+const thingsOfStudyRow = z.strictObject({
+  uid: z.string(),
+  kind: z.enum(THING_KINDS),
+  name: z.string(),
+  facts: z.custom<Facts>(),
+  row_version: z.number(),
+  deleted_at: z.string().nullable(),
+  id: z.string(),
+});
+
 /** What each row of a kind in a study is today. */
 export const thingsOfStudy = (
   db: Database,
@@ -101,8 +118,9 @@ export const thingsOfStudy = (
   kind: ThingKind,
 ): Promise<(Thing & { id: string })[]> => {
   const { table, id } = KINDS[kind];
-  return select<Thing & { id: string }>(
+  return query(
     db,
+    thingsOfStudyRow,
     `select r."${id}" as id, t.uid, t.kind, t.name, ${FACTS} as facts, t.row_version, t.deleted_at
      from ${table} r join thing_roots u on u.uid = r.thing join things t on t.uid = u.root
      where r.study_id = $1`,
@@ -110,12 +128,15 @@ export const thingsOfStudy = (
   );
 };
 
+const keptIdsRow = z.strictObject({ id: z.string(), uid: z.string() });
+
 /** The lasting ids of a study's rows that travel with it, by table and row. */
 export async function keptIds(db: Database, studyId: string): Promise<ReadonlyMap<string, string>> {
   const ids = new Map<string, string>();
   for (const { table, id } of Object.values(KINDS)) {
-    const rows = await select<{ id: string; uid: string }>(
+    const rows = await query(
       db,
+      keptIdsRow,
       `select r."${id}" as id, t.uid from ${table} r join things t on t.uid = r.thing
        where r.study_id = $1 and t.is_kept`,
       [studyId],
@@ -261,16 +282,14 @@ export function mergeThings(db: Database, into: string, from: string): Promise<T
 }
 
 /** Something that was merged into a thing, and on which day. */
-export interface Merged {
-  uid: string;
-  name: string;
-  on: string;
-}
+const mergedRow = z.strictObject({ uid: z.string(), name: z.string(), on: z.string() });
+export type Merged = z.infer<typeof mergedRow>;
 
 /** What was merged into a thing, the latest first. */
 export const mergedInto = (db: Database, uid: string): Promise<Merged[]> =>
-  select<Merged>(
+  query(
     db,
+    mergedRow,
     `select uid, name, to_char(merged_at, 'YYYY-MM-DD') as on
      from things where merged_into = $1 order by merged_at desc`,
     [uid],
@@ -279,8 +298,9 @@ export const mergedInto = (db: Database, uid: string): Promise<Merged[]> =>
 /** Takes a merge back: the thing is its own again. @throws NotFoundError where it was not merged */
 export async function splitThing(db: Database, uid: string): Promise<void> {
   const found = isUuid(uid)
-    ? await select(
+    ? await query(
         db,
+        someRow,
         `update things set merged_into = null, merged_at = null, row_version = row_version + 1
          where uid = $1 and merged_into is not null returning uid`,
         [uid],
@@ -301,11 +321,13 @@ export async function tellApart(db: Database, one: string, other: string): Promi
   );
 }
 
+const pairsApartRow = z.strictObject({ one: z.string(), other: z.string() });
+
 /** Pairs that a person told apart. */
 export const pairsApart = async (db: Database): Promise<ReadonlySet<string>> =>
   new Set(
-    (await select<{ one: string; other: string }>(db, 'select one, other from things_apart')).map(
-      (pair) => pairKey(pair.one, pair.other),
+    (await query(db, pairsApartRow, 'select one, other from things_apart')).map((pair) =>
+      pairKey(pair.one, pair.other),
     ),
   );
 
@@ -327,10 +349,13 @@ export async function knownThings(db: Database, kind: ThingKind): Promise<KnownT
   });
 }
 
+const settingsOfProfilesRow = z.strictObject({ name: z.string(), settings: z.string() });
+
 /** The settings of every profile as one text, by study and profile. */
 async function settingsOfProfiles(db: Database): Promise<Map<string, string>> {
-  const rows = await select<{ name: string; settings: string }>(
+  const rows = await query(
     db,
+    settingsOfProfilesRow,
     `select study_id || ' ' || profile_id as name,
        string_agg(key || '=' || value, E'\\n' order by key) as settings
      from profile_settings group by study_id, profile_id`,

@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
 import type { AnyRow, TableName } from '../../core/model/study';
 import {
@@ -6,11 +7,11 @@ import {
   KINDS,
   kindOfTable,
   nameOfThing,
-  THING_KINDS,
   type Facts,
+  THING_KINDS,
   type ThingKind,
 } from '../../core/answers/workshop';
-import { asJson, execute, select, type Database } from '../database';
+import { asJson, execute, query, type Database } from '../database';
 import { RefusedError } from '../errors';
 import type { Write } from '../write';
 
@@ -23,16 +24,14 @@ interface TieOptions {
 }
 
 /** A row of a study that no thing stands for yet. */
-interface LooseRow {
-  study_id: string;
-  id: string;
-  row: AnyRow;
-}
+const looseRow = z.strictObject({ study_id: z.string(), id: z.string(), row: z.custom<AnyRow>() });
+type LooseRow = z.infer<typeof looseRow>;
 
 const looseRows = (db: Database, kind: ThingKind, studyId: string | null): Promise<LooseRow[]> => {
   const { table, id } = KINDS[kind];
-  return select<LooseRow>(
+  return query(
     db,
+    looseRow,
     `select study_id, "${id}" as id, to_jsonb(t) as row from ${table} t
      where thing is null${studyId === null ? '' : ' and study_id = $1'}`,
     studyId === null ? [] : [studyId],
@@ -91,11 +90,14 @@ export async function tieRows(
   }
 }
 
+const checkOnceRow = z.strictObject({ name: z.string(), rows: z.array(z.string()) });
+
 /** Refuses a study two of whose rows are one thing, by a lasting id or as a person said. */
 async function checkOnce(db: Database, studyId: string, kind: ThingKind): Promise<void> {
   const { table, id } = KINDS[kind];
-  const [twice] = await select<{ name: string; rows: string[] }>(
+  const [twice] = await query(
     db,
+    checkOnceRow,
     `select t.name, array_agg(r."${id}" order by r."${id}") as rows
      from ${table} r join thing_roots u on u.uid = r.thing join things t on t.uid = u.root
      where r.study_id = $1 group by t.uid having count(*) > 1 limit 1`,
@@ -109,6 +111,12 @@ async function checkOnce(db: Database, studyId: string, kind: ThingKind): Promis
   );
 }
 
+const checkKindsRow = z.strictObject({
+  uid: z.string(),
+  kind: z.enum(THING_KINDS),
+  name: z.string(),
+});
+
 /** Refuses lasting ids that are those of things of another kind. */
 async function checkKinds(
   db: Database,
@@ -117,8 +125,9 @@ async function checkKinds(
 ): Promise<void> {
   const named = rows.filter((row) => row.isNamed);
   if (named.length === 0) return;
-  const others = await select<{ uid: string; kind: ThingKind; name: string }>(
+  const others = await query(
     db,
+    checkKindsRow,
     'select uid, kind, name from things where uid = any($1::uuid[]) and kind <> $2 limit 1',
     [named.map((row) => row.uid), kind],
   );
@@ -137,6 +146,8 @@ export async function tieAdded(write: Write, table: TableName): Promise<void> {
   await tieRows(write.db, write.studyId, { knownAt: new Date(), isKept: true });
 }
 
+const followRowRow = z.strictObject({ uid: z.string(), facts: z.custom<Facts>() });
+
 /** Has a thing learn what was changed on a row of it, as far as the two were in step. */
 export async function followRow(
   write: Write,
@@ -147,8 +158,9 @@ export async function followRow(
   const kind = kindOfTable(table);
   if (kind === null) return;
   const { id } = KINDS[kind];
-  const [thing] = await select<{ uid: string; facts: Facts }>(
+  const [thing] = await query(
     write.db,
+    followRowRow,
     `select t.uid, t.facts from ${table} r join thing_roots u on u.uid = r.thing
        join things t on t.uid = u.root
      where r.study_id = $1 and r."${id}" = $2 for no key update of t`,

@@ -1,8 +1,9 @@
+import * as z from 'zod';
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
 import { presentActor } from '../actor';
-import { execute, select, type Database } from '../database';
+import { execute, query, someRow, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import { transact, type Write } from '../write';
 import { CHUNK_BYTES, inChunks, linkFile, readFile, settleDraft } from './files';
@@ -15,22 +16,24 @@ export interface Upload {
   received: number;
 }
 
-interface UploadRow {
-  sha256: string;
-  bytes: string;
-  name: string;
-  draft: string;
-  chunks: number;
-  received: string;
-}
+const uploadRow = z.strictObject({
+  sha256: z.string(),
+  bytes: z.string(),
+  name: z.string(),
+  draft: z.string(),
+  chunks: z.number(),
+  received: z.string(),
+});
+type UploadRow = z.infer<typeof uploadRow>;
 
 async function findUpload(
   db: Database,
   studyId: string,
   sha256: string,
 ): Promise<UploadRow | null> {
-  const [row] = await select<UploadRow>(
+  const [row] = await query(
     db,
+    uploadRow,
     `select u.sha256, u.bytes, u.name, u.draft, count(c.sequence)::int as chunks,
        coalesce(sum(length(c.data)), 0)::text as received
      from uploads u left join file_chunks c on c.sha256 = u.draft
@@ -50,6 +53,8 @@ const uploadOf = (row: UploadRow): Upload => ({
 /** So many files, and so many bytes, somebody may have begun to send and not ended. */
 const MOST_BEGUN = { files: 100, bytes: 20 * 1024 ** 3 };
 
+const beginUploadRow = z.strictObject({ files: z.number(), bytes: z.number() });
+
 /**
  * Begins an upload, or goes on with one that was broken off: what has arrived is not sent again.
  *
@@ -68,8 +73,9 @@ export async function beginUpload(
     `insert into uploads (study_id, sha256, bytes, name, draft) values ($1, $2, $3, $4, $5)`,
     [studyId, file.sha256, file.bytes, file.name, draft],
   );
-  const [begunByThem] = await select<{ files: number; bytes: number }>(
+  const [begunByThem] = await query(
     db,
+    beginUploadRow,
     `select count(*)::int as files, sum(bytes)::float8 as bytes from uploads
      where entered_by is not distinct from $1`,
     [presentActor()],
@@ -112,8 +118,9 @@ export async function appendUpload(
     const isLast = total === bytes;
     if (total > bytes) throw new RefusedError('More was sent than the file was said to hold.');
     if (chunk.length < CHUNK_BYTES && !isLast) break;
-    const added = await select(
+    const added = await query(
       db,
+      someRow,
       `insert into file_chunks (sha256, sequence, data)
        select draft, $3, $4 from uploads where study_id = $1 and sha256 = $2 and draft = $5
        on conflict (sha256, sequence) do nothing returning sequence`,
@@ -161,25 +168,31 @@ export async function finishUpload(write: Write, sha256: string, path: string): 
   await linkFile(write, path, sha256);
 }
 
+const uploadBegunByRow = z.strictObject({ entered_by: z.string().nullable() });
+
 /** Who began an upload; null where nobody had to say, undefined where there is none. */
 export async function uploadBegunBy(
   db: Database,
   studyId: string,
   sha256: string,
 ): Promise<string | null | undefined> {
-  const [found] = await select<{ entered_by: string | null }>(
+  const [found] = await query(
     db,
+    uploadBegunByRow,
     'select entered_by from uploads where study_id = $1 and sha256 = $2',
     [studyId, sha256],
   );
   return found && found.entered_by;
 }
 
+const dropUploadRow = z.strictObject({ draft: z.string() });
+
 /** Gives an upload up, and what has arrived of it. */
 export const dropUpload = (db: Database, studyId: string, sha256: string): Promise<void> =>
   transact(db, async (bound) => {
-    const rows = await select<{ draft: string }>(
+    const rows = await query(
       bound,
+      dropUploadRow,
       'delete from uploads where study_id = $1 and sha256 = $2 returning draft',
       [studyId, sha256],
     );
@@ -188,10 +201,13 @@ export const dropUpload = (db: Database, studyId: string, sha256: string): Promi
     }
   });
 
+const dropOldUploadsRow = z.strictObject({ study_id: z.string(), sha256: z.string() });
+
 /** Gives up what was begun more than a day ago and never ended. */
 export async function dropOldUploads(db: Database): Promise<void> {
-  const rows = await select<{ study_id: string; sha256: string }>(
+  const rows = await query(
     db,
+    dropOldUploadsRow,
     "select study_id, sha256 from uploads where begun_at < now() - interval '1 day'",
   );
   for (const row of rows) await dropUpload(db, row.study_id, row.sha256);

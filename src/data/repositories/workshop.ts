@@ -1,23 +1,26 @@
-import type { Row } from '../../core/model/study';
-import { select, type Database } from '../database';
+import * as z from 'zod';
+import { TABLES, type Row } from '../../core/model/study';
+import { query, type Database } from '../database';
 
 /** An artefact of any study, with what its mesh is known by. */
-export interface AnyArtefact {
-  study_id: string;
+const anyArtefactRow = z.strictObject({
+  study_id: z.string(),
   /** The thing of the workshop that it is. */
-  thing: string;
-  artefact: Row<'artefacts'>;
+  thing: z.string(),
+  artefact: z.custom<Row<'artefacts'>>(),
   /** Hash and size of its mesh's file; null without one. */
-  file: { path: string; sha256: string; bytes: number } | null;
+  file: z.strictObject({ path: z.string(), sha256: z.string(), bytes: z.number() }).nullable(),
   /** Identity of its mesh as it was drawn; null where it was not. */
-  identity: string | null;
-  prints: number;
-}
+  identity: z.string().nullable(),
+  prints: z.number(),
+});
+export type AnyArtefact = z.infer<typeof anyArtefactRow>;
 
 /** The artefacts of all studies, those of the study begun first first. */
 export const artefactsEverywhere = (db: Database, edition: string): Promise<AnyArtefact[]> =>
-  select<AnyArtefact>(
+  query(
     db,
+    anyArtefactRow,
     `select r.study_id, u.root as thing,
        to_jsonb(r) - 'study_id' - 'thing' - 'extras' - 'ordinal' - 'row_version' as artefact,
        case when f.path is null then null else
@@ -36,26 +39,27 @@ export const artefactsEverywhere = (db: Database, edition: string): Promise<AnyA
   );
 
 /** A print of any study, as far as a machine's record of work needs it. */
-export interface MachinePrint {
-  thing: string;
-  print: Pick<
-    Row<'prints'>,
-    | 'print_id'
-    | 'outcome'
-    | 'started_at'
-    | 'ended_at'
-    | 'heat_s'
-    | 'print_s'
-    | 'paused_s'
-    | 'filament_m'
-    | 'firmware'
-  >;
-}
+const machinePrintRow = z.strictObject({
+  thing: z.string(),
+  print: TABLES.prints.row.pick({
+    print_id: true,
+    outcome: true,
+    started_at: true,
+    ended_at: true,
+    heat_s: true,
+    print_s: true,
+    paused_s: true,
+    filament_m: true,
+    firmware: true,
+  }),
+});
+export type MachinePrint = z.infer<typeof machinePrintRow>;
 
 /** Every print of every machine. */
 export const printsOfMachines = (db: Database): Promise<MachinePrint[]> =>
-  select<MachinePrint>(
+  query(
     db,
+    machinePrintRow,
     `select u.root as thing, json_build_object('print_id', p.print_id, 'outcome', p.outcome,
          'started_at', p.started_at, 'ended_at', p.ended_at, 'heat_s', p.heat_s,
          'print_s', p.print_s, 'paused_s', p.paused_s, 'filament_m', p.filament_m,
@@ -66,12 +70,15 @@ export const printsOfMachines = (db: Database): Promise<MachinePrint[]> =>
        join thing_roots u on u.uid = m.thing`,
   );
 
+const incidentsOfMachinesRow = z.strictObject({ thing: z.string(), incidents: z.number() });
+
 /** How many incidents every machine had, over all studies. */
 export const incidentsOfMachines = (
   db: Database,
 ): Promise<{ thing: string; incidents: number }[]> =>
-  select(
+  query(
     db,
+    incidentsOfMachinesRow,
     `select u.root as thing, count(*)::int as incidents
      from incidents i join machines m using (study_id, machine_id)
        join studies s on s.study_id = i.study_id and s.deleted_at is null
@@ -80,18 +87,20 @@ export const incidentsOfMachines = (
   );
 
 /** A feature of any machine, as its latest study has it. */
-export interface MachineFeature {
-  uid: string;
-  name: string;
-  feature: string;
-  state: string;
-  price: number | null;
-}
+const machineFeatureRow = z.strictObject({
+  uid: z.string(),
+  name: z.string(),
+  feature: z.string(),
+  state: z.string(),
+  price: z.number().nullable(),
+});
+export type MachineFeature = z.infer<typeof machineFeatureRow>;
 
 /** What every machine has, lacks, or has at extra cost. */
 export const featuresOfMachines = (db: Database): Promise<MachineFeature[]> =>
-  select<MachineFeature>(
+  query(
     db,
+    machineFeatureRow,
     `select distinct on (lower(t.name), t.uid, f.feature)
        t.uid, t.name, f.feature, f.state, f.price
      from features f join machines m using (study_id, machine_id)
@@ -101,12 +110,20 @@ export const featuresOfMachines = (db: Database): Promise<MachineFeature[]> =>
      order by lower(t.name), t.uid, f.feature, s.created desc nulls last`,
   );
 
+const materialsUsedRow = z.strictObject({
+  thing: z.string(),
+  prints: z.number(),
+  used_g: z.number(),
+  not_weighed_g: z.number(),
+});
+
 /** What was printed of every material, over all studies. */
 export const materialsUsed = (
   db: Database,
 ): Promise<{ thing: string; prints: number; used_g: number; not_weighed_g: number }[]> =>
-  select(
+  query(
     db,
+    materialsUsedRow,
     `select u.root as thing, count(*)::int as prints,
        coalesce(sum(p.filament_g), 0)::float8 as used_g,
        coalesce(sum(p.filament_g) filter (where p.filament_from is distinct from 'weighed'), 0)::float8

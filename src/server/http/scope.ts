@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import type { App } from '../app';
 
 /** What is known of the request that the present work is for. */
 export interface RequestScope {
@@ -6,6 +7,8 @@ export interface RequestScope {
   id: string;
   /** `person:…` or `key:…`; null as long as it is not known. */
   actor: string | null;
+  /** What the server works with, as the process that answers made it. */
+  app: App;
 }
 
 declare global {

@@ -1,4 +1,5 @@
 export {
+  EVERY_ROLE,
   handedOnBy,
   isWithin,
   may,

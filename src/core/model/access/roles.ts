@@ -1,10 +1,12 @@
 /** What somebody may be here. */
 export const ROLES = ['owner', 'evaluator', 'operator', 'reader'] as const;
+/** Every role, those too that no person has. */
+export const EVERY_ROLE = [...ROLES, 'machine', 'judge'] as const;
 /**
  * A machine speaks on the bench link, under its own name, and may nothing else; a judge answers in the one panel
  * whose link they have, and may nothing else.
  */
-export type Role = (typeof ROLES)[number] | 'machine' | 'judge';
+export type Role = (typeof EVERY_ROLE)[number];
 
 /**
  * What can be allowed.
