@@ -1,3 +1,4 @@
+import { codeOf } from '../core/model/faults';
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
@@ -23,7 +24,7 @@ export const runExport = (studyId: string, to: string): Promise<void> =>
     } catch (error) {
       await rm(draft, { force: true });
       if (error instanceof NotFoundError) throw new InputError(error.message);
-      const code = (error as NodeJS.ErrnoException).code;
+      const code = codeOf(error);
       if (code === 'ENOENT' || code === 'EACCES' || code === 'EISDIR') {
         throw new InputError(`${to} cannot be written (${code})`);
       }

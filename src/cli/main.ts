@@ -1,7 +1,7 @@
+import { WrongInputError } from '../core/model/faults';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { version } from '../../package.json';
 import { BACKGROUNDS, PHOTO_MEASURES } from '../core/model/study/catalogues';
-import { InputError } from './input-error';
 import type { PhotoFlags } from './photo';
 
 const DONE = 0;
@@ -156,8 +156,8 @@ export async function main(argv: readonly string[]): Promise<number> {
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : WRONG_USAGE;
     // A package that cannot be opened is known by its name: what throws it is loaded by its command.
-    if (error instanceof InputError || (error as Error).name === 'PackageError') {
-      process.stderr.write(`${(error as Error).message}\n`);
+    if (error instanceof WrongInputError) {
+      process.stderr.write(`${error.message}\n`);
       return WRONG_INPUT;
     }
     throw error;

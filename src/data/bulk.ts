@@ -1,3 +1,4 @@
+import * as z from 'zod';
 import { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
@@ -40,8 +41,14 @@ export async function copyOut(
   return buffer(clientOf(db).query(copyTo(`copy (${rows}) to stdout`)));
 }
 
-const clientOf = ({ transaction }: Database): pg.Client =>
-  (transaction as unknown as { connection: pg.Client }).connection;
+const transactionSchema = z.object({
+  connection: z.custom<pg.Client>((found) => Object(found) === found, 'rows are copied within one'),
+});
+
+/** The driver's connection of a transaction, which Sequelize keeps and does not tell of. */
+function clientOf({ transaction }: Database): pg.Client {
+  return transactionSchema.parse(transaction).connection;
+}
 
 const listOf = (columns: readonly string[]): string =>
   columns.map((column) => `"${column}"`).join(', ');

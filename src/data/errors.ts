@@ -1,3 +1,4 @@
+import { codeOf } from '../core/model/faults';
 import { BaseError, ConnectionAcquireTimeoutError, ConnectionError } from 'sequelize';
 
 /** What was asked for is not there. */
@@ -28,14 +29,17 @@ export class RefusedError extends Error {
   }
 }
 
+/** What the driver said, where an error of the models tells of one. */
+export const causeOf = (error: Error): Error =>
+  'original' in error && error.original instanceof Error ? error.original : error;
+
 /** Codes of a disk that is full: PostgreSQL's own, and the system's. */
 const FULL: ReadonlySet<string> = new Set(['53100', 'ENOSPC', 'EDQUOT']);
 
 /** Whether an error says that a disk is full: the database's, or that of this computer. */
 export function isDiskFull(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
-  const { original = error } = error as Error & { original?: Error };
-  return [error, original].some((one) => 'code' in one && FULL.has(String(one.code)));
+  return [error, causeOf(error)].some((one) => FULL.has(codeOf(one) ?? ''));
 }
 
 /** Codes with which PostgreSQL ends connections, or does not take them: it is stopping or starting. */
@@ -49,11 +53,11 @@ export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError)
     return true;
-  const { original = error } = error as Error & { original?: Error };
+  const original = causeOf(error);
   // Errors of a driver have a code of five letters or figures, or that of a socket; others of ours have none.
   const isOfDatabase =
     error instanceof BaseError || 'severity' in error || BROKEN.test(error.message);
-  const code = 'code' in original ? String(original.code) : '';
+  const code = codeOf(original) ?? '';
   const isOfSocket = /^(?:ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT)$/.test(code);
   return isOfDatabase && (AWAY.test(code) || isOfSocket || BROKEN.test(original.message));
 }

@@ -1,8 +1,9 @@
+import { codeOf } from '../core/model/faults';
 import { BaseError, type Transaction } from 'sequelize';
 import type { StudyPart } from '../core/answers/results';
 import { presentActor, presentTab } from './actor';
 import { execute, query, someRow, type Database } from './database';
-import { NotFoundError } from './errors';
+import { NotFoundError, causeOf } from './errors';
 import { noteOnce } from './once';
 
 /**
@@ -22,10 +23,8 @@ export interface Write {
 const PASSING = new Set(['40001', '40P01']);
 const MOST_TRIES = 6;
 
-const codeOf = (error: unknown): string | undefined =>
-  error instanceof BaseError
-    ? (error as BaseError & { original?: { code?: string } }).original?.code
-    : undefined;
+const isPassing = (error: unknown): boolean =>
+  error instanceof BaseError && PASSING.has(codeOf(causeOf(error)) ?? '');
 
 /**
  * Runs some work in a transaction. What fails for the moment only (a deadlock, a failure to
@@ -55,7 +54,7 @@ export async function transact<Result>(
       committed();
       return result;
     } catch (error) {
-      if (attempt >= MOST_TRIES || !PASSING.has(codeOf(error) ?? '')) throw error;
+      if (attempt >= MOST_TRIES || !isPassing(error)) throw error;
       const pause = 10 * 2 ** attempt * (0.5 + Math.random());
       await new Promise((resolve) => setTimeout(resolve, pause));
     }

@@ -1,3 +1,4 @@
+import { type OrRefused } from '../core/model/faults';
 import type { MeshSheet } from '../core/geometry/mesh';
 
 /** A mesh file, as its bytes. */
@@ -9,4 +10,4 @@ export interface MeshFile {
 export type MeshTask = { sheet: MeshFile } | { same: readonly [MeshFile, MeshFile] };
 
 /** What a mesh shows, whether two are the same, or why one cannot be read. */
-export type MeshOutcome = { sheet: MeshSheet } | { same: boolean } | { message: string };
+export type MeshOutcome = OrRefused<{ sheet: MeshSheet } | { same: boolean }>;

@@ -1,3 +1,4 @@
+import { refused } from '../core/model/faults';
 import { readPackage } from '../core/model/package';
 import type { Settings } from '../core/model/study';
 import { openPackage, PackageError, type PackageOutcome, type PackageTask } from './packages';
@@ -18,7 +19,7 @@ export async function readPackageOnDisk({ path }: PackageTask): Promise<PackageO
       await files.close();
     }
   } catch (error) {
-    if (error instanceof PackageError) return { message: error.message };
+    if (error instanceof PackageError) return refused(error.message);
     throw error;
   }
 }

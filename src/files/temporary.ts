@@ -1,3 +1,4 @@
+import { codeOf } from '../core/model/faults';
 import { lstatSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -36,7 +37,7 @@ const isAlive = (pid: number): boolean => {
     process.kill(pid, 0);
     return true;
   } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
+    return codeOf(error) === 'EPERM';
   }
 };
 

@@ -44,11 +44,7 @@ export function addressOf(req: Pick<IncomingMessage, 'headers' | 'socket'>): str
 
 /** What answers every request, once the application's handler is there. */
 export function frontDoor(app: App, handler: () => Handler | null): RequestListener {
-  const compress = compression() as unknown as (
-    req: IncomingMessage,
-    res: ServerResponse,
-    next: () => void,
-  ) => void;
+  const compress = compression();
   return (req, res) => {
     for (const [name, value] of Object.entries(HEADERS)) res.setHeader(name, value);
     if (doors().isSecure && doors().fingerprint === null) {
@@ -62,7 +58,9 @@ export function frontDoor(app: App, handler: () => Handler | null): RequestListe
       return;
     req.headers[FROM_HEADER] = from;
     withinRequest(scope, () => {
-      const answer = () => compress(req, res, () => handler()?.(req, res));
+      const answer = (): void => {
+        Reflect.apply(compress, undefined, [req, res, () => handler()?.(req, res)]);
+      };
       app.pages
         .showAgain(req, res, (asked) => viewerOf(app, asked))
         .then((isShown) => isShown || answer(), answer);

@@ -1,6 +1,12 @@
 import type { Logger } from 'pino';
 import type { Piscina } from 'piscina';
+import type { EvaluateOutcome, EvaluateTask } from '../core/answers/results';
 import type { Database, Presence } from '../data';
+import type { MeshOutcome, MeshTask } from '../files/mesh-task';
+import type { PackageOutcome, PackageTask } from '../files/packages';
+import type { PhotoOutcome, PhotoTask } from '../files/photos';
+import type { FrameTask, ReportOutcome, ReportTask } from '../files/report';
+import type { ReadOutcome, ReadTask } from '../files/sliced';
 import type { ShownPages } from './http/shown-pages';
 import type { JobQueue } from './jobs/queue';
 import type { Link } from './link/link';
@@ -13,21 +19,21 @@ import type { Newsroom } from './live/newsroom';
 export interface App {
   db: Database;
   log: Logger;
-  threads: Piscina;
+  threads: Piscina<EvaluateTask, EvaluateOutcome>;
   /** Pages of results as they were shown. */
   pages: ShownPages;
   /** Who wants to hear of what changes. */
   newsroom: Newsroom;
   /** Threads that read and check packages. */
-  importers: Piscina;
+  importers: Piscina<PackageTask, PackageOutcome>;
   /** Threads that read sliced files, apart from those that a page waits for. */
-  readers: Piscina;
+  readers: Piscina<ReadTask, ReadOutcome>;
   /** Threads that read and draw meshes. */
-  drawers: Piscina;
+  drawers: Piscina<MeshTask, MeshOutcome>;
   /** The thread that looks into photos, one at a time: each may fill much memory. */
-  photographers: Piscina;
+  photographers: Piscina<PhotoTask, PhotoOutcome>;
   /** The threads that make reports. */
-  reporters: Piscina;
+  reporters: Piscina<ReportTask | FrameTask, ReportOutcome>;
   /** Which drawing this is: sheets of other ones are drawn anew. */
   drawingEdition: string;
   /** Work that outlives a request; there once the server has started it. */

@@ -1,3 +1,4 @@
+import { refused } from '../core/model/faults';
 import { MeshError, readMesh, sameVertices, sheetOf } from '../core/geometry/mesh';
 import type { MeshOutcome, MeshTask } from '../files/mesh-task';
 
@@ -8,7 +9,7 @@ export default function run(task: MeshTask): MeshOutcome {
     const [a, b] = task.same.map(({ bytes, name }) => readMesh(bytes, name).soup);
     return { same: a !== undefined && b !== undefined && sameVertices(a, b) };
   } catch (error) {
-    if (error instanceof MeshError) return { message: error.message };
+    if (error instanceof MeshError) return refused(error.message);
     throw error;
   }
 }

@@ -1,10 +1,10 @@
+import { refused, WrongInputError } from '../core/model/faults';
 import {
   blindPictures,
   cornersOfPart,
   examinePhoto,
   layPhoto,
   measureOnPhoto,
-  PictureError,
   type PhotoOutcome,
   type PhotoTask,
 } from '../files/photos';
@@ -24,8 +24,8 @@ export default async function run(task: PhotoTask): Promise<PhotoOutcome> {
       measured: await measureOnPhoto(task.path, task.measure, task.options, task.of),
     };
   } catch (error) {
-    if (error instanceof PictureError || error instanceof RangeError) {
-      return { message: error.message };
+    if (error instanceof WrongInputError || error instanceof RangeError) {
+      return refused(error.message);
     }
     throw error;
   }

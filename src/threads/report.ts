@@ -1,3 +1,4 @@
+import { refused } from '../core/model/faults';
 import { PackageError } from '../files/packages';
 import {
   cutFrames,
@@ -18,7 +19,7 @@ export default async function run(task: ReportTask): Promise<ReportOutcome> {
     return { written: await writePage(task.folder, task.model) };
   } catch (error) {
     if (error instanceof PackageError || error instanceof FrozenDataError) {
-      return { message: error.message };
+      return refused(error.message);
     }
     throw error;
   }

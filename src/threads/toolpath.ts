@@ -1,3 +1,4 @@
+import { refused, messageOf } from '../core/model/faults';
 import { guessPurpose, machineOf } from '../core/toolpath';
 import {
   analyseFile,
@@ -25,7 +26,7 @@ export default async function run(task: ReadTask): Promise<ReadOutcome> {
   } catch (error) {
     const isInput = error instanceof SlicedFileError || (error as Error).name === 'NoMotionError';
     if (!isInput) throw error;
-    return { message: (error as Error).message.replace(/^[^:]*: /, '') };
+    return refused(messageOf(error).replace(/^[^:]*: /, ''));
   } finally {
     task.port.close();
   }

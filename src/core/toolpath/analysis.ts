@@ -1,3 +1,4 @@
+import { WrongInputError } from '../model/faults';
 import { median } from '../statistics/stats/summary';
 import { plainText } from '../model/study';
 import { ANNOTATIONS, type AnnotationTable } from './annotations';
@@ -20,7 +21,7 @@ const SHOWN_TEXT = 120;
 const USUAL_DIAMETER_MM = 1.75;
 
 /** The file has no motion at all: it is no sliced file. */
-export class NoMotionError extends Error {
+export class NoMotionError extends WrongInputError {
   override name = 'NoMotionError';
 }
 

@@ -1,3 +1,4 @@
+import { recordOf } from '../model/study';
 import type { MachineRecord } from './machine';
 
 export type LimitSource = 'machine' | 'file' | 'default';
@@ -38,10 +39,7 @@ export class Limits {
     const eachAxis = (
       given: Partial<Record<AxisName, number | undefined>> | undefined,
       fallback: Record<AxisName, number>,
-    ) =>
-      Object.fromEntries(
-        AXIS_NAMES.map((axis) => [axis, first(given?.[axis], fallback[axis])]),
-      ) as Record<AxisName, Limit>;
+    ) => recordOf(AXIS_NAMES, (axis) => first(given?.[axis], fallback[axis]));
     this.speed = eachAxis(machine.max_speed_mm_s, DEFAULT_SPEED);
     this.acceleration = eachAxis(machine.max_accel_mm_s2, DEFAULT_ACCELERATION);
     this.move = {

@@ -134,9 +134,9 @@ export class PlainMotion implements Motion {
     block.sy = block.ey = dy / length;
     block.sz = block.ez = dz / length;
     this.#move(length, e, dx !== 0 || dy !== 0, null);
-    p[0] = t[0] as number;
-    p[1] = t[1] as number;
-    p[2] = t[2] as number;
+    p[0] = t[0]!;
+    p[1] = t[1]!;
+    p[2] = t[2]!;
   }
 
   arc(words: WordReader, isClockwise: boolean): boolean {
@@ -168,9 +168,9 @@ export class PlainMotion implements Motion {
     block.ey = Math.cos(to) * turn;
     block.sz = block.ez = dz / length;
     this.#move(length, e, true, arc);
-    p[0] = t[0] as number;
-    p[1] = t[1] as number;
-    p[2] = t[2] as number;
+    p[0] = t[0]!;
+    p[1] = t[1]!;
+    p[2] = t[2]!;
     return true;
   }
 

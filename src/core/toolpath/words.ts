@@ -82,7 +82,7 @@ export class WordReader {
     let isNumbered = false;
     let hasWords = false;
     while (at < end) {
-      const byte = bytes[at] as number;
+      const byte = bytes[at]!;
       if (byte === 32 || byte === 9) {
         at += 1;
         continue;
@@ -167,7 +167,7 @@ export class WordReader {
     let mantissa = 0;
     let scale = 1;
     for (; at < end; at += 1) {
-      const digit = (bytes[at] as number) - 48;
+      const digit = bytes[at]! - 48;
       if (digit < 0 || digit > 9) break;
       mantissa = mantissa * 10 + digit;
       digits += 1;
@@ -175,7 +175,7 @@ export class WordReader {
     if (at < end && bytes[at] === 46) {
       at += 1;
       for (; at < end; at += 1) {
-        const digit = (bytes[at] as number) - 48;
+        const digit = bytes[at]! - 48;
         if (digit < 0 || digit > 9) break;
         mantissa = mantissa * 10 + digit;
         scale *= 10;
@@ -184,7 +184,7 @@ export class WordReader {
     }
     // All of the word must be its number: what stands right behind it belongs to it too.
     const last = at;
-    while (at < end && !endsWord(bytes[at] as number)) at += 1;
+    while (at < end && !endsWord(bytes[at]!)) at += 1;
     this.#isNumber = digits > 0 && at === last;
     if (!this.#isNumber) {
       this.#at = digits === 0 && at === last ? from : at;

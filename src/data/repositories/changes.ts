@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import type { TableName } from '../../core/model/study';
-import { asJson, execute, query, type Database } from '../database';
+import { asJson, execute, query, type Database, moments } from '../database';
 import type { Write } from '../write';
 
 /** One change of a record: how it stood before and after; null for not there. */
@@ -53,7 +53,7 @@ export const listChanges = (
   query(
     db,
     loggedChangeRow,
-    `select at, who, before, after,
+    `select ${moments('at')}, who, before, after,
        ${PERSON} as person
      from changes
      where study_id = $1 and table_name = $2 and row_key = $3::jsonb

@@ -14,7 +14,7 @@ export interface BrokenReference {
   message: string;
 }
 
-const brokenReferencesRow = z.strictObject({});
+const brokenReferencesRow = z.record(z.string(), z.boolean());
 
 /** Finds what a row names and is not there. */
 export async function brokenReferences(

@@ -1,3 +1,4 @@
+import { codeOf } from '../../core/model/faults';
 import * as z from 'zod';
 import {
   BaseError,
@@ -11,9 +12,10 @@ import {
   type AnyRow,
   type Row,
   type TableName,
+  asColumns,
 } from '../../core/model/study';
 import { query, within, type Database } from '../database';
-import { ConflictError, NotFoundError, RefusedError } from '../errors';
+import { ConflictError, NotFoundError, RefusedError, causeOf } from '../errors';
 import type { StoredRow } from '../models/rows';
 import type { Write } from '../write';
 import { logChange } from './changes';
@@ -35,16 +37,12 @@ const selection = (table: TableName, prefix = ''): string =>
     ', ',
   );
 
-const storedSchemas = new Map<TableName, z.ZodType<Stored<TableName>>>();
+const storedSchemas = new Map<TableName, z.ZodType>();
 
 /** What a stored row of a table is. */
 function storedSchema<Name extends TableName>(table: Name): z.ZodType<Stored<Name>> {
   const schema =
-    storedSchemas.get(table) ??
-    (tableSpec(table)
-      .row.omit({ extras: true })
-      .extend({ row_version: z.int() })
-      .strict() as unknown as z.ZodType<Stored<TableName>>);
+    storedSchemas.get(table) ?? tableSpec(table).row.extend({ row_version: z.int() }).strict();
   storedSchemas.set(table, schema);
   return schema as z.ZodType<Stored<Name>>;
 }
@@ -75,7 +73,7 @@ export async function listTables<const Name extends TableName>(
   const entries = await Promise.all(
     names.map(async (name) => [name, await listRows(db, studyId, name)] as const),
   );
-  return Object.fromEntries(entries) as unknown as { [Each in Name]: Stored<Each>[] };
+  return Object.fromEntries(entries) as { [Each in Name]: Stored<Each>[] };
 }
 
 /** The rows of a table whose column has a value, in the order in which they came. */
@@ -106,7 +104,7 @@ export async function rowOrNull<Name extends TableName>(
     ...within(db),
     ...(db.transaction && { lock: db.transaction.LOCK.UPDATE }),
   });
-  return found && visible(table, found as unknown as StoredRow);
+  return found && visible(table, asColumns(found));
 }
 
 /** One row. @throws NotFoundError where there is none */
@@ -121,13 +119,10 @@ export async function findRow<Name extends TableName>(
   return found;
 }
 
-function visible<Name extends TableName>(table: Name, row: StoredRow): Stored<Name> {
+function visible<Name extends TableName>(table: Name, row: AnyRow): Stored<Name> {
   const columns = columnsOf(table).map(({ name }) => [name, row[name] ?? null] as const);
   return { ...Object.fromEntries(columns), row_version: row.row_version } as Stored<Name>;
 }
-
-/** A row of any table, seen as columns. */
-const asColumns = (row: object): AnyRow => row as AnyRow;
 
 const keyOf = (table: TableName, row: object): AnyRow =>
   Object.fromEntries(
@@ -160,7 +155,7 @@ export function insertRow<Name extends TableName>(
     write.touch(table);
     await logChange(write, { table, key, before: null, after: row });
     await tieAdded(write, table);
-    return { ...row, row_version: 1 } as unknown as Stored<Name>;
+    return visible(table, { ...asColumns(row), row_version: 1 });
   });
 }
 
@@ -275,10 +270,11 @@ function asRefusal(error: BaseError, table: TableName): Error {
       `The change to the ${title} does not fit: it names a row that is not there, or other rows still name this one.`,
     );
   }
-  const { original } = error as BaseError & { original?: { code?: string; constraint?: string } };
-  if (original?.code === CHECK_VIOLATION) {
+  const cause = causeOf(error);
+  if (codeOf(cause) === CHECK_VIOLATION) {
+    const constraint = 'constraint' in cause ? String(cause.constraint) : '';
     return new RefusedError(
-      `The change to the ${title} does not fit: ${sayConstraint(original.constraint ?? '')}.`,
+      `The change to the ${title} does not fit: ${sayConstraint(constraint)}.`,
     );
   }
   return error;

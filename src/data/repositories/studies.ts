@@ -30,7 +30,7 @@ export function listStudies(db: Database): Promise<StudySummary[]> {
   return query(
     db,
     studySummaryRow,
-    `select study_id, name, title, intent, question, updated_at,
+    `select study_id, name, title, intent, question, ${moments('updated_at')},
        (select count(*)::int from contenders c where c.study_id = s.study_id) as contenders,
        (select count(*)::int from prints p where p.study_id = s.study_id) as prints,
        (select count(*)::int from readings r
@@ -133,7 +133,7 @@ async function withoutTables(
   };
 }
 
-const loadTableRow = z.strictObject({ extras: z.unknown() });
+const loadTableRow = z.looseObject({ extras: z.unknown() });
 
 async function loadTable(db: Database, studyId: string, name: TableName): Promise<unknown[]> {
   const columns = columnsOf(name).map((column) => `"${column.name}"`);

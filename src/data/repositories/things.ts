@@ -11,7 +11,7 @@ import {
   type KnownThing,
   type ThingKind,
 } from '../../core/answers/workshop';
-import { asJson, execute, query, someRow, type Database } from '../database';
+import { asJson, execute, query, someRow, type Database, moments } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact } from '../write';
 
@@ -41,7 +41,7 @@ const thingUseRow = z.strictObject({
 });
 export type ThingUse = z.infer<typeof thingUseRow>;
 
-const COLUMNS = 'uid, kind, name, facts, row_version, deleted_at';
+const COLUMNS = `uid, kind, name, facts, row_version, ${moments('deleted_at')}`;
 
 /** Things of a kind that were merged into others know what those do not. */
 const FACTS = `(select coalesce(jsonb_object_agg(f.key, f.value), '{}') from (
@@ -91,7 +91,7 @@ export const usesOfThings = (
   return query(
     db,
     thingUseRow,
-    `select u.root as uid, r.study_id, s.title, s.created, s.updated_at, r."${id}" as id,
+    `select u.root as uid, r.study_id, s.title, s.created, ${moments('s.updated_at')}, r."${id}" as id,
        to_jsonb(r) - 'study_id' - 'thing' - 'extras' - 'ordinal' as row
      from ${table} r join studies s on s.study_id = r.study_id and s.deleted_at is null
        join thing_roots u on u.uid = r.thing
@@ -121,7 +121,8 @@ export const thingsOfStudy = (
   return query(
     db,
     thingsOfStudyRow,
-    `select r."${id}" as id, t.uid, t.kind, t.name, ${FACTS} as facts, t.row_version, t.deleted_at
+    `select r."${id}" as id, t.uid, t.kind, t.name, ${FACTS} as facts, t.row_version,
+       ${moments('t.deleted_at')}
      from ${table} r join thing_roots u on u.uid = r.thing join things t on t.uid = u.root
      where r.study_id = $1`,
     [studyId],

@@ -1,3 +1,4 @@
+import { WrongInputError } from '../../core/model/faults';
 import type { Readable } from 'node:stream';
 import type { PackageSource } from '../../core/model/package';
 
@@ -10,6 +11,6 @@ export interface PackageFiles extends PackageSource {
 }
 
 /** The package cannot be opened at all: not there, not a package. */
-export class PackageError extends Error {
+export class PackageError extends WrongInputError {
   override name = 'PackageError';
 }

@@ -1,3 +1,4 @@
+import { type OrRefused } from '../../core/model/faults';
 import type { ReadResult } from '../../core/model/package';
 import type { Settings } from '../../core/model/study';
 
@@ -7,5 +8,7 @@ export interface PackageTask {
 }
 
 /** What is in a package and what its sliced files state, by path; or why it cannot be opened. */
-export type PackageOutcome =
-  { result: ReadResult; stated: ReadonlyMap<string, Settings> } | { message: string };
+export type PackageOutcome = OrRefused<{
+  result: ReadResult;
+  stated: ReadonlyMap<string, Settings>;
+}>;

@@ -83,6 +83,10 @@ async function describe(zip: ZipFile): Promise<PackageFiles> {
   };
 }
 
+/** An entry's name: the library is asked for its bytes, whatever its types say. */
+const nameOf = ({ fileName }: { fileName: unknown }): string =>
+  fileName instanceof Uint8Array ? new TextDecoder().decode(fileName) : String(fileName);
+
 /** Passes on what an entry holds, and fails at its end where that is not what was packed. */
 const whole = (entry: Entry) =>
   async function* (content: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
@@ -102,7 +106,7 @@ function listEntries(zip: ZipFile): Promise<Map<string, Entry>> {
     zip.on('error', reject);
     zip.on('end', () => resolve(entries));
     zip.on('entry', (entry: Entry) => {
-      const name = new TextDecoder().decode(entry.fileName as unknown as Uint8Array);
+      const name = nameOf(entry);
       unpacked += entry.uncompressedSize;
       if (isReadWhole(name)) tables += entry.uncompressedSize;
       if (entries.size >= LIMITS.files) {

@@ -1,3 +1,4 @@
+import { WrongInputError } from '../../core/model/faults';
 import { open, readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { luminanceOf, type Pixels, type Raster } from '../../core/measures/image';
@@ -21,7 +22,7 @@ sharp.cache(false);
 const MOST_PIXELS = 60e6;
 
 /** The picture cannot be read; the message says why and what to do. */
-export class PictureError extends Error {
+export class PictureError extends WrongInputError {
   override name = 'PictureError';
 }
 

@@ -1,3 +1,4 @@
+import { type OrRefused } from '../../core/model/faults';
 import type {
   CodeInPhoto,
   FoundCard,
@@ -68,12 +69,11 @@ export type PhotoTask =
       of: MeasuredRegion;
     };
 
-export type PhotoOutcome =
+export type PhotoOutcome = OrRefused<
   | { facts: PhotoFacts }
   | { found: FoundCorners }
   | { laid: LaidTiles }
   | { measured: Measured }
   /** JPEGs in the order of the frames. */
   | { blind: Uint8Array[] }
-  /** Why it cannot be done. */
-  | { message: string };
+>;

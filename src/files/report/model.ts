@@ -1,3 +1,5 @@
+import { WrongInputError } from '../../core/model/faults';
+import { buffersOf } from '../buffers';
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { evaluate } from '../../core/answers/results';
@@ -26,7 +28,7 @@ export interface ComputedStudy {
 }
 
 /** The package of a report cannot be read, with what is wrong with it. */
-export class FrozenDataError extends Error {
+export class FrozenDataError extends WrongInputError {
   override name = 'FrozenDataError';
 }
 
@@ -58,7 +60,7 @@ async function hashesOf(files: PackageFiles): Promise<Record<string, string>> {
   const found: Record<string, string> = {};
   for (const path of [...files.paths].sort()) {
     const hash = createHash('sha256');
-    for await (const chunk of await files.stream(path)) hash.update(chunk as Buffer);
+    for await (const chunk of buffersOf(await files.stream(path))) hash.update(chunk);
     found[path] = hash.digest('hex');
   }
   return found;

@@ -1,3 +1,4 @@
+import { type OrRefused } from '../../core/model/faults';
 import type { ReportModel, RevisionFigures } from '../../core/text/report';
 
 /** Photos of one place, each cut to it: pictures on disk, their marks, and where they go. */
@@ -29,9 +30,9 @@ export type ReportTask =
   /** Draws its cards. */
   | { do: 'cards'; folder: string; model: ReportModel };
 
-export type ReportOutcome =
+export type ReportOutcome = OrRefused<
   | { model: ReportModel; figures: RevisionFigures }
   /** Photos that could not be shown, with the reason. */
   | { notes: string[] }
   | { written: string[] }
-  | { message: string };
+>;

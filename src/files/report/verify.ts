@@ -1,3 +1,5 @@
+import { WrongInputError } from '../../core/model/faults';
+import { buffersOf } from '../buffers';
 import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { mkdir, readFile } from 'node:fs/promises';
@@ -15,7 +17,7 @@ import {
   type RevisionFigures,
   type Verification,
 } from '../../core/text/report';
-import { groupBy, TABLE_NAMES, type TableName } from '../../core/model/study';
+import { groupBy, TABLE_NAMES, isTableName } from '../../core/model/study';
 import { openPackage, PackageError, type PackageFiles } from '../packages';
 import { withFolder } from '../temporary';
 import { FIGURES, makerHash, UNLISTED } from './seal';
@@ -26,7 +28,7 @@ import { computeFrozen, FrozenDataError, type ComputedStudy } from './model';
 export type ReportVerification = Verification & { notes: string[] };
 
 /** The file is no report that can be checked; the message says what is wrong with it. */
-export class ReportError extends Error {
+export class ReportError extends WrongInputError {
   override name = 'ReportError';
 }
 
@@ -197,7 +199,7 @@ interface OpenedReport {
 
 async function hashIn({ files, base }: OpenedReport, path: string): Promise<string> {
   const hash = createHash('sha256');
-  for await (const chunk of await files.stream(base + path)) hash.update(chunk as Buffer);
+  for await (const chunk of buffersOf(await files.stream(base + path))) hash.update(chunk);
   return hash.digest('hex');
 }
 
@@ -291,9 +293,9 @@ async function dataDepartures(
 ): Promise<Departure[]> {
   const hash = createHash('sha256');
   let bytes = 0;
-  for await (const chunk of createReadStream(path)) {
-    hash.update(chunk as Buffer);
-    bytes += (chunk as Buffer).length;
+  for await (const chunk of buffersOf(createReadStream(path))) {
+    hash.update(chunk);
+    bytes += chunk.length;
   }
   type Fact = string | number | undefined;
   const said = (fact: Fact) => String(fact ?? 'not there');
@@ -306,7 +308,11 @@ async function dataDepartures(
     ...same('bytes of data.zip', stated.bytes, bytes),
     ...[...paths].sort().flatMap((one) => same(`data.zip/${one}`, stated.files[one], files[one])),
     ...[...tables].flatMap((one) =>
-      same(`rows of ${one}`, stated.tables[one], study.tables[one as TableName]?.length),
+      same(
+        `rows of ${one}`,
+        stated.tables[one],
+        isTableName(one) ? study.tables[one].length : undefined,
+      ),
     ),
   ];
 }

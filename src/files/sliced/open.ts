@@ -1,3 +1,4 @@
+import { WrongInputError } from '../../core/model/faults';
 import { createReadStream } from 'node:fs';
 import { open, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
@@ -7,7 +8,7 @@ import { createGunzip } from 'node:zlib';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 
 /** A sliced file cannot be read: not there, cut off, nothing in it. */
-export class SlicedFileError extends Error {
+export class SlicedFileError extends WrongInputError {
   override name = 'SlicedFileError';
 }
 

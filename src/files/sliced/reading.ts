@@ -1,3 +1,4 @@
+import { type OrRefused } from '../../core/model/faults';
 import type { MessagePort } from 'node:worker_threads';
 import type { LineUp, Purpose, ToolpathFacts } from '../../core/toolpath';
 
@@ -14,4 +15,4 @@ export interface ReadTask {
 }
 
 /** What became of a reading: the facts and what the file is for, or why it cannot be read. */
-export type ReadOutcome = { facts: ToolpathFacts; purpose: Purpose } | { message: string };
+export type ReadOutcome = OrRefused<{ facts: ToolpathFacts; purpose: Purpose }>;

@@ -4,9 +4,12 @@ import {
   idFrom,
   tableSpec,
   TABLES,
-  type AnyRow,
   type Row,
   type TableName,
+  readRow,
+  recordOf,
+  rowsAsColumns,
+  asColumns,
 } from '../../core/model/study';
 import {
   findFile,
@@ -42,15 +45,16 @@ type PartTable = (typeof PARTS)[number];
 export const artefactContent = z.strictObject({
   /** Without an id of its own it gets one that is made of its name. */
   artefact: TABLES.artefacts.row.partial({ artefact_id: true }).strict(),
-  ...(Object.fromEntries(
-    PARTS.map((table) => [table, z.array(tableSpec(table).row.strict()).max(500).default([])]),
-  ) as unknown as Record<PartTable, z.ZodDefault<z.ZodArray<z.ZodObject>>>),
+  ...recordOf(PARTS, (table) =>
+    z.array<z.ZodObject>(tableSpec(table).row.strict()).max(500).default([]),
+  ),
 });
 
 export type ArtefactContent = z.infer<typeof artefactContent>;
 
 /** A row of a part table as that of another artefact. */
-const asOf = (row: object, artefact_id: string) => ({ ...row, artefact_id }) as Row<PartTable>;
+const asOf = (table: PartTable, row: object, artefact_id: string): Row<PartTable> =>
+  readRow(table, { ...row, artefact_id });
 
 /** Adds an artefact with all its rows, or nothing. @throws RequestError */
 export async function addArtefact(
@@ -66,7 +70,8 @@ export async function addArtefact(
     const artefact_id = artefact.artefact_id ?? (await freeId(write, artefact.name));
     await insertRow(write, 'artefacts', { ...artefact, artefact_id, mesh_sha256 });
     for (const table of PARTS) {
-      for (const part of content[table]) await insertRow(write, table, asOf(part, artefact_id));
+      for (const part of content[table])
+        await insertRow(write, table, asOf(table, part, artefact_id));
     }
     return { artefact_id };
   });
@@ -86,7 +91,7 @@ async function freeId({ db, studyId }: Write, name: string): Promise<string> {
 function checkWithin(content: ArtefactContent): void {
   const named = (table: PartTable, columns: readonly string[]) =>
     new Set(
-      (content[table] as AnyRow[]).map((row) => columns.map((column) => row[column]).join('/')),
+      rowsAsColumns(content[table]).map((row) => columns.map((column) => row[column]).join('/')),
     );
   const pairs = [
     ['dimension_places', 'dimensions', ['dimension_id']],
@@ -102,7 +107,7 @@ function checkWithin(content: ArtefactContent): void {
     }
   }
   for (const table of PARTS) {
-    for (const row of content[table] as AnyRow[]) {
+    for (const row of rowsAsColumns(content[table])) {
       const [breach] = breachesOf(table, row);
       if (breach) throw new RequestError(422, `${table}: ${breach.column} ${breach.message}`);
     }
@@ -159,9 +164,9 @@ async function copyParts(write: Write, from: string, to: string): Promise<void> 
     for (const stored of await listRowsBy(db, studyId, table, 'artefact_id', from)) {
       const { row_version: _, ...row } = stored;
       // A square whose side is retired cannot be measured either.
-      const columns = row as unknown as AnyRow;
+      const columns = asColumns(row);
       if (named.some((column) => column in columns && retired.has(columns[column]))) continue;
-      await insertRow(write, table, asOf(row, to));
+      await insertRow(write, table, asOf(table, row, to));
     }
   }
 }

@@ -1,3 +1,5 @@
+import { codeOf, refused, type Refused } from '../../core/model/faults';
+import { buffersOf } from '../../files/buffers';
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { MeshSheet } from '../../core/geometry/mesh';
@@ -32,18 +34,14 @@ export interface KeptMesh {
   sameAs: string | null;
 }
 
-async function onThread(
-  app: App,
-  task: MeshTask,
-): Promise<Exclude<MeshOutcome, { message: string }>> {
+async function onThread(app: App, task: MeshTask): Promise<Exclude<MeshOutcome, Refused>> {
   const signal = AbortSignal.timeout(PATIENCE_MS);
-  const outcome = await (app.drawers.run(task, { signal }) as Promise<MeshOutcome>).catch(
-    (error: Error & { code?: string }) => {
-      if (error.name !== 'AbortError' && error.code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
-      return { message: 'is too much to be drawn: make it coarser' };
-    },
-  );
-  if ('message' in outcome) throw new RequestError(422, `The mesh ${outcome.message}.`);
+  const outcome = await app.drawers.run(task, { signal }).catch((error: unknown) => {
+    const isLate = error instanceof Error && error.name === 'AbortError';
+    if (!isLate && codeOf(error) !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
+    return refused('is too much to be drawn: make it coarser');
+  });
+  if (outcome.isRefused) throw new RequestError(422, `The mesh ${outcome.message}.`);
   return outcome;
 }
 
@@ -104,7 +102,7 @@ async function twinOf(
 
 async function contentOf(app: App, { sha256 }: StudyFile): Promise<Buffer> {
   const parts: Buffer[] = [];
-  for await (const part of readFile(app.db, sha256)) parts.push(part as Buffer);
+  for await (const part of buffersOf(readFile(app.db, sha256))) parts.push(part);
   return Buffer.concat(parts);
 }
 

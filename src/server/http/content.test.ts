@@ -1,3 +1,4 @@
+import { buffersOf } from '../../files/buffers';
 import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
 import { streamOf } from './content';
@@ -15,7 +16,7 @@ const sending = (parts: () => AsyncGenerator<Uint8Array>): Request =>
 
 const readAll = async (stream: Readable): Promise<number> => {
   let bytes = 0;
-  for await (const part of stream) bytes += (part as Buffer).length;
+  for await (const part of buffersOf(stream)) bytes += part.length;
   return bytes;
 };
 

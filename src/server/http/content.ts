@@ -1,5 +1,5 @@
+import { buffersOf } from '../../files/buffers';
 import { Readable } from 'node:stream';
-import type { ReadableStream } from 'node:stream/web';
 import type { APIContext } from 'astro';
 import { RequestError } from './problem';
 
@@ -44,10 +44,10 @@ export async function bytesOf(
   if (said > MOST_HEARD_OUT) throw new RequestError(413, tooLarge);
   const parts: Buffer[] = [];
   let bytes = 0;
-  for await (const part of streamOf(request)) {
-    bytes += (part as Buffer).length;
+  for await (const part of buffersOf(streamOf(request))) {
+    bytes += part.length;
     if (bytes > MOST_HEARD_OUT) break;
-    if (said <= limit && bytes <= limit) parts.push(part as Buffer);
+    if (said <= limit && bytes <= limit) parts.push(part);
   }
   if (bytes > limit) throw new RequestError(413, tooLarge);
   return Buffer.concat(parts);
@@ -59,7 +59,7 @@ const LONGEST_SILENCE_MS = 60_000;
 /** The content of a request as a stream, which breaks off where nothing comes for a minute. */
 export function streamOf(request: Request, silenceMs = LONGEST_SILENCE_MS): Readable {
   if (!request.body) throw new RequestError(400, 'Send the bytes as the content of the request.');
-  const source = Readable.fromWeb(request.body as unknown as ReadableStream);
+  const source = Readable.from(request.body, { objectMode: false });
   return Readable.from(withoutSilence(source, silenceMs), { objectMode: false });
 }
 

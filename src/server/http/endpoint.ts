@@ -115,7 +115,7 @@ export function queryOf(context: APIContext, name: string): string | null {
 
 /** An answer of a file: its content as a stream, with its type and how it is to be kept. */
 export const fileAnswer = (content: Readable, headers: Record<string, string>): Response =>
-  new Response(Readable.toWeb(content) as unknown as BodyInit, { headers });
+  new Response(Readable.toWeb(content) as ReadableStream<Uint8Array>, { headers });
 
 /** Who works at the bench: initials that the browser keeps and sends along. */
 export function operatorOf(context: APIContext): string | null {

@@ -1,3 +1,4 @@
+import { codeOf } from '../../core/model/faults';
 import * as z from 'zod';
 import { ConflictError, isDatabaseAway, isDiskFull, NotFoundError, RefusedError } from '../../data';
 import { PackageError } from '../../files/packages';
@@ -111,15 +112,12 @@ function refusalOf({ status, message, details }: RequestError): Response {
 
 /** Whether a request's sender went away while it was read: nobody sees the answer. */
 const isGoneAway = (error: unknown): boolean => {
-  const { name, code, message } = (error ?? {}) as {
-    name?: string;
-    code?: string;
-    message?: string;
-  };
+  if (!(error instanceof Error)) return false;
+  const code = codeOf(error);
   return (
-    name === 'AbortError' ||
+    error.name === 'AbortError' ||
     code === 'ECONNRESET' ||
     code === 'ERR_STREAM_PREMATURE_CLOSE' ||
-    message === 'aborted'
+    error.message === 'aborted'
   );
 };

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idFrom, normaliseSetting, type AnyRow, type Row } from '../../core/model/study';
+import { idFrom, normaliseSetting, type Row, rowsAsColumns } from '../../core/model/study';
 import {
   factsOf,
   KINDS,
@@ -95,7 +95,7 @@ async function thingOf(write: Write, kind: ThingKind, asked: Picked): Promise<Th
     return thing;
   }
   const { table } = KINDS[kind];
-  const rows = (await listRows(write.db, write.studyId, table)) as unknown as AnyRow[];
+  const rows = rowsAsColumns(await listRows(write.db, write.studyId, table));
   const same = (text: string) => text.toLowerCase() === asked.name.toLowerCase();
   if (rows.some((row) => same(nameOfThing(kind, factsOf(kind, row))))) {
     throw new RequestError(409, `${asked.name} is in this study already.`);
@@ -117,7 +117,7 @@ async function freeId(write: Write, kind: ThingKind | 'contender', from: string)
     kind === 'contender'
       ? (['contenders', 'contender_id'] as const)
       : ([KINDS[kind].table, KINDS[kind].id] as const);
-  const rows = (await listRows(write.db, write.studyId, table)) as unknown as AnyRow[];
+  const rows = rowsAsColumns(await listRows(write.db, write.studyId, table));
   return idFrom(
     from,
     rows.map((row) => String(row[column])),

@@ -1,3 +1,4 @@
+import { recordOf, rowsAsColumns } from '../../core/model/study';
 import { listRowsBy } from '../../data';
 import type { App } from '../app';
 
@@ -33,8 +34,5 @@ export async function machineBook(
         [table, await listRowsBy(db, studyId, table, 'machine_id' as never, machineId)] as const,
     ),
   );
-  return Object.fromEntries(pages) as unknown as Record<
-    BookTable,
-    Record<string, string | number | null>[]
-  >;
+  return recordOf(BOOK_TABLES, (table) => rowsAsColumns(new Map(pages).get(table) ?? []));
 }

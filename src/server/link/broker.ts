@@ -1,3 +1,4 @@
+import { messageOf } from '../../core/model/faults';
 import { createServer, type Server } from 'node:net';
 import { createServer as createSecureServer, type TLSSocket } from 'node:tls';
 import { Aedes, type Client } from 'aedes';
@@ -64,7 +65,7 @@ export async function openBroker(app: App, listener: Listener): Promise<Link> {
     };
     follow().then(
       () => done(null),
-      (error: unknown) => done(error as Error),
+      (error: unknown) => done(new Error(messageOf(error), { cause: error })),
     );
   };
   const inner = createServer(aedes.handle);

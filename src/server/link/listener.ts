@@ -100,7 +100,8 @@ export class Listener {
 
 function readJson(payload: Buffer): unknown {
   try {
-    return JSON.parse(payload.toString('utf8')) as unknown;
+    const read: unknown = JSON.parse(payload.toString('utf8'));
+    return read;
   } catch {
     return null;
   }

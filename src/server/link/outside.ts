@@ -1,3 +1,4 @@
+import { messageOf } from '../../core/model/faults';
 import { readFileSync } from 'node:fs';
 import mqtt from 'mqtt';
 import { TOPICS } from '../../core/model/link';
@@ -57,7 +58,7 @@ export async function listenOutside(app: App, listener: Listener, address: strin
     client.handleMessage = (packet, done) => {
       listener.take(packet.topic, Buffer.from(packet.payload)).then(
         () => done(),
-        (error: unknown) => done(error as Error),
+        (error: unknown) => done(new Error(messageOf(error), { cause: error })),
       );
     };
     const own = client;

@@ -1,3 +1,4 @@
+import { codeOf } from '../../core/model/faults';
 import { once } from 'node:events';
 import type { Server } from 'node:net';
 
@@ -23,7 +24,7 @@ export async function listenOnFirst(
       const address = server.address();
       return typeof address === 'object' && address ? address.port : port;
     } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
+      if (codeOf(error) !== 'EADDRINUSE') throw error;
     }
   }
   return null;

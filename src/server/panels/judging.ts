@@ -1,3 +1,4 @@
+import { buffersOf } from '../../files/buffers';
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
 import type { PanelKind } from '../../core/model/study';
@@ -399,6 +400,6 @@ export async function pictureFor(
   const found = judge && (await findPanelPicture(of, panelId, judge.judge_id, picture));
   if (!found) throw new RequestError(404, 'There is no such picture.');
   const parts: Uint8Array[] = [];
-  for await (const chunk of readFile(db, found.sha256)) parts.push(chunk as Uint8Array);
+  for await (const chunk of buffersOf(readFile(db, found.sha256))) parts.push(chunk);
   return paddedJpeg(Buffer.concat(parts), found.picture_bytes);
 }

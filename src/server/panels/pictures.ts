@@ -4,12 +4,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { project, type ViewBox } from '../../core/measures/image';
 import { findPicture, listSpecimenFacts, readFile, storeContent } from '../../data';
-import {
-  LEAST_PADDING,
-  type BlindFrame,
-  type PhotoOutcome,
-  type PhotoTask,
-} from '../../files/photos';
+import { LEAST_PADDING, type BlindFrame, type PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
@@ -77,9 +72,8 @@ export async function makePictures(app: App, studyId: string, held: Held): Promi
     );
     const levels = held.setup.levels ?? 'as-taken';
     const task: PhotoTask = { do: 'blind', frames, box, pxPerMm, levels };
-    const outcome = (await photographers.run(task)) as PhotoOutcome;
-    if ('message' in outcome)
-      throw new RequestError(422, `A photo of the panel ${outcome.message}.`);
+    const outcome = await photographers.run(task);
+    if (outcome.isRefused) throw new RequestError(422, `A photo of the panel ${outcome.message}.`);
     if (!('blind' in outcome)) throw new Error('the thread did not cut');
     const contents = new Map<string, string>();
     for (const [at, bytes] of outcome.blind.entries()) {

@@ -52,8 +52,7 @@ export async function readPhoto(
   }
 }
 
-const onThread = (app: App, task: PhotoTask): Promise<PhotoOutcome> =>
-  app.photographers.run(task) as Promise<PhotoOutcome>;
+const onThread = (app: App, task: PhotoTask): Promise<PhotoOutcome> => app.photographers.run(task);
 
 const UNKNOWN = { width: null, height: null, taken_at: null, codes: null };
 
@@ -62,7 +61,7 @@ const fail = (app: App, studyId: string, path: string, message: string): Promise
 
 async function examine(app: App, studyId: string, { path }: Picture, copy: string): Promise<void> {
   const outcome = await onThread(app, { do: 'examine', path: copy });
-  if ('message' in outcome) return fail(app, studyId, path, outcome.message);
+  if (outcome.isRefused) return fail(app, studyId, path, outcome.message);
   if (!('facts' in outcome)) throw new Error('the thread did not look');
   const { width, height, takenAt, codes, levels } = outcome.facts;
   const parts = await store(app, 'level', levels);
@@ -113,7 +112,7 @@ async function lay(app: App, studyId: string, picture: Picture, copy: string): P
     box: shown,
     pxPerMm: scale,
   });
-  if ('message' in outcome) return fail(app, studyId, path, outcome.message);
+  if (outcome.isRefused) return fail(app, studyId, path, outcome.message);
   if (!('laid' in outcome)) throw new Error('the thread did not lay');
   const { tiles, ...sizes } = outcome.laid;
   const parts = await store(app, 'tile', tiles);

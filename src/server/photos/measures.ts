@@ -17,7 +17,7 @@ import {
   type Database,
   type Write,
 } from '../../data';
-import type { PhotoOutcome, PhotoTask } from '../../files/photos';
+import type { PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
@@ -156,9 +156,9 @@ async function measureOne(
           ? { unit: 'mm', region: { x, y, w, h }, toPicture: tied.registration.toPicture }
           : { unit: 'px', region: wholePixels(asked) },
     };
-    return (await photographers.run(task)) as PhotoOutcome;
+    return await photographers.run(task);
   });
-  if ('message' in outcome) {
+  if (outcome.isRefused) {
     throw new RequestError(422, `The photo ${picture.name}: ${outcome.message}.`);
   }
   if (!('measured' in outcome)) throw new Error('the thread did not measure');

@@ -1,3 +1,4 @@
+import type { PhotoTask } from '../../files/photos';
 import { createWriteStream } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -14,7 +15,6 @@ import {
   type Point,
 } from '../../core/measures/image';
 import { findFile, findPicture, findRow, readFile, type Database } from '../../data';
-import type { PhotoOutcome } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
@@ -55,10 +55,10 @@ export async function proposeMarks(app: App, studyId: string, path: string): Pro
   const outcome = await withFolder('corners', async (folder) => {
     const copy = join(folder, 'photo');
     await pipeline(readFile(db, picture.sha256), createWriteStream(copy));
-    const task = { do: 'corners', path: copy, codes: picture.codes ?? [] };
-    return (await photographers.run(task)) as PhotoOutcome;
+    const task: PhotoTask = { do: 'corners', path: copy, codes: picture.codes ?? [] };
+    return await photographers.run(task);
   });
-  if ('message' in outcome) throw new RequestError(422, `The photo ${outcome.message}.`);
+  if (outcome.isRefused) throw new RequestError(422, `The photo ${outcome.message}.`);
   if (!('found' in outcome)) throw new Error('the thread did not look');
   const { card, corners } = outcome.found;
   const card_misfit_mm = card?.misfit_mm ?? null;

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import type { Row } from '../../core/model/study';
+import { type Row, asColumns, readRow } from '../../core/model/study';
 import {
   findFile,
   findRow,
@@ -65,14 +65,14 @@ export async function storePicture<Table extends PictureTable>(
   return writeStudy(db, studyId, who, async (write) => {
     await findRow(write.db, studyId, owners, { [owner]: ownerId });
     for (const row of await listRowsBy(write.db, studyId, table, owner as never, ownerId)) {
-      const { path } = row as unknown as { path: string };
+      const path = String(asColumns(row).path);
       if ((await findFile(write.db, studyId, path))?.sha256 === sha256) {
         return { path, isKnown: true };
       }
     }
     const path = await freePath(write, folder, ownerId, kind.ending);
     await linkFile(write, path, sha256);
-    await insertRow(write, table, { ...facts, [owner]: ownerId, path } as Row<Table>);
+    await insertRow(write, table, readRow(table, { ...facts, [owner]: ownerId, path }));
     return { path, isKnown: false };
   });
 }

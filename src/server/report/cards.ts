@@ -1,3 +1,4 @@
+import { buffersOf } from '../../files/buffers';
 import * as z from 'zod';
 import type { ReportModel } from '../../core/text/report';
 import { cardSubjects, drawCard, type CardSubject } from '../../forms';
@@ -90,7 +91,7 @@ async function photosOf(
     const kept = await findReportFile(app.db, studyId, number, file);
     if (!kept) continue;
     const parts: Buffer[] = [];
-    for await (const part of readFile(app.db, kept.sha256)) parts.push(part as Buffer);
+    for await (const part of buffersOf(readFile(app.db, kept.sha256))) parts.push(part);
     found.set(file, Buffer.concat(parts));
   }
   return found;

@@ -34,9 +34,9 @@ export async function reportContext(
     ...parts
   } = await resultsOf(app, { studyId, reference: null }, PARTS);
   const { name, title, intent, reference } = study.meta;
-  const results = {
+  const results: ReportedResults = {
     study: { name, title, intent, reference, alpha: DEFAULT_ALPHA, seed: DEFAULT_SEED },
     ...parts,
-  } as unknown as ReportedResults;
+  };
   return { context: openReport(study, results), isStale: stale.length > 0 };
 }

@@ -1,3 +1,5 @@
+import { WrongInputError } from '../../core/model/faults';
+import { buffersOf } from '../../files/buffers';
 import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream, existsSync } from 'node:fs';
 import { copyFile, mkdir, readdir, rename, stat, writeFile } from 'node:fs/promises';
@@ -39,7 +41,7 @@ import type { ReportJob } from '../jobs';
 import { findBrowser, printPdf } from './pdf';
 
 /** The report cannot be made as the study stands; the message says why. */
-class UnmadeError extends Error {}
+class UnmadeError extends WrongInputError {}
 
 /** Makes a revision: freezes the data, computes them anew, writes every form, and keeps all at once. */
 export async function makeReport(
@@ -63,8 +65,8 @@ export async function makeReport(
 }
 
 const onThread = async (app: App, task: ReportTask): Promise<ReportOutcome> => {
-  const outcome = (await app.reporters.run(task)) as ReportOutcome;
-  if ('message' in outcome) throw new UnmadeError(outcome.message);
+  const outcome = await app.reporters.run(task);
+  if (outcome.isRefused) throw new UnmadeError(outcome.message);
   return outcome;
 };
 
@@ -233,7 +235,7 @@ async function seal(
 
 async function sha256Of(path: string): Promise<string> {
   const hash = createHash('sha256');
-  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+  for await (const chunk of buffersOf(createReadStream(path))) hash.update(chunk);
   return hash.digest('hex');
 }
 

@@ -1,3 +1,4 @@
+import { buffersOf } from '../../files/buffers';
 import {
   findAddress,
   findReportFile,
@@ -106,7 +107,7 @@ async function answerFile(
   };
   const read = async () => {
     const parts: Buffer[] = [];
-    for await (const part of readFile(db, file.sha256)) parts.push(part as Buffer);
+    for await (const part of buffersOf(readFile(db, file.sha256))) parts.push(part);
     return Buffer.concat(parts);
   };
   const marked = await withdrawnFile(revision, name, read);

@@ -4,10 +4,9 @@ import {
   DEFAULT_SEED,
   needsOf,
   sectionOfFigure,
-  type EvaluateOutcome,
   type EvaluateTask,
 } from '../../core/answers/results';
-import { TABLE_NAMES, type TableName } from '../../core/model/study';
+import { type TableName, isTableName } from '../../core/model/study';
 import { findRow, findStudy, loadSentStudy, NotFoundError } from '../../data';
 import type { App } from '../app';
 import { freshFrom } from './results';
@@ -36,9 +35,7 @@ export async function evidenceOfFigure(
   const section = sectionOfFigure(figure);
   const notThere = new NotFoundError('There is no such figure.');
   if (section === null) throw notThere;
-  const tables = [...needsOf(section)].filter((part): part is TableName =>
-    (TABLE_NAMES as readonly string[]).includes(part),
-  );
+  const tables = [...needsOf(section)].filter((part): part is TableName => isTableName(part));
   if (asked !== null) await findRow(db, studyId, 'contenders', { contender_id: asked });
   const reference = asked ?? record.reference;
   const { study } = await loadSentStudy(db, studyId, tables);
@@ -48,7 +45,7 @@ export async function evidenceOfFigure(
     ...(reference !== null && { reference }),
   };
   const task: EvaluateTask = { study, options, figure };
-  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  const outcome = await threads.run(task);
   if (!('evidence' in outcome) || !outcome.evidence) throw notThere;
   const isNewer = seen !== null && seen < freshFrom(record, section);
   return { ...outcome.evidence, isNewer };

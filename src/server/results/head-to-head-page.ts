@@ -1,17 +1,12 @@
 import type { PairRow } from '../../core/statistics/compare';
 import type { Fairness } from '../../core/answers/fairness';
-import {
-  DEFAULT_ALPHA,
-  needsOf,
-  type EvaluateOutcome,
-  type EvaluateTask,
-} from '../../core/answers/results';
+import { DEFAULT_ALPHA, needsOf, type EvaluateTask } from '../../core/answers/results';
 import type { CriterionEvidence } from '../../core/answers/scorecard';
 import {
   columnWords,
   smallestDifference,
-  TABLE_NAMES,
   type TableName,
+  isTableName,
 } from '../../core/model/study';
 import { saidHeadToHead, saidPanel } from '../../core/text/phrasing';
 import { FIGURE_GROUPS, figureWords, type FigureWords } from '../../core/answers/figure-names';
@@ -132,16 +127,14 @@ async function differencesOfPair(
   reference: string | null,
 ) {
   const { db, threads } = app;
-  const tables = [...needsOf('differences')].filter((part): part is TableName =>
-    (TABLE_NAMES as readonly string[]).includes(part),
-  );
+  const tables = [...needsOf('differences')].filter((part): part is TableName => isTableName(part));
   const { study } = await loadSentStudy(db, studyId, tables);
   const task: EvaluateTask = {
     study,
     options: { reference: other },
     pair: { contender, other, reference },
   };
-  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  const outcome = await threads.run(task);
   if (!('differences' in outcome)) throw new Error('the thread compared nothing');
   return outcome.differences;
 }

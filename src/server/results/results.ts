@@ -8,15 +8,15 @@ import {
   sectionOfPart,
   usesOf,
   type EvaluateOptions,
-  type EvaluateOutcome,
   type EvaluateTask,
   type PartName,
   type ResultParts,
   type Results,
   type SectionName,
   type StudyPart,
+  SECTION_NAMES,
 } from '../../core/answers/results';
-import { TABLE_NAMES, type SentStudy } from '../../core/model/study';
+import { isOneOf, isTableName, type SentStudy, type TableName } from '../../core/model/study';
 import {
   findResults,
   findRow,
@@ -81,7 +81,7 @@ export async function resultsOf<Name extends PartName>(
   }));
   // Older ones come without their values: these are read only where nothing newer comes in time.
   const values = new Map((await keptResults(app, studyId, wanted)).map((one) => [one.part, one]));
-  const isAsked = (part: string) => (names as readonly string[]).includes(part);
+  const isAsked = (part: string) => isOneOf(names, part);
   const isFresh = (part: PartName) =>
     (values.get(part)?.revision ?? 0) >= freshFrom(record, sectionOfPart(part));
   const staleParts = names.filter((part) => !isFresh(part));
@@ -154,7 +154,7 @@ async function compute(
   // What was known is of its own revision: the result is no newer than that.
   const revision = Math.min(known.revision, Number(loaded.revision));
   const task: EvaluateTask = { study, options, sections };
-  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  const outcome = await threads.run(task);
   if (!('parts' in outcome)) throw new Error('the thread made no sections');
   const { parts } = outcome;
   const made = sections.flatMap((section) =>
@@ -210,8 +210,7 @@ async function keptResults(
   return [...kept.values()];
 }
 
-const isTable = (part: StudyPart): part is (typeof TABLE_NAMES)[number] =>
-  (TABLE_NAMES as readonly string[]).includes(part);
+const isTable = (part: StudyPart): part is TableName => isTableName(part);
 
 /** The kept results, as the study stands now, of sections that others are computed from. */
 async function knownFor(
@@ -251,7 +250,7 @@ async function loadFor(
   known: Partial<Results>,
 ): Promise<{ study: SentStudy; revision: string; options: EvaluateOptions }> {
   const { db } = app;
-  const isKnown = new Set(Object.keys(known) as SectionName[]);
+  const isKnown = new Set(SECTION_NAMES.filter((name) => name in known));
   const needs = new Set(sections.flatMap((section) => [...needsOf(section, isKnown)]));
   const tables = [...needs].filter(isTable);
   const { study, revision } = await loadSentStudy(db, studyId, tables);

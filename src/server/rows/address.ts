@@ -1,16 +1,16 @@
-import { columnsOf, TABLE_NAMES, tableSpec, type TableName } from '../../core/model/study';
+import { columnsOf, tableSpec, type TableName, isTableName } from '../../core/model/study';
 import type { RowKey } from '../../data';
 import { RequestError } from '../http/problem';
 
 /** The table of an address. Readings are appended by an endpoint of their own. */
 export function tableOf(name: string): TableName {
-  if (!(TABLE_NAMES as string[]).includes(name)) {
+  if (!isTableName(name)) {
     throw new RequestError(404, `There is no table ${name.slice(0, 80)}.`);
   }
   if (name === 'readings') {
     throw new RequestError(400, 'Readings are appended under /readings, and never changed.');
   }
-  return name as TableName;
+  return name;
 }
 
 /** A key from its parts as text: numbers become numbers, and what cannot be a part is refused. */

@@ -1,5 +1,5 @@
 import { breachesOf } from '../../core/model/package';
-import type { AnyRow, Row, TableName } from '../../core/model/study';
+import { type Row, type TableName, asColumns } from '../../core/model/study';
 import { brokenReferences, machineOfPrint, type Write } from '../../data';
 import { RequestError } from '../http/problem';
 import { benchIssues } from './bench-rules';
@@ -22,7 +22,7 @@ export async function checkRow<Name extends TableName>(
   row: Row<Name>,
 ): Promise<void> {
   const { db, studyId } = write;
-  const columns = row as unknown as AnyRow;
+  const columns = asColumns(row);
   const issues: RowIssue[] = breachesOf(table, columns).map(({ column, message }) => ({
     path: column,
     message,
@@ -31,8 +31,9 @@ export async function checkRow<Name extends TableName>(
     issues.push({ path: column, message });
   }
   if (table === 'incidents') {
-    const { print_id, machine_id } = row as unknown as Row<'incidents'>;
-    const machine = print_id === null ? machine_id : await machineOfPrint(db, studyId, print_id);
+    const { print_id = null, machine_id } = columns;
+    const machine =
+      print_id === null ? machine_id : await machineOfPrint(db, studyId, String(print_id));
     if (machine === null) issues.push({ path: 'print_id', message: 'is not among the prints' });
     else if (machine !== machine_id) {
       issues.push({ path: 'machine_id', message: `is not the machine of this print (${machine})` });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { tableSpec } from '../../core/model/study';
+import { tableSpec, asColumns } from '../../core/model/study';
 import {
   DELETABLE,
   deleteWhole,
@@ -86,24 +86,28 @@ export async function deletionsOf(app: App, studyId: string): Promise<Deletion[]
 /** What was deleted from any study and can be restored. */
 export const allDeletions = (app: App): Promise<Deletion[]> => listDeletions(app.db, null);
 
-type NamedKey = RowKey & { specimen_id?: unknown };
+type NamedKey = RowKey & { specimen_id?: unknown; path?: unknown };
 
 /** A photo may be named by its path alone, where it is filed under no specimen. */
 const keyOf = (table: Deletable, key: readonly string[]): NamedKey =>
-  table === 'photos' && key.length === 1 ? ({ path: key[0] } as NamedKey) : keyFrom(table, key);
+  table === 'photos' && key.length === 1 ? { path: key[0] } : keyFrom(table, key);
 
 /** What a row is, as a person would say it. */
 async function titleOf(write: Write, table: Deletable, key: RowKey): Promise<string> {
   const { db, studyId } = write;
-  if (table === 'prints') return printTitle(write, String((key as RowKey<'prints'>).print_id));
-  if (table === 'photos') return `Photo ${String((key as RowKey<'photos'>).path)}`;
+  if (table === 'prints') return printTitle(write, String(asColumns(key).print_id));
+  if (table === 'photos') return `Photo ${String(asColumns(key).path)}`;
   if (table === 'incidents') {
-    const incident = await findRow(db, studyId, 'incidents', key as RowKey<'incidents'>);
+    const incident = await findRow(db, studyId, 'incidents', {
+      incident_id: asColumns(key).incident_id,
+    });
     const of =
       incident.print_id === null ? '' : ` of ${await printTitle(write, incident.print_id)}`;
     return `Incident (${incident.mode})${of}`;
   }
-  const specimen = await findRow(db, studyId, 'specimens', key as RowKey<'specimens'>);
+  const specimen = await findRow(db, studyId, 'specimens', {
+    specimen_id: asColumns(key).specimen_id,
+  });
   return `Part ${specimen.code ?? specimen.specimen_id} of ${await printTitle(write, specimen.print_id)}`;
 }
 
@@ -120,7 +124,7 @@ async function printTitle({ db, studyId }: Write, print_id: string): Promise<str
 async function checkNotJudged(write: Write, table: Deletable, key: NamedKey): Promise<void> {
   const shown =
     table === 'photos'
-      ? await panelsWith(write, { path: String((key as RowKey<'photos'>).path) })
+      ? await panelsWith(write, { path: String(asColumns(key).path) })
       : await panelsOfParts(write, table, key);
   const [first] = shown;
   if (!first) return;
@@ -134,5 +138,5 @@ async function checkNotJudged(write: Write, table: Deletable, key: NamedKey): Pr
 async function panelsOfParts(write: Write, table: Deletable, key: NamedKey) {
   if (table === 'incidents') return [];
   if (table === 'specimens') return panelsWith(write, { specimen_id: String(key.specimen_id) });
-  return panelsWith(write, { print_id: String((key as RowKey<'prints'>).print_id) });
+  return panelsWith(write, { print_id: String(asColumns(key).print_id) });
 }

@@ -1,4 +1,4 @@
-import { tableSpec, type Row, type TableName } from '../../core/model/study';
+import { tableSpec, type Row, type TableName, readRow, asColumns } from '../../core/model/study';
 import {
   findRow,
   findStudy,
@@ -58,7 +58,7 @@ export async function insertChecked<Name extends TableName>(
   table: Name,
   content: unknown,
 ): Promise<Stored<Name>> {
-  const row = tableSpec(table).row.strict().parse(content) as Row<Name>;
+  const row = readRow(table, content);
   await checkRow(write, table, row);
   const added = await insertRow(write, table, row);
   await followUp(write, table, row);
@@ -90,7 +90,8 @@ export const addRow = (
   who: string | null,
 ): Promise<Stored<TableName>> =>
   writeStudy(app.db, studyId, who, async (write) => {
-    await checkPanelRow(write, table, Object(content) as object);
+    const sent: object = typeof content === 'object' && content !== null ? content : {};
+    await checkPanelRow(write, table, sent);
     return insertChecked(write, table, await completed(write, table, content));
   });
 
@@ -98,7 +99,7 @@ export const addRow = (
 async function completed(write: Write, table: TableName, content: unknown): Promise<unknown> {
   if (table === 'setup_steps') return nextStep(write, content);
   if (table !== 'specimens') return content;
-  const sent = tableSpec('specimens').row.strict().parse(content) as Row<'specimens'>;
+  const sent = readRow('specimens', content);
   const [row] = await withStickers(write, [sent]);
   return row;
 }
@@ -108,7 +109,7 @@ async function completed(write: Write, table: TableName, content: unknown): Prom
  * step that is sent again is found by what it says.
  */
 async function nextStep(write: Write, content: unknown): Promise<object> {
-  const sent = tableSpec('setup_steps').row.strict().parse(content) as Row<'setup_steps'>;
+  const sent = readRow('setup_steps', content);
   const { db, studyId } = write;
   const rows = await listRowsBy(db, studyId, 'setup_steps', 'machine_id', sent.machine_id);
   const said = ({ row_version: _, step: __, ...row }: Stored<'setup_steps'>) => JSON.stringify(row);
@@ -135,7 +136,7 @@ export async function changeRow(
     Object.entries(checked).filter(([column]) => Object.hasOwn(change, column)),
   );
   for (const column of keyColumns) {
-    if (column in sent && sent[column] !== key[column as keyof RowKey]) {
+    if (column in sent && sent[column] !== asColumns(key)[column]) {
       throw new RequestError(422, `${column} names the row and cannot be changed.`);
     }
   }

@@ -8,6 +8,7 @@ import {
   type Row,
   type Study,
   type TableName,
+  readRow,
 } from '../../core/model/study';
 import { findRow, findStudy, loadStudy, updateRow, writeStudy } from '../../data';
 import type { App } from '../app';
@@ -126,7 +127,7 @@ function plannedPrint({ tables }: Study, id: string): Print | null {
   );
   if (!row) return null;
   const { contender_id: contender, toolpath } = row;
-  return tableSpec('prints').row.parse({
+  return readRow('prints', {
     print_id: 'planned',
     contender_id: contender,
     artefact_id,
@@ -134,7 +135,7 @@ function plannedPrint({ tables }: Study, id: string): Print | null {
     toolpath,
     repeat: 1,
     outcome: 'success',
-  }) as unknown as Print;
+  });
 }
 
 /** What differs between a print and one that is to follow it up, printed or only planned. @throws RequestError */

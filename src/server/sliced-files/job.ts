@@ -15,7 +15,7 @@ import {
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import type { SlicedFileJob } from '../jobs';
-import type { ReadOutcome, ReadTask } from '../../files/sliced';
+import type { ReadTask } from '../../files/sliced';
 
 /** The tables that a file is matched to. */
 const LINE_UP = ['contenders', 'machines', 'profiles', 'profile_settings', 'artefacts'] as const;
@@ -64,8 +64,8 @@ async function readCopy(app: App, studyId: string, file: SlicedFile, copy: strin
       lineUp: loaded.study.tables,
       port: port2,
     };
-    const outcome = (await app.readers.run(task, { transferList: [port2] })) as ReadOutcome;
-    if ('message' in outcome) await setReading(db, studyId, path, 'failed', 0, outcome.message);
+    const outcome = await app.readers.run(task, { transferList: [port2] });
+    if (outcome.isRefused) await setReading(db, studyId, path, 'failed', 0, outcome.message);
     else {
       const guessed = file.is_confirmed ? null : outcome.purpose;
       await setFacts(db, studyId, path, outcome.facts, guessed, app.edition).catch(ifGone);

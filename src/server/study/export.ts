@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { lackingIn, writePackage } from '../../core/model/package';
-import type { AnyRow, Study } from '../../core/model/study';
+import { type Study, rowsAsColumns } from '../../core/model/study';
 import { KINDS } from '../../core/answers/workshop';
 import { keptIds, listFiles, listHistory, loadStudy, readFile, type Database } from '../../data';
 import { isPackable, zipParts, type Part } from '../../files/zip-parts';
@@ -49,7 +49,7 @@ export async function exportStudy(db: Database, studyId: string): Promise<Export
 async function withLastingIds(db: Database, studyId: string, { tables }: Study): Promise<void> {
   const kept = await keptIds(db, studyId);
   for (const { table, id } of Object.values(KINDS)) {
-    const rows = tables[table] as unknown as AnyRow[];
+    const rows = rowsAsColumns(tables[table]);
     for (const row of rows) row.uid ??= kept.get(`${table} ${row[id]}`) ?? null;
   }
 }

@@ -1,3 +1,4 @@
+import { buffersOf } from '../../files/buffers';
 import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { v7 as uuid } from 'uuid';
@@ -59,7 +60,7 @@ export async function importStudy(
   const before = key === undefined ? null : await findImport(db, key);
   if (before !== null) return { ...NOTHING_WRONG, studyId: before, isRepeated: true };
   const outcome = await read({ path }, signal);
-  if ('message' in outcome) throw new PackageError(outcome.message);
+  if (outcome.isRefused) throw new PackageError(outcome.message);
   const { content, ...report } = outcome.result;
   if (!content) return { ...report, studyId: null };
   const files = await openPackage(path);
@@ -137,7 +138,7 @@ async function storeFiles(
 /** A file's content; where it is damaged, that is said with its name. */
 async function* unpacked(path: string, content: Readable): AsyncGenerator<Buffer> {
   try {
-    for await (const chunk of content) yield chunk as Buffer;
+    for await (const chunk of buffersOf(content)) yield chunk;
   } catch (error) {
     const reason = error instanceof Error ? error.message : 'unknown';
     throw new PackageError(`${path} cannot be unpacked: ${reason}`);

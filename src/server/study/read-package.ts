@@ -1,3 +1,4 @@
+import { codeOf } from '../../core/model/faults';
 import type { PackageOutcome, PackageTask } from '../../files/packages';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
@@ -16,10 +17,10 @@ export const packageReader =
     const timeout = AbortSignal.timeout(PATIENCE_MS);
     const signal = asked ? AbortSignal.any([asked, timeout]) : timeout;
     try {
-      return (await app.importers.run(task, { signal })) as PackageOutcome;
+      return await app.importers.run(task, { signal });
     } catch (error) {
-      const { name, code } = error as Error & { code?: string };
-      if (name === 'AbortError' || code === 'ERR_WORKER_OUT_OF_MEMORY') {
+      const isGone = error instanceof Error && error.name === 'AbortError';
+      if (isGone || codeOf(error) === 'ERR_WORKER_OUT_OF_MEMORY') {
         throw new RequestError(413, 'The package is more than can be read: nothing was imported.');
       }
       throw error;

@@ -1,11 +1,17 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
+import * as z from 'zod';
 import { may } from '../../core/model/access';
 import { countJobs, countKeptResults } from '../../data';
 import { whoAsks } from '../access/who';
 import type { App } from '../app';
 import { isLoopback, isOwnHost } from '../network/origin';
 import { problem } from '../http/problem';
+
+/** What Sequelize keeps of its pool, and does not tell of in its types. */
+const poolSchema = z.object({
+  pool: z.object({ using: z.number(), available: z.number(), waiting: z.number() }),
+});
 
 /** What this process counts. */
 interface Metrics {
@@ -51,10 +57,10 @@ function makeMetrics(app: App): Metrics {
     },
   );
   gauge('vergleich_database_connections', 'Connections of this process’ pool', ['state'], (own) => {
-    const { pool } = app.db.sequelize.connectionManager as unknown as {
-      pool: { using: number; available: number; waiting: number };
-    };
-    for (const state of ['using', 'available', 'waiting'] as const) own.set({ state }, pool[state]);
+    const { using, available, waiting } = poolSchema.parse(app.db.sequelize.connectionManager).pool;
+    own.set({ state: 'using' }, using);
+    own.set({ state: 'available' }, available);
+    own.set({ state: 'waiting' }, waiting);
   });
   gauge('vergleich_listeners', 'Pages that hear of changes from this process', [], (own) => {
     own.set(app.newsroom.size);

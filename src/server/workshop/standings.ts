@@ -1,6 +1,6 @@
 import { isHarderMore } from '../../core/measures/ladders';
 import type { MeshSheet } from '../../core/geometry/mesh';
-import type { EvaluateOutcome, EvaluateTask } from '../../core/answers/results';
+import type { EvaluateTask } from '../../core/answers/results';
 import {
   sameArtefacts,
   type DrawnRow,
@@ -174,7 +174,7 @@ async function compute(
     });
   }
   const task: EvaluateTask = { standings: given };
-  const outcome = (await threads.run(task)) as EvaluateOutcome;
+  const outcome = await threads.run(task);
   const rows = 'standings' in outcome ? outcome.standings.flatMap((one) => one.rows) : [];
   return { rows, lineUps };
 }

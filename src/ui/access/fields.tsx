@@ -1,3 +1,4 @@
+import { chosenOf } from '../kit/chosen';
 import type { ReactNode } from 'react';
 import { FEWEST_CHARACTERS, ROLE_WORDS, type Role } from '../../core/model/access';
 
@@ -79,7 +80,7 @@ export function RoleSelect({ label, roles, value, onChange }: RoleSelectProps) {
       className="field w-auto max-w-full min-w-0"
       aria-label={label}
       value={value}
-      onChange={(event) => onChange(event.target.value as Role)}
+      onChange={(event) => onChange(chosenOf(event, roles))}
     >
       {roles.map((role) => (
         <option key={role} value={role}>

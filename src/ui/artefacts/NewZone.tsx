@@ -1,3 +1,4 @@
+import { chosenOf } from '../kit/chosen';
 import { useRef, useState } from 'react';
 import { SHOWN_SIDES, type Box, type ShownSide } from '../drawing/layout';
 import { readAgain } from '../kit/leave';
@@ -111,7 +112,7 @@ export function NewZone(props: NewZoneProps) {
           <select
             className="mt-0.5 field"
             value={drawn.side}
-            onChange={(event) => onDrawn({ ...drawn, side: event.target.value as ShownSide })}
+            onChange={(event) => onDrawn({ ...drawn, side: chosenOf(event, SHOWN_SIDES) })}
           >
             {SHOWN_SIDES.map((side) => (
               <option key={side}>{side}</option>

@@ -1,4 +1,4 @@
-import type { MeshSheet, Vector } from '../../core/geometry/mesh';
+import { type MeshSheet, type Vector, vectorOf } from '../../core/geometry/mesh';
 
 /** The sides that a working drawing shows, in first-angle arrangement. */
 export const SHOWN_SIDES = ['front', 'left', 'top'] as const;
@@ -49,9 +49,7 @@ export const sideOfLadder = (quantity: string): ShownSide =>
 
 /** The side on which a dimension is drawn: where its length is seen, and what it measures is open. */
 export function sideOf({ kind, from, to }: DrawnDimension): ShownSide {
-  const [dx, dy, dz] = from.map((value, at) =>
-    Math.abs((to[at] ?? 0) - value),
-  ) as unknown as Vector;
+  const [dx, dy, dz] = vectorOf((at) => Math.abs(to[at] - from[at]));
   if (dz > 1e-6) return dx > 1e-6 || dy <= 1e-6 ? 'front' : 'left';
   const isInThePlate = kind === 'hole' || kind === 'boss' || kind === 'internal' || dy > 1e-6;
   return isInThePlate ? 'top' : 'front';

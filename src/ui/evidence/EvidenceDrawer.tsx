@@ -1,3 +1,4 @@
+import { elementOf } from '../kit/event-target';
 import { useEffect, useRef, useState } from 'react';
 import type { EvidenceColumn, EvidenceTable } from '../../core/answers/evidence';
 import type { FoundEvidence } from '../../server/results/evidence';
@@ -30,7 +31,8 @@ export function EvidenceDrawer({
 
   useEffect(() => {
     const onClick = (event: MouseEvent) => {
-      const target = event.target as Element;
+      const target = elementOf(event);
+      if (!target) return;
       const source = target.closest<HTMLElement>('[data-figure]');
       if (!source?.dataset.figure) return;
       opener.current = source;

@@ -1,3 +1,4 @@
+import { messageOf } from '../../core/model/faults';
 import { useRef, useState } from 'react';
 import type { ContenderMark } from '../../core/model/study';
 import type { SlicedSummary } from '../../data';
@@ -72,7 +73,7 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
       await refresh();
     } catch (error) {
       if (stop.signal.aborted) forget(key);
-      else change(key, { phase: 'failed', message: (error as Error).message });
+      else change(key, { phase: 'failed', message: messageOf(error) });
     }
   };
   const work = () => {

@@ -1,3 +1,4 @@
+import { elementOf } from '../kit/event-target';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { FoundThing } from '../../server/workshop/find';
 import { callApi, failureText } from '../kit/request';
@@ -95,7 +96,8 @@ export function Finder({ studyId }: { studyId: string | null }) {
         field?.select();
         return;
       }
-      const target = event.target as HTMLElement;
+      const target = elementOf(event);
+      if (!target) return;
       if (target.closest('input, select, textarea')) return;
       const isQuick = event.timeStamp - last < SCANNER_MS;
       last = event.timeStamp;

@@ -1,3 +1,4 @@
+import { elementOf } from '../kit/event-target';
 import { useEffect, useRef, useState } from 'react';
 
 interface KeyLine {
@@ -26,7 +27,8 @@ export function KeysHelp() {
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
+      const target = elementOf(event);
+      if (!target) return;
       const isTyping =
         target instanceof HTMLTextAreaElement ||
         target instanceof HTMLSelectElement ||

@@ -1,3 +1,4 @@
+import { nearest } from './event-target';
 import { useEffect, useState } from 'react';
 
 interface Shown {
@@ -17,7 +18,7 @@ export function Hints() {
   useEffect(() => {
     const hide = () => setShown(null);
     const show = (event: Event) => {
-      const target = (event.target as Element).closest<HTMLElement>('[data-hint]');
+      const target = nearest(event, '[data-hint]');
       const text = target?.dataset.hint;
       if (!target || !text) {
         hide();

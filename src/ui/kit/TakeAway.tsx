@@ -1,3 +1,4 @@
+import { nearest } from './event-target';
 import { useEffect, useState } from 'react';
 import { fileName, saveFile } from './save-file';
 import { rowsOfTable, tabbed } from './table-text';
@@ -46,7 +47,7 @@ export function TakeAway() {
   const [said, setSaid] = useState('');
   useEffect(() => {
     const onClick = (event: MouseEvent) => {
-      const button = (event.target as Element).closest<HTMLElement>('[data-leave]');
+      const button = nearest(event, '[data-leave]');
       const held = button?.closest<HTMLElement>('[data-leavable]');
       if (!button?.dataset.leave || !held) return;
       leave(held, button.dataset.leave).then(setSaid, () =>

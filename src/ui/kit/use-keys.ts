@@ -1,3 +1,4 @@
+import { nearest } from './event-target';
 import { useEffect, useEffectEvent } from 'react';
 import { unlessScanned } from '../lib/not-scanned';
 
@@ -17,7 +18,7 @@ export function useKeys(
   const meaningNow = useEffectEvent(meaningOf);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement).closest(except)) return;
+      if (nearest(event, except)) return;
       if (event.ctrlKey || event.metaKey) return;
       if (meaningNow(event)) event.preventDefault();
       // A key that means nothing here may still be one of a scanned code.

@@ -1,3 +1,4 @@
+import { nearest } from '../kit/event-target';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { inWords } from '../../core/model/study/labels';
 import { callApi, failureText } from '../kit/request';
@@ -38,7 +39,7 @@ export function AtTheMachine({ studyId, machineId, pages, mayTakeOut }: AtTheMac
   const [opened, setOpened] = useState<string | null>(null);
   const onDigit = useEffectEvent((event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if ((event.target as HTMLElement).closest('input, select, textarea, dialog')) return;
+    if (nearest(event, 'input, select, textarea, dialog')) return;
     const page = pages[Number(event.key) - 1];
     if (!/^[1-9]$/.test(event.key) || !page) return;
     event.preventDefault();

@@ -1,3 +1,4 @@
+import { chosenOf } from '../kit/chosen';
 import { useState } from 'react';
 import type { PhotoMeasure, ViewBox } from '../../core/measures/image';
 import { PHOTO_MEASURES, inWords } from '../../core/model/study';
@@ -82,7 +83,7 @@ export function MeasureHere({
           <select
             className="block field w-36"
             value={measure}
-            onChange={(event) => setMeasure(event.target.value as PhotoMeasure)}
+            onChange={(event) => setMeasure(chosenOf(event, PHOTO_MEASURES))}
           >
             {PHOTO_MEASURES.map((one) => (
               <option key={one} value={one}>

@@ -1,3 +1,4 @@
+import { nearest } from '../kit/event-target';
 import { useEffect, useRef, useState } from 'react';
 import {
   project,
@@ -70,7 +71,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement).closest('input, select, textarea, dialog')) return;
+      if (nearest(event, 'input, select, textarea, dialog')) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const step = event.shiftKey ? 10 : 1;
       const by: Record<string, readonly [number, number]> = {
@@ -177,7 +178,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
               onPointerDown={(event) => {
                 dragged.current = at;
                 setChosen(at);
-                (event.target as Element).setPointerCapture?.(event.pointerId);
+                event.currentTarget.setPointerCapture?.(event.pointerId);
               }}
             >
               <circle cx={u_px} cy={v_px} r={unit * 2.4} fill="transparent" />

@@ -1,3 +1,4 @@
+import { nearest } from '../kit/event-target';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ViewBox } from '../../core/measures/image';
 import { inWords, type ContenderMark } from '../../core/model/study';
@@ -172,7 +173,7 @@ export function SideBySide(props: SideBySideProps) {
         setDrawing(false);
       },
     };
-    if (event.key === ' ' && (event.target as HTMLElement).closest('button, a')) return null;
+    if (event.key === ' ' && nearest(event, 'button, a')) return null;
     return keys[event.key.toLowerCase()] ?? null;
   }, 'input, select, textarea, dialog, summary');
 

@@ -20,7 +20,9 @@ export function Choice<Value extends string>({
       <select
         className="block field w-32"
         value={value}
-        onChange={(event) => onChange(event.target.value as Value | '')}
+        onChange={(event) =>
+          onChange(options.find((option) => option === event.target.value) ?? '')
+        }
       >
         <option value="">not said</option>
         {options.map((option) => (

@@ -1,3 +1,4 @@
+import { nearest } from '../kit/event-target';
 import { useEffect, useRef } from 'react';
 import type { ViewBox } from '../../core/measures/image';
 import type { Place } from './tiles';
@@ -109,7 +110,7 @@ export function useWheel(
     const element = frame.current;
     if (!element) return undefined;
     const onWheel = (event: WheelEvent) => {
-      const target = (event.target as HTMLElement).closest('canvas');
+      const target = nearest(event, 'canvas');
       if (!target) return;
       event.preventDefault();
       const rect = target.getBoundingClientRect();

@@ -1,3 +1,4 @@
+import { nearest } from '../kit/event-target';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { duration } from '../lib/format';
 import { useRemembered } from '../lib/remembered';
@@ -32,8 +33,7 @@ export function Clock({ name, what, onStop }: ClockProps) {
   };
   const onSpace = useEffectEvent((event: KeyboardEvent) => {
     if (event.key !== ' ' || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-    if ((event.target as HTMLElement).closest('input, select, textarea, button, a, summary'))
-      return;
+    if (nearest(event, 'input, select, textarea, button, a, summary')) return;
     event.preventDefault();
     turn();
   });

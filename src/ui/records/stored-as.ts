@@ -5,4 +5,7 @@ import type { Values } from './use-record';
 /** What the server answered to a form of a table, as a row of it: the server has checked it. */
 export const storedAs = <Name extends TableName>(
   answer: Values & { row_version: number },
-): Stored<Name> => answer as unknown as Stored<Name>;
+): Stored<Name> => {
+  const row: object = answer;
+  return row as Stored<Name>;
+};

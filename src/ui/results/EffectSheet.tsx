@@ -1,3 +1,4 @@
+import { keysOf } from '../../core/model/study';
 import type { Effect, Effects, Term } from '../../core/statistics/effects';
 import { saidEffects, saidVerdict, type EffectsResponse } from '../../core/text/phrasing';
 import { Leaving } from '../kit/Leaving';
@@ -122,7 +123,7 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
                 </tr>
               </thead>
               <tbody>
-                {(Object.keys(TERMS) as (keyof typeof TERMS)[]).map((name) => {
+                {keysOf(TERMS).map((name) => {
                   const term = effects.terms?.[name];
                   return term && <TermRow key={name} name={termName(name, effects)} term={term} />;
                 })}

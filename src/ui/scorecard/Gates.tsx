@@ -1,3 +1,5 @@
+import { keysOf } from '../../core/model/study';
+import { chosenOf } from '../kit/chosen';
 import { useState } from 'react';
 import type { Gate } from '../../core/answers/scorecard';
 import { readNumber } from '../lib/entry';
@@ -100,7 +102,7 @@ function NewGate({ known, onAdd }: Pick<GatesProps, 'known'> & { onAdd: (gate: G
         <select
           className="block field w-24"
           value={op}
-          onChange={(event) => setOp(event.target.value as Gate['op'])}
+          onChange={(event) => setOp(chosenOf(event, keysOf(OPS)))}
         >
           {Object.entries(OPS).map(([one, said]) => (
             <option key={one} value={one}>

@@ -1,3 +1,4 @@
+import { chosenOf } from '../kit/chosen';
 import { useState } from 'react';
 import { MARK_ASPECTS, MARK_SIGNS } from '../../core/model/study/catalogues';
 import { inWords } from '../../core/model/study/labels';
@@ -18,14 +19,20 @@ interface RemarksProps {
 
 const SIGNS = { plus: '+', minus: '−', neutral: '·' } as const;
 
+/** A remark as it is being written. */
+interface Draft extends Pick<Remark, 'machine_id' | 'aspect' | 'sign'> {
+  value: string;
+  text: string;
+}
+
 /** Marks by hand, 0 to 10, with words: for what no instrument measures. */
 export function Remarks({ studyId, machines, initial }: RemarksProps) {
   const [remarks, setRemarks] = useState(initial);
   const [message, setMessage] = useState('');
-  const [draft, setDraft] = useState({
+  const [draft, setDraft] = useState<Draft>({
     machine_id: machines[0]?.id ?? '',
-    aspect: MARK_ASPECTS[0] as Remark['aspect'],
-    sign: 'plus' as Remark['sign'],
+    aspect: MARK_ASPECTS[0],
+    sign: 'plus',
     value: '',
     text: '',
   });
@@ -104,7 +111,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
           <select
             className="block field w-32"
             value={draft.aspect}
-            onChange={(event) => put({ aspect: event.target.value as Remark['aspect'] })}
+            onChange={(event) => put({ aspect: chosenOf(event, MARK_ASPECTS) })}
           >
             {MARK_ASPECTS.map((one) => (
               <option key={one} value={one}>
@@ -118,7 +125,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
           <select
             className="block field w-28"
             value={draft.sign}
-            onChange={(event) => put({ sign: event.target.value as Remark['sign'] })}
+            onChange={(event) => put({ sign: chosenOf(event, MARK_SIGNS) })}
           >
             {MARK_SIGNS.map((one) => (
               <option key={one} value={one}>

@@ -1,3 +1,4 @@
+import { elementOf } from '../kit/event-target';
 import { useEffect, useMemo, useState } from 'react';
 import type { PairRow } from '../../core/statistics/compare';
 import { shares, type Criterion, type EvidenceOfCriteria } from '../../core/answers/scorecard';
@@ -52,7 +53,8 @@ export function ScorecardBench(props: ScorecardBenchProps) {
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
+      const target = elementOf(event);
+      if (!target) return;
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
       if (target.closest('input:not([type=range]), textarea')) return;
       event.preventDefault();

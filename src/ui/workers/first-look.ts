@@ -39,7 +39,7 @@ async function look(file: File): Promise<FirstLook> {
   let read = 0;
   let reported = 0;
   const counted = file.stream().pipeThrough(
-    new TransformStream<Uint8Array, Uint8Array>({
+    new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
       transform(chunk, controller) {
         hash.update(chunk);
         read += chunk.length;
@@ -51,11 +51,7 @@ async function look(file: File): Promise<FirstLook> {
       },
     }),
   );
-  const text = isGzip
-    ? counted.pipeThrough(
-        new DecompressionStream('gzip') as unknown as TransformStream<Uint8Array, Uint8Array>,
-      )
-    : counted;
+  const text = isGzip ? counted.pipeThrough(new DecompressionStream('gzip')) : counted;
   for (const reader = text.getReader(); ;) {
     const { done, value } = await reader.read();
     if (done) break;

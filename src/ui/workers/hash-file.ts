@@ -5,8 +5,10 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 self.onmessage = (event: MessageEvent<File>) => {
   const hash = sha256.create();
   void (async () => {
-    for await (const chunk of event.data.stream() as unknown as AsyncIterable<Uint8Array>) {
-      hash.update(chunk);
+    for (const reader = event.data.stream().getReader(); ;) {
+      const { done, value } = await reader.read();
+      if (done) break;
+      hash.update(value);
     }
     self.postMessage(bytesToHex(hash.digest()));
   })().catch(() => self.postMessage(null));

@@ -3,7 +3,7 @@ import { indexStudy, type Study, type StudyMeta } from '../../model/study';
 import type { ToolpathFacts } from '../../toolpath';
 import type { Results, SectionName } from './results';
 import { SECTIONS } from './registry';
-import type { Section, SectionContext } from './section';
+import type { SectionContext } from './section';
 
 export interface EvaluateOptions {
   /** Intervals are two-sided 1 − alpha; 0.05 unless set. */
@@ -48,10 +48,12 @@ export function openContext(study: Study, options: EvaluateOptions = {}): Sectio
     seed: options.seed ?? DEFAULT_SEED,
     measurements: () => (measured ??= has('readings') ? measure(index) : null),
     resultOf: <Name extends SectionName>(name: Name): Results[Name] => {
-      if (!(name in made)) {
-        made[name] = (SECTIONS[name] as unknown as Section<Name>).compute(context);
-      }
-      return made[name] as Results[Name];
+      const known = made[name];
+      if (known !== undefined) return known;
+      const section: { compute(context: SectionContext): Results[Name] } = SECTIONS[name];
+      const value = section.compute(context);
+      made[name] = value;
+      return value;
     },
   };
   return context;

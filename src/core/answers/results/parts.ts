@@ -1,6 +1,6 @@
 import type { Fairness } from '../fairness';
 import type { Accuracy } from '../../measures/metrology';
-import { groupBy } from '../../model/study';
+import { groupBy, keysOf } from '../../model/study';
 import { SECTION_NAMES } from './registry';
 import type { Results, SectionName } from './results';
 
@@ -82,7 +82,7 @@ export function partsOf<Name extends SectionName>(
 
 /** The names of all parts of a section. */
 export function partNames(section: SectionName): PartName[] {
-  const more = (Object.keys(OWN_NAME) as PartName[]).filter((part) => OWN_NAME[part] === section);
+  const more = keysOf(OWN_NAME).filter((part) => OWN_NAME[part] === section);
   return [section, ...more];
 }
 

@@ -1,3 +1,4 @@
+import { keysOf } from '../../model/study';
 import { parseAddress } from '../figure-address';
 import type { Results, SectionName } from './results';
 import type { Section, StudyPart } from './section';
@@ -58,7 +59,7 @@ export const SECTIONS: { readonly [Name in SectionName]: Section<Name> } = {
   reach,
 };
 
-export const SECTION_NAMES = Object.keys(SECTIONS) as SectionName[];
+export const SECTION_NAMES = keysOf(SECTIONS);
 
 /** A section, seen without its type. */
 const sectionOf = (name: SectionName): Section => SECTIONS[name];

@@ -91,32 +91,32 @@ export function sensitivityOf(
   const scores = new Float64Array(count);
   const order = new Int32Array(count);
   for (let draw = 0; draw < draws; draw += 1) {
-    for (const { place, worth } of moving) drawn[place] = worth[stratum()] as number;
+    for (const { place, worth } of moving) drawn[place] = worth[stratum()]!;
     let total = 0;
     for (let at = 0; at < terms; at += 1) {
-      const weight = (weightDraws[at] as () => number)();
+      const weight = weightDraws[at]!();
       drawnWeights[at] = weight;
       total += weight;
     }
     for (let at = 0; at < terms; at += 1) {
       // Very loose weights can all be drawn as nothing; then they stay as they are.
-      const share = (drawnWeights[at] as number) / total;
-      drawnWeights[at] = total > 0 ? share : (weights[at] as number);
+      const share = drawnWeights[at]! / total;
+      drawnWeights[at] = total > 0 ? share : weights[at]!;
     }
     scoreAll(drawn, drawnWeights, scores);
     rank(scores, order);
     countPlaces(scores, order, ranks, wins);
     // What the answer hangs on: one thing moves, all others stay at their estimates.
     for (let at = 0; at < terms; at += 1) {
-      if (isTurned(base, drawn, settled, 100 * (weights[at] as number), at, terms, winner)) {
-        turned[at] = (turned[at] as number) + 1;
+      if (isTurned(base, drawn, settled, 100 * weights[at]!, at, terms, winner)) {
+        turned[at] = turned[at]! + 1;
       }
     }
     scoreAll(settled, drawnWeights, scores);
-    const own = (scores[winner] as number) + SAME;
+    const own = scores[winner]! + SAME;
     for (let other = 0; other < count; other += 1) {
-      if ((scores[other] as number) > own && other !== winner) {
-        turned[terms] = (turned[terms] as number) + 1;
+      if (scores[other]! > own && other !== winner) {
+        turned[terms] = turned[terms]! + 1;
         break;
       }
     }
@@ -147,7 +147,7 @@ function scoreAll(utilities: Float64Array, weights: Float64Array, scores: Float6
   for (let contender = 0; contender < scores.length; contender += 1) {
     let sum = 0;
     for (let at = 0; at < terms; at += 1, place += 1) {
-      sum += (weights[at] as number) * (utilities[place] as number);
+      sum += weights[at]! * utilities[place]!;
     }
     scores[contender] = 100 * sum;
   }
@@ -164,13 +164,9 @@ function isTurned(
   winner: number,
 ): boolean {
   const from = winner * terms + term;
-  const own =
-    (base[winner] as number) +
-    weight * ((drawn[from] as number) - (settled[from] as number)) +
-    SAME;
+  const own = base[winner]! + weight * (drawn[from]! - settled[from]!) + SAME;
   for (let other = 0, place = term; other < base.length; other += 1, place += terms) {
-    const moved =
-      (base[other] as number) + weight * ((drawn[place] as number) - (settled[place] as number));
+    const moved = base[other]! + weight * (drawn[place]! - settled[place]!);
     if (moved > own && other !== winner) return true;
   }
   return false;

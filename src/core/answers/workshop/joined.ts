@@ -4,6 +4,7 @@ import {
   type AnyRow,
   type Study,
   type TableName,
+  rowsAsColumns,
 } from '../../model/study';
 
 /** One machine as it stood in a study. */
@@ -57,7 +58,7 @@ export function joinedStudy(parts: readonly MachineThen[]): Study {
       if (LEFT.has(name)) continue;
       const rows = (own[name] ?? []).map((row) => renamed(row, at));
       if (name === 'machines' && tables.machines.length > 0) continue;
-      const known = tables[name] as unknown as AnyRow[];
+      const known = rowsAsColumns(tables[name]);
       known.push(...(name === 'machine_changes' ? rows.filter(isNew(known)) : rows));
     }
   });
@@ -114,6 +115,6 @@ function ownRows({ tables }: Study, machineId: string): Partial<Record<TableName
     return true;
   };
   return Object.fromEntries(
-    TABLE_NAMES.map((name) => [name, (tables[name] as unknown as AnyRow[]).filter(isOwn)]),
+    TABLE_NAMES.map((name) => [name, rowsAsColumns(tables[name]).filter(isOwn)]),
   );
 }

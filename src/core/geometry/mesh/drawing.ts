@@ -53,8 +53,11 @@ export function drawFrom({ facets, isClosed }: Drawable, view: View): Drawing {
     if (!isDrawn(facets, edge, view, sharp)) continue;
     const [from, to] = [seen[edge.from], seen[edge.to]];
     if (!from || !to) continue;
-    const at = (t: number) => [from[0] + t * (to[0] - from[0]), from[1] + t * (to[1] - from[1])];
-    const piece = ([low, high]: [number, number]) => [...at(low), ...at(high)] as unknown as Piece;
+    const at = (t: number): [number, number] => [
+      from[0] + t * (to[0] - from[0]),
+      from[1] + t * (to[1] - from[1]),
+    ];
+    const piece = ([low, high]: [number, number]): Piece => [...at(low), ...at(high)];
     const spans = occluders.hiddenSpans(from, to);
     visible.push(...without([0, 1], spans).map(piece));
     hidden.push(...spans.map(piece));

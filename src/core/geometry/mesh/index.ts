@@ -11,7 +11,7 @@ export { proposeCorners, proposePair, proposeRound, type ProposedDimension } fro
 export { factsOfMesh, readMesh } from './read';
 export { sectionAt } from './section';
 export { MeshError, Soup } from './soup';
-export type { Vector } from './vector';
+export { vectorOf, type Vector } from './vector';
 export { VIEW_NAMES, VIEWS, viewFrom, type View, type ViewName } from './view';
 export { writeStl } from './write-stl';
 export { writeThreeMf } from './write-three-mf';

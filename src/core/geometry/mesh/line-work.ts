@@ -118,7 +118,7 @@ export function pathOf(pieces: readonly Piece[]): string {
     let here = from;
     while (at >= 0) {
       isDrawn[at] = 1;
-      const [a, b, c, d] = lines[at] as Piece;
+      const [a, b, c, d] = lines[at]!;
       here = keyOf(a, b) === here ? keyOf(c, d) : keyOf(a, b);
       way.push(here);
       at = onwards(here);

@@ -1,5 +1,5 @@
 import type { FlatFace, RoundFace } from './places';
-import { dot, minus, type Vector } from './vector';
+import { dot, minus, type Vector, vectorOf } from './vector';
 
 /** A dimension as the geometry proposes it. */
 export interface ProposedDimension {
@@ -68,18 +68,14 @@ export function proposePair(a: FlatFace, b: FlatFace): ProposedDimension | strin
 
 /** Two places across from each other, in the middle of what the faces share. */
 function endsBetween(a: FlatFace, b: FlatFace, distance: number): [Vector, Vector] {
-  const middle = [0, 1, 2].map((at) => {
-    const low = Math.max(a.min[at] ?? 0, b.min[at] ?? 0);
-    const high = Math.min(a.max[at] ?? 0, b.max[at] ?? 0);
-    return low <= high ? (low + high) / 2 : ((a.min[at] ?? 0) + (a.max[at] ?? 0)) / 2;
-  }) as unknown as Vector;
+  const middle = vectorOf((at) => {
+    const low = Math.max(a.min[at], b.min[at]);
+    const high = Math.min(a.max[at], b.max[at]);
+    return low <= high ? (low + high) / 2 : (a.min[at] + a.max[at]) / 2;
+  });
   const toPlane = dot(a.normal, minus(a.min, middle));
-  const onA: Vector = [0, 1, 2].map(
-    (at) => (middle[at] ?? 0) + toPlane * (a.normal[at] ?? 0),
-  ) as unknown as Vector;
-  const onB: Vector = [0, 1, 2].map(
-    (at) => (onA[at] ?? 0) - distance * (a.normal[at] ?? 0),
-  ) as unknown as Vector;
+  const onA = vectorOf((at) => middle[at] + toPlane * a.normal[at]);
+  const onB = vectorOf((at) => onA[at] - distance * a.normal[at]);
   return [onB, onA];
 }
 

@@ -20,7 +20,9 @@ export function sectionAt({ corners }: Soup, z_mm: number): string {
         corners[a + 1]! + t * (corners[b + 1]! - corners[a + 1]!),
       );
     }
-    if (cut.length === 4) pieces.push(cut as unknown as Piece);
+    const [x1, y1, x2, y2, more] = cut;
+    if (x1 === undefined || y1 === undefined || x2 === undefined || y2 === undefined) continue;
+    if (more === undefined) pieces.push([x1, y1, x2, y2]);
   }
   return pathOf(tidy(pieces, []).visible);
 }

@@ -1,3 +1,4 @@
+import { recordOf } from '../../model/study';
 import { drawableOf, drawFrom, type Drawing } from './drawing';
 import { meshFacts, type MeshFacts } from './facts';
 import { measuringPlaces, type MeasuringPlaces } from './places';
@@ -27,8 +28,6 @@ export function sheetOfSoup(
   // What is too fine to be drawn is refused before anything else is computed of it.
   const drawable = drawableOf(soup);
   const facts = meshFacts(soup, format, unit);
-  const sides = Object.fromEntries(
-    VIEW_NAMES.map((name) => [name, drawFrom(drawable, VIEWS[name])]),
-  ) as Record<ViewName, Drawing>;
+  const sides = recordOf(VIEW_NAMES, (name) => drawFrom(drawable, VIEWS[name]));
   return { facts, sides, places: measuringPlaces(drawable) };
 }

@@ -1,5 +1,6 @@
+import { WrongInputError } from '../../model/faults';
 /** The mesh cannot be read; the message says where and why. */
-export class MeshError extends Error {
+export class MeshError extends WrongInputError {
   override name = 'MeshError';
 }
 

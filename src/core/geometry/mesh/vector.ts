@@ -11,6 +11,13 @@ export const cross = (a: Vector, b: Vector): Vector => [
   a[0] * b[1] - a[1] * b[0],
 ];
 
+/** A vector from what each of its axes comes to. */
+export const vectorOf = (valueAt: (axis: 0 | 1 | 2) => number): Vector => [
+  valueAt(0),
+  valueAt(1),
+  valueAt(2),
+];
+
 /** The direction of a vector; of one without length, nought. */
 export function unit(a: Vector): Vector {
   const length = Math.hypot(...a);

@@ -1,6 +1,6 @@
 import { printHours } from '../reliability';
 import { percentile, seededDraws, sum, sumOf } from '../../statistics/stats';
-import { groupBy, type Material, type Print, type StudyIndex } from '../../model/study';
+import { groupBy, type Material, type Print, type StudyIndex, recordOf } from '../../model/study';
 import { priceEquipped, upkeepPerHour, type Sum } from './equipped';
 import { notWeighed } from './waste';
 
@@ -69,7 +69,7 @@ function costOf(index: StudyIndex, prints: readonly Print[], alpha: number, seed
     const values = each.map((parts) => parts[part]);
     return values.includes(null) ? null : sum(values as number[]);
   };
-  const parts = Object.fromEntries(PARTS.map((part) => [part, totalOf(part)])) as Parts;
+  const parts = recordOf(PARTS, totalOf);
   const isKnown = PARTS.every((part) => parts[part] !== null);
   const total = isKnown ? sumOf(PARTS, (part) => parts[part] ?? 0) : null;
   const good_copies = sum(goods);

@@ -69,7 +69,7 @@ export function blurOf<Block>(
     const below = spread(weights);
     const [own, weight] = [bench.values(out), bench.values(below)];
     for (let at = 0; at < own.length; at += 1) {
-      own[at] = (own[at] as number) / (weight[at] as number);
+      own[at] = own[at]! / weight[at]!;
     }
     return out;
   }
@@ -78,9 +78,9 @@ export function blurOf<Block>(
   const ofRow = weightsOf(down, height);
   const own = bench.values(out);
   for (let y = 0, at = 0; y < height; y += 1) {
-    const weight = ofRow[y] as number;
+    const weight = ofRow[y]!;
     for (let x = 0; x < width; x += 1, at += 1) {
-      own[at] = (own[at] as number) / (weight * (ofColumn[x] as number));
+      own[at] = own[at]! / (weight * ofColumn[x]!);
     }
   }
   return out;

@@ -55,7 +55,7 @@ function rippleOf(
   return usualFilters(data.length)((bench) => {
     const contrast = bench.room(data.length);
     const own = bench.values(contrast);
-    for (let at = 0; at < own.length; at += 1) own[at] = (data[at] as number) / mean - 1;
+    for (let at = 0; at < own.length; at += 1) own[at] = data[at]! / mean - 1;
     if (weights) {
       for (let at = 0; at < own.length; at += 1) if (!weights[at]) own[at] = 0;
     }
@@ -66,7 +66,7 @@ function rippleOf(
     let squares = 0;
     for (let at = 0; at < fine.length; at += 1) {
       if (weights !== null && weights[at] === 0) continue;
-      const ripple = (fine[at] as number) - (coarse[at] as number);
+      const ripple = fine[at]! - coarse[at]!;
       squares += ripple * ripple;
     }
     return Math.sqrt(squares / count);
@@ -83,11 +83,11 @@ function meanOfCounting(
     for (let at = 0; at < data.length; at += 1) {
       if (weights[at] === 0) continue;
       count += 1;
-      total += data[at] as number;
+      total += data[at]!;
     }
   } else {
     count = data.length;
-    for (let at = 0; at < data.length; at += 1) total += data[at] as number;
+    for (let at = 0; at < data.length; at += 1) total += data[at]!;
   }
   return { count, mean: total / count };
 }
@@ -100,8 +100,8 @@ function darkerThanAround({ width, height, data }: Raster, reach: number): Uint8
   for (let y = 0, at = 0; y < height; y += 1) {
     let row = 0;
     for (let x = 0, corner = (y + 1) * across + 1; x < width; x += 1, at += 1, corner += 1) {
-      row += data[at] as number;
-      sums[corner] = (sums[corner - across] as number) + row;
+      row += data[at]!;
+      sums[corner] = sums[corner - across]! + row;
     }
   }
   const mask = new Uint8Array(data.length);
@@ -113,12 +113,9 @@ function darkerThanAround({ width, height, data }: Raster, reach: number): Uint8
       const left = Math.max(0, x - reach);
       const right = Math.min(width, x + reach + 1);
       const total =
-        (sums[below + right] as number) -
-        (sums[below + left] as number) -
-        (sums[above + right] as number) +
-        (sums[above + left] as number);
+        sums[below + right]! - sums[below + left]! - sums[above + right]! + sums[above + left]!;
       const mean = total / ((right - left) * (bottom - top));
-      if ((data[at] as number) < DARKER * mean) mask[at] = 1;
+      if (data[at]! < DARKER * mean) mask[at] = 1;
     }
   }
   return mask;

@@ -1,3 +1,4 @@
+import { WrongInputError } from '../../model/faults';
 import {
   areaRatio,
   fitAffine,
@@ -42,7 +43,7 @@ export interface Registration {
 }
 
 /** Marks from which no mapping follows; the message says why and what to do. */
-export class RegistrationError extends RangeError {
+export class RegistrationError extends WrongInputError {
   override name = 'RegistrationError';
 }
 

@@ -22,17 +22,17 @@ export function strings({ width, height, data }: Raster): Measured {
   const background = backgroundOf({ width, height, data });
   const distances = new Float64Array(data.length);
   for (let at = 0; at < distances.length; at += 1) {
-    distances[at] = Math.abs((data[at] as number) - (background[at] as number));
+    distances[at] = Math.abs(data[at]! - background[at]!);
   }
   const scatter = FROM_MEDIAN * medianInPlace(distances.slice());
   const mask = new Uint8Array(data.length);
   const covered = new Int32Array(width);
   for (let y = 0, at = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1, at += 1) {
-      const least = Math.max(5 * scatter, 0.03 * (background[at] as number));
-      if (!((distances[at] as number) > least)) continue;
+      const least = Math.max(5 * scatter, 0.03 * background[at]!);
+      if (!(distances[at]! > least)) continue;
       mask[at] = 1;
-      covered[x] = (covered[x] as number) + 1;
+      covered[x] = covered[x]! + 1;
     }
   }
   const isBlind = Array.from(covered, (count) => count > height / 2);
@@ -64,7 +64,7 @@ function runsOf(mask: Uint8Array, width: number): [Int32Array, number] {
   for (let at = 0, x = 0; at < mask.length; at += 1, x = x + 1 === width ? 0 : x + 1) {
     if (mask[at] === 0) continue;
     set += 1;
-    if (at < width || mask[at - width] === 0) runs[x] = (runs[x] as number) + 1;
+    if (at < width || mask[at - width] === 0) runs[x] = runs[x]! + 1;
   }
   return [runs, set];
 }
@@ -90,7 +90,7 @@ function backgroundOf({ width, height, data }: Raster): Float64Array {
     const b = ((y - y0) * (y - y2)) / ((y1 - y0) * (y1 - y2));
     const c = ((y - y0) * (y - y1)) / ((y2 - y0) * (y2 - y1));
     for (let x = 0; x < width; x += 1, at += 1) {
-      out[at] = a * (upper[x] as number) + b * (middle[x] as number) + c * (lower[x] as number);
+      out[at] = a * upper[x]! + b * middle[x]! + c * lower[x]!;
     }
   }
   return out;

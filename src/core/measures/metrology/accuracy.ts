@@ -5,6 +5,7 @@ import {
   type Axis,
   type DimensionKind,
   type StudyIndex,
+  recordOf,
 } from '../../model/study';
 import {
   maxAbs,
@@ -210,9 +211,7 @@ const fitsOf = (
   alpha: number,
   noted = (fit: AxisFit): AxisFit => fit,
 ): Record<Axis, AxisFit> =>
-  Object.fromEntries(
-    AXES.map((axis) => [axis, noted(fitAxis(axisPoints(cells, axis), alpha))]),
-  ) as Record<Axis, AxisFit>;
+  recordOf(AXES, (axis) => noted(fitAxis(axisPoints(cells, axis), alpha)));
 
 /** A fit with a note where it is over several materials, whose shrinkage differs. */
 const withMaterials = (fit: AxisFit, types: ReadonlySet<string>): AxisFit =>

@@ -1,3 +1,4 @@
+import { WrongInputError } from '../../model/faults';
 import { seededDraws, shuffled, type Draws } from '../../statistics/stats';
 import { MOST_QUESTIONS, type PanelKind } from '../../model/study';
 import { williamsRows } from './williams';
@@ -34,7 +35,7 @@ interface Couple {
 }
 
 /** The plan cannot be carried out; the message says why and what to do. */
-export class PanelPlanError extends Error {
+export class PanelPlanError extends WrongInputError {
   override name = 'PanelPlanError';
 }
 
@@ -130,7 +131,7 @@ export function questionsOf(plan: PanelPlan, judges: number): PanelQuestion[][] 
     )
       .flat()
       .slice(0, plan.questions)
-      .map((at) => show(couples[at] as Couple, seen));
+      .map((at) => show(couples[at]!, seen));
     const order = withRepeats(own, plan, judge, draws);
     const codes = codesFor(
       order.reduce((count, one) => count + one.items.length, 0),
@@ -153,14 +154,15 @@ class Uses<Thing> {
   }
 }
 
-/** The candidate that costs least; of equals any. */
+/** The candidate that costs least; of equals any. @throws RangeError where there is none */
 function cheapest<Item>(items: readonly Item[], cost: (item: Item) => number, draws: Draws): Item {
-  let [best, least] = [items[0] as Item, Infinity];
+  let best: { item: Item; cost: number } | null = null;
   for (const item of shuffled(items, draws)) {
     const own = cost(item);
-    if (own < least) [best, least] = [item, own];
+    if (!best || own < best.cost) best = { item, cost: own };
   }
-  return best;
+  if (!best) throw new RangeError('there is nothing to choose from');
+  return best.item;
 }
 
 /** Shows two: who stands left changes, specimens take turns. */

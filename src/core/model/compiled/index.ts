@@ -9,3 +9,16 @@ export function compiledCode(code: string): WebAssembly.Module | null {
     return null;
   }
 }
+
+/**
+ * What compiled code offers, under the names and types that its source gives them.
+ *
+ * @param imports what the code asks for
+ */
+export const compiledExports = <Offered extends object>(
+  module: WebAssembly.Module,
+  imports: WebAssembly.Imports = {},
+): Offered => {
+  const offered: object = new WebAssembly.Instance(module, imports).exports;
+  return offered as Offered;
+};

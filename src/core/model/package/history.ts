@@ -71,7 +71,8 @@ export function readHistory(bytes: Uint8Array, faults: FaultList): HistoryEntry[
 
 function jsonOf(text: string): unknown {
   try {
-    return JSON.parse(text) as unknown;
+    const read: unknown = JSON.parse(text);
+    return read;
   } catch {
     return undefined;
   }

@@ -1,16 +1,12 @@
-import {
-  columnsOf,
-  TABLE_NAMES,
-  tableSpec,
-  type AnyRow,
-  type Study,
-  type TableName,
-} from '../study';
+import { columnsOf, TABLE_NAMES, tableSpec, type Study, type TableName, asColumns } from '../study';
 import { writeCsv } from './csv';
 import { buildDescriptor, DESCRIPTOR } from './descriptor';
 import { HISTORY, writeHistory, type HistoryEntry } from './history';
 
-type WrittenRow = AnyRow & { extras?: Record<string, string> };
+/** A row, with columns that the program does not know. */
+interface WrittenRow {
+  extras?: Record<string, string> | undefined;
+}
 
 /**
  * The text files of a study package: the descriptor and a CSV of every table that has rows or was
@@ -25,7 +21,7 @@ export function writePackage(
   const files = new Map<string, string>();
   const listed: { name: TableName; extraColumns: string[] }[] = [];
   for (const name of TABLE_NAMES) {
-    const rows = study.tables[name] as unknown as WrittenRow[];
+    const rows: readonly WrittenRow[] = study.tables[name];
     if (rows.length === 0 && !study.present.has(name) && !tableSpec(name).required) continue;
     const extraColumns = [...new Set(rows.flatMap((row) => Object.keys(row.extras ?? {})))].sort();
     const columns = columnsOf(name).map((column) => column.name);
@@ -34,7 +30,7 @@ export function writePackage(
       writeCsv(
         [...columns, ...extraColumns],
         sortById(name, rows).map((row) => [
-          ...columns.map((column) => row[column] ?? null),
+          ...columns.map((column) => asColumns(row)[column] ?? null),
           ...extraColumns.map((column) => row.extras?.[column] ?? null),
         ]),
       ),
@@ -59,7 +55,8 @@ export const lackingIn = ({ tables }: Study): string[] =>
 /** Rows in the order of their keys; of equal keys (superseded readings), the earlier first. */
 function sortById(name: TableName, rows: readonly WrittenRow[]): WrittenRow[] {
   const key = [...tableSpec(name).key, ...(name === 'readings' ? ['superseded_at', 'at'] : [])];
-  return [...rows].sort((a, b) => {
+  return [...rows].sort((one, other) => {
+    const [a, b] = [asColumns(one), asColumns(other)];
     for (const column of key) {
       const order = compare(a[column] ?? null, b[column] ?? null);
       if (order !== 0) return order;

@@ -6,7 +6,7 @@ export function groupBy<Item, Key>(
   const groups = new Map<Key, Item[]>();
   const list: readonly Item[] = Array.isArray(items) ? (items as readonly Item[]) : [...items];
   for (let at = 0; at < list.length; at += 1) {
-    const item = list[at] as Item;
+    const item = list[at]!;
     const key = keyOf(item);
     const group = groups.get(key);
     if (group) group.push(item);

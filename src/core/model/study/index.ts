@@ -21,7 +21,9 @@ export {
 export { cellText, openSentStudy, sentColumns, type SentStudy } from './sent-study';
 export { fullRow, type KnownOf } from './full-row';
 export { partsOfStratum } from './strata';
+export { asColumns, isTableName, readRow, rowsAsColumns, tablesOf } from './any-row';
 export { groupBy } from './grouping';
+export { isOneOf, keysOf, recordOf } from './records';
 export { indexStudy, withinArtefact, type StudyIndex } from './study-index';
 export {
   TABLE_NAMES,

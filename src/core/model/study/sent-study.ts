@@ -1,5 +1,6 @@
 import { columnsOf } from './columns';
-import { emptyTables, type Study, type Tables } from './study';
+import { tablesOf } from './any-row';
+import type { Study } from './study';
 import type { TableName } from './tables';
 
 /**
@@ -9,6 +10,16 @@ import type { TableName } from './tables';
 export interface SentStudy extends Omit<Study, 'tables'> {
   /** Tables of the study as UTF-8, each row behind its place among them; those that are not here are empty. */
   texts: Partial<Record<TableName, Uint8Array>>;
+}
+
+/** A column while its text is read: what the row before has said of it. */
+interface SaidColumn {
+  name: string;
+  cell: string;
+  /** What ends its text. */
+  end: string;
+  said: string;
+  value: unknown;
 }
 
 /** The columns of a table in the order in which its text has them. */
@@ -55,12 +66,12 @@ export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
   const text = new TextDecoder().decode(bytes);
   // Neighbours mostly say the same: what the row before has said is kept, and not read again.
   const columns = [...columnsOf(table), { name: 'extras', cell: 'json' }].map(
-    ({ name, cell }, at, all) => ({
+    ({ name, cell }, at, all): SaidColumn => ({
       name,
       cell,
       end: at === all.length - 1 ? '\n' : '\t',
       said: '\\N\t',
-      value: null as unknown,
+      value: null,
     }),
   );
   const rows: object[] = [];
@@ -97,9 +108,9 @@ function valueOf(text: string, cell: string): unknown {
 
 /** A study that was sent, with its rows. */
 export function openSentStudy({ texts, ...rest }: SentStudy): Study {
-  const tables = emptyTables();
-  for (const [name, bytes] of Object.entries(texts) as [TableName, Uint8Array][]) {
-    (tables as Record<TableName, unknown>)[name] = rowsOfText(name, bytes);
-  }
-  return { ...rest, tables: tables as Tables };
+  const tables = tablesOf((name) => {
+    const bytes = texts[name];
+    return bytes ? rowsOfText(name, bytes) : [];
+  });
+  return { ...rest, tables };
 }

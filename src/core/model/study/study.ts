@@ -1,3 +1,4 @@
+import { recordOf } from './records';
 import * as z from 'zod';
 import {
   FACTORS,
@@ -233,5 +234,5 @@ export interface Study {
 
 /** A set of tables without rows. */
 export function emptyTables(): Tables {
-  return Object.fromEntries(TABLE_NAMES.map((name) => [name, []])) as unknown as Tables;
+  return recordOf<TableName, never[]>(TABLE_NAMES, () => []);
 }

@@ -42,7 +42,7 @@ export function shuffled<Item>(items: readonly Item[], draws: Draws): Item[] {
   const list = [...items];
   for (let last = list.length - 1; last > 0; last -= 1) {
     const other = draws.below(last + 1);
-    [list[last], list[other]] = [list[other] as Item, list[last] as Item];
+    [list[last], list[other]] = [list[other]!, list[last]!];
   }
   return list;
 }

@@ -7,7 +7,7 @@ export function sumOf<Item>(items: readonly Item[], valueOf: (item: Item) => num
   let total = 0;
   let lost = 0;
   for (let at = 0; at < items.length; at += 1) {
-    const value = valueOf(items[at] as Item);
+    const value = valueOf(items[at]!);
     const next = total + value;
     lost += Math.abs(total) >= Math.abs(value) ? total - next + value : value - next + total;
     total = next;

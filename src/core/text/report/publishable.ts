@@ -5,6 +5,8 @@ import {
   type Study,
   type TableName,
   type Tables,
+  rowsAsColumns,
+  tablesOf,
 } from '../../model/study';
 
 /** Which files of a study go with a report's data, and what they are called there. */
@@ -31,8 +33,6 @@ const FOLDERS: Readonly<Partial<Record<TableName, string>>> = {
 };
 const PHOTO = 'photos/photo';
 
-const rowsOf = (tables: Tables, table: TableName): AnyRow[] => tables[table] as unknown as AnyRow[];
-
 /** The columns of a table that name people, or files. */
 const peopleOf = (table: TableName): string[] =>
   columnsOf(table).flatMap(({ name }) => (PEOPLE.has(name) ? [name] : []));
@@ -53,12 +53,10 @@ export function publishable(
 ): { study: Study; files: PublishedFiles } {
   const people = withNames ? null : numbered(namesIn(study.tables), 'person-');
   const paths = pathsIn(study.tables, withNames);
-  const tables = Object.fromEntries(
-    TABLE_NAMES.map((table) => {
-      const rows = LEFT_OUT.includes(table) ? [] : rowsOf(study.tables, table);
-      return [table, rows.map((row) => rowFor(table, row, people, paths))];
-    }),
-  ) as unknown as Tables;
+  const tables = tablesOf((table) => {
+    const rows = LEFT_OUT.includes(table) ? [] : rowsAsColumns(study.tables[table]);
+    return rows.map((row) => rowFor(table, row, people, paths));
+  });
   const present = new Set([...study.present].filter((table) => !LEFT_OUT.includes(table)));
   const sliced = new Map(
     [...(study.sliced ?? [])].map(([path, settings]) => [paths.get(path) ?? path, settings]),
@@ -74,13 +72,13 @@ function rowFor(
   row: AnyRow,
   people: ReadonlyMap<string, string> | null,
   paths: ReadonlyMap<string, string>,
-): AnyRow {
+): object {
   const changed: Record<string, unknown> = { ...row };
   for (const column of filesOf(table)) {
     const path = row[column];
     if (typeof path === 'string') changed[column] = paths.get(path) ?? path;
   }
-  if (!people) return changed as AnyRow;
+  if (!people) return changed;
   delete changed.extras;
   if (table === 'specimens') changed.code = null;
   for (const column of peopleOf(table)) {
@@ -94,7 +92,7 @@ function rowFor(
             .join(',')
         : (people.get(name) ?? name);
   }
-  return changed as AnyRow;
+  return changed;
 }
 
 /** Everyone who is named, by all tables together. */
@@ -102,7 +100,7 @@ function namesIn(tables: Tables): string[] {
   const names = new Set<string>();
   for (const table of TABLE_NAMES) {
     for (const column of peopleOf(table)) {
-      for (const row of rowsOf(tables, table)) {
+      for (const row of rowsAsColumns(tables[table])) {
         const name = row[column];
         if (typeof name !== 'string') continue;
         for (const one of column === 'operators' ? name.split(',') : [name]) names.add(one.trim());
@@ -124,7 +122,7 @@ function pathsIn(tables: Tables, withNames: boolean): Map<string, string> {
   for (const table of TABLE_NAMES) {
     const stem = FOLDERS[table] ?? PHOTO;
     for (const column of filesOf(table)) {
-      for (const row of rowsOf(tables, table)) {
+      for (const row of rowsAsColumns(tables[table])) {
         const path = row[column];
         if (typeof path === 'string') byStem.set(stem, (byStem.get(stem) ?? new Set()).add(path));
       }

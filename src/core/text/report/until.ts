@@ -1,11 +1,4 @@
-import {
-  instant,
-  TABLE_NAMES,
-  tableSpec,
-  type AnyRow,
-  type Study,
-  type Tables,
-} from '../../model/study';
+import { instant, TABLE_NAMES, tableSpec, type Study, rowsAsColumns } from '../../model/study';
 
 /** Tables whose rows say when they came to be, and the column that says it. */
 const WHEN = ['started_at', 'at', 'taken_at'] as const;
@@ -18,11 +11,11 @@ const WHEN = ['started_at', 'at', 'taken_at'] as const;
  */
 export function studyUntil(study: Study, time: string): Study {
   const end = instant(time);
-  const tables = { ...study.tables } as unknown as Record<string, AnyRow[]>;
+  const whole = { ...study.tables };
   const keys = new Map<string, Set<string>>();
   for (const name of TABLE_NAMES) {
     const { key, references = [] } = tableSpec(name);
-    const rows = tables[name] ?? [];
+    const rows = rowsAsColumns(study.tables[name]);
     const kept = rows.filter((row) => {
       const at = WHEN.map((column) => row[column]).find((value) => typeof value === 'string');
       if (typeof at === 'string' && instant(at) > end) return false;
@@ -39,9 +32,8 @@ export function studyUntil(study: Study, time: string): Study {
       });
     });
     keys.set(name, new Set(kept.map((row) => key.map((column) => String(row[column])).join('\n'))));
-    tables[name] = kept;
+    Object.assign(whole, { [name]: kept });
   }
-  const whole = tables as unknown as Tables;
   const present = new Set([...study.present].filter((name) => whole[name].length > 0));
   return { ...study, tables: whole, present };
 }

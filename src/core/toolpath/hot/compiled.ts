@@ -1,4 +1,4 @@
-import { compiledCode } from '../../model/compiled';
+import { compiledCode, compiledExports } from '../../model/compiled';
 import { CODE } from './code';
 
 type Number64 = { readonly value: number };
@@ -108,8 +108,7 @@ export function canCompile(): boolean {
 export function instantiate(listener: Listener): Compiled {
   if (!canCompile() || !module) throw new Error('nothing may be compiled here');
   const { atan2, cos, sin, hypot } = Math;
-  const { exports } = new WebAssembly.Instance(module, {
+  return compiledExports<Compiled>(module, {
     reader: { ...listener, atan2, cos, sin, hypot },
   });
-  return exports as unknown as Compiled;
 }

@@ -1,3 +1,6 @@
+import * as z from 'zod';
+import { keysOf } from '../../../core/model/study';
+import { chosenOf } from '../../kit/chosen';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import {
@@ -42,10 +45,12 @@ const readRole = (text: string): ColumnRole =>
     ? { is: 'values', dimension: text.slice('values:'.length) }
     : { is: text as Exclude<ColumnRole['is'], 'values'> };
 
+const rolesSchema = z.record(z.string(), z.string());
+
 /** What was chosen for heads before, in this browser. */
 function rememberedRoles(text: string): Record<string, string> {
   try {
-    return JSON.parse(text || '{}') as Record<string, string>;
+    return rolesSchema.parse(JSON.parse(text || '{}'));
   } catch {
     return {};
   }
@@ -225,7 +230,7 @@ export function ReadingsImport(props: ReadingsImportProps) {
                 <select
                   className="field"
                   value={unit}
-                  onChange={(event) => setUnit(event.target.value as ForeignUnit)}
+                  onChange={(event) => setUnit(chosenOf(event, keysOf(FOREIGN_UNITS)))}
                 >
                   {Object.keys(FOREIGN_UNITS).map((one) => (
                     <option key={one}>{one}</option>

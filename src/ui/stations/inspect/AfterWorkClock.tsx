@@ -1,3 +1,5 @@
+import { chosenOf } from '../../kit/chosen';
+import { elementOf } from '../../kit/event-target';
 import { useEffect, useState } from 'react';
 import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/model/study';
 import { failureText } from '../../kit/request';
@@ -87,7 +89,8 @@ export function AfterWorkClock({
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
+      const target = elementOf(event);
+      if (!target) return;
       if (event.key !== ' ' || event.repeat || event.ctrlKey || event.metaKey || event.altKey)
         return;
       if (target.closest('input, select, textarea, button, dialog, a, summary')) return;
@@ -110,7 +113,7 @@ export function AfterWorkClock({
             className="block field w-32"
             value={kind}
             disabled={since !== 0}
-            onChange={(event) => setKind(event.target.value as Kind)}
+            onChange={(event) => setKind(chosenOf(event, AFTERCARE_KINDS))}
           >
             {AFTERCARE_KINDS.map((one) => (
               <option key={one} value={one}>

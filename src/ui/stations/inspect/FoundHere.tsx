@@ -38,7 +38,9 @@ export function FoundHere({ word, onChange }: FoundHereProps) {
               aria-label={`Cause of ${inWords(finding.defect)}`}
               value={finding.cause ?? ''}
               onChange={(event) =>
-                change(finding, { cause: (event.target.value || null) as SaidFinding['cause'] })
+                change(finding, {
+                  cause: CAUSES.find((cause) => cause === event.target.value) ?? null,
+                })
               }
             >
               <option value="">cause not known</option>

@@ -1,3 +1,4 @@
+import { nearest } from '../../kit/event-target';
 import { useState } from 'react';
 import { inWords, type ContenderMark, type Row } from '../../../core/model/study';
 import type { InspectBenchData } from '../../../server/inspect/page';
@@ -128,7 +129,7 @@ export function InspectBench({
   useKeys((event) => {
     if (!words.isReady || event.altKey) return null;
     const key = event.key.toLowerCase();
-    if (key === 'enter' && (event.target as HTMLElement).closest('button')) return null;
+    if (key === 'enter' && nearest(event, 'button')) return null;
     const candidate = candidates[chosen];
     if (/^[0-4]$/.test(key)) {
       return candidate

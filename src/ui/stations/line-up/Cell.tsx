@@ -1,3 +1,4 @@
+import { elementOf } from '../../kit/event-target';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 
 interface CellProps {
@@ -182,7 +183,7 @@ export function moveInGrid(event: KeyboardEvent<HTMLElement>): void {
     ArrowRight: [0, 1],
   };
   const step = steps[event.key];
-  const at = (event.target as HTMLElement).dataset.cell;
+  const at = elementOf(event)?.dataset.cell;
   if (!step || at === undefined) return;
   const [row = 0, column = 0] = at.split('-').map(Number);
   const next = event.currentTarget.querySelector<HTMLElement>(

@@ -1,3 +1,4 @@
+import { chosenOf } from '../../kit/chosen';
 import { useRef, useState } from 'react';
 import {
   profileSettings,
@@ -175,7 +176,7 @@ export function DropFiles(props: DropFilesProps) {
                           aria-label={`whose the profile of ${entry.file.name} is`}
                           value={entry.proposed.kind}
                           onChange={(event) =>
-                            say(entry, { kind: event.target.value as 'stock' | 'tuned' })
+                            say(entry, { kind: chosenOf(event, ['stock', 'tuned']) })
                           }
                         >
                           <option value="stock">as shipped</option>

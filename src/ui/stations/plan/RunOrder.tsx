@@ -1,6 +1,7 @@
+import { chosenOf } from '../../kit/chosen';
 import { useState } from 'react';
 import type { OrderOptions } from '../../../core/answers/plan';
-import type { ContenderMark } from '../../../core/model/study';
+import { type ContenderMark, keysOf } from '../../../core/model/study';
 import type { OrderedPrint } from '../../../server/plan/page';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
@@ -66,9 +67,7 @@ export function RunOrder(props: RunOrderProps) {
             <select
               className="field"
               value={options.block_by}
-              onChange={(event) =>
-                void keep({ block_by: event.target.value as keyof typeof BLOCKS })
-              }
+              onChange={(event) => void keep({ block_by: chosenOf(event, keysOf(BLOCKS)) })}
             >
               {Object.entries(BLOCKS).map(([key, words]) => (
                 <option key={key} value={key}>

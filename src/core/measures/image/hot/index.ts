@@ -1,4 +1,4 @@
-import { compiledCode } from '../../../model/compiled';
+import { compiledCode, compiledExports } from '../../../model/compiled';
 import type { Bench, Filters, Pass, Work } from '../filters';
 import { CODE } from './code';
 
@@ -35,7 +35,7 @@ let bench: CompiledBench | null | undefined;
 function compile(): CompiledBench | null {
   const code = compiledCode(CODE);
   if (!code) return null;
-  return new CompiledBench(new WebAssembly.Instance(code).exports as unknown as Compiled);
+  return new CompiledBench(compiledExports<Compiled>(code));
 }
 
 /** Filters by compiled loops that take several places at once; null where there can be none. */

@@ -1,0 +1,2 @@
+export { codeOf, messageOf } from './caught';
+export { refused, WrongInputError, type OrRefused, type Refused } from './wrong-input';
