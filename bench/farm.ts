@@ -1,5 +1,11 @@
 import { drawsFrom } from '../demo/generator/random';
-import { columnsOf, emptyTables, TABLE_NAMES, type Study, type TableName } from '../src/core/model/study';
+import {
+  columnsOf,
+  emptyTables,
+  TABLE_NAMES,
+  type Study,
+  type TableName,
+} from '../src/core/model/study';
 
 /** A row with the columns that are not given unknown. */
 const row = (table: TableName, given: Record<string, unknown>): never =>

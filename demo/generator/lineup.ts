@@ -1,4 +1,10 @@
-import { fullRow, emptyTables, type Row, type TableName, type Tables } from '../../src/core/model/study';
+import {
+  fullRow,
+  emptyTables,
+  type Row,
+  type TableName,
+  type Tables,
+} from '../../src/core/model/study';
 import { uidOf } from './things';
 
 /** A row with the columns that are not given unknown. */

@@ -1,5 +1,11 @@
 import { uidOf } from './things';
-import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/model/study';
+import {
+  fullRow,
+  emptyTables,
+  TABLE_NAMES,
+  type Row,
+  type Study,
+} from '../../src/core/model/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { CHARACTERS, lineup, type Character } from './lineup';
 import { measured } from './measured';

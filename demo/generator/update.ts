@@ -1,4 +1,10 @@
-import { fullRow, emptyTables, TABLE_NAMES, type Row, type Study } from '../../src/core/model/study';
+import {
+  fullRow,
+  emptyTables,
+  TABLE_NAMES,
+  type Row,
+  type Study,
+} from '../../src/core/model/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { lineup } from './lineup';
 import { calipers } from './measured';

@@ -47,10 +47,11 @@ describe('parts in a zip', () => {
         );
     })();
     const zip = zipParts(each([{ path: 'a.gcode', isPacked: true, content }]));
-    await zip.next();
-    await zip.next();
+    const chunks = zip[Symbol.asyncIterator]();
+    await chunks.next();
+    await chunks.next();
     expect(taken).toBeLessThan(100);
-    await zip.return(undefined);
+    await chunks.return?.();
     const whole = await packed([{ path: 'a.gcode', isPacked: true, content: each([line]) }]);
     expect(whole.length).toBeLessThan(line.length / 50);
   });

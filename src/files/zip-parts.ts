@@ -1,6 +1,6 @@
-import { pipeline } from 'node:stream/promises';
-import { createDeflateRaw } from 'node:zlib';
-import { Zip, ZipPassThrough } from 'fflate';
+import { PassThrough, Readable } from 'node:stream';
+import { finished } from 'node:stream/promises';
+import { ZipFile } from 'yazl';
 
 /** A file on its way into a zip. */
 export interface Part {
@@ -10,64 +10,27 @@ export interface Part {
   content: AsyncIterable<Uint8Array>;
 }
 
-const NOTHING = new Uint8Array(0);
-
-/** A file that is packed elsewhere: what goes in is counted, and what comes out is given to it. */
-class PackedEntry extends ZipPassThrough {
-  override compression = 8;
-
-  protected override process(_: Uint8Array, isLast: boolean): void {
-    if (isLast) this.give(NOTHING, true);
-  }
-
-  give(packed: Uint8Array<ArrayBuffer>, isLast = false): void {
-    this.ondata(null, packed, isLast);
-  }
-}
-
 /**
  * Packs parts one after another; what is packed leaves before more is taken in. It is packed on the threads
- * of Node.js, so that whoever does it can do other things.
+ * of Node.js, so that whoever does it can do other things. What goes wrong breaks off the zip.
  */
-export async function* zipParts(parts: AsyncIterable<Part>): AsyncGenerator<Uint8Array> {
-  let ready: Uint8Array[] = [];
-  let failure: Error | null = null;
-  const zip = new Zip((error, data) => {
-    if (error) failure = error;
-    else ready.push(data);
-  });
-  const drain = (): Uint8Array[] => {
-    if (failure) throw failure;
-    const taken = ready;
-    ready = [];
-    return taken;
-  };
-  for await (const { path, isPacked, content } of parts) {
-    const entry = isPacked ? new PackedEntry(path) : new ZipPassThrough(path);
-    zip.add(entry);
-    const counted = async function* () {
-      for await (const chunk of content) {
-        entry.push(new Uint8Array(chunk));
-        yield chunk;
-      }
-    };
-    if (entry instanceof PackedEntry) {
-      const deflate = createDeflateRaw({ level: 6 });
-      const packing = pipeline(counted(), deflate);
-      // What goes wrong is told by what is read.
-      packing.catch(() => undefined);
-      for await (const packed of deflate) {
-        entry.give(new Uint8Array(packed as Buffer));
-        yield* drain();
-      }
-    } else {
-      for await (const _ of counted()) yield* drain();
+export function zipParts(parts: AsyncIterable<Part>): Readable {
+  const zip = new ZipFile();
+  const out = new PassThrough();
+  zip.outputStream.pipe(out);
+  const breakOff = (error: unknown) =>
+    out.destroy(error instanceof Error ? error : new Error(String(error)));
+  zip.on('error', breakOff);
+  const add = async () => {
+    for await (const { path, isPacked, content } of parts) {
+      const stream = Readable.from(content, { objectMode: false });
+      zip.addReadStream(stream, path, { compress: isPacked });
+      await finished(stream, { writable: false });
     }
-    entry.push(NOTHING, true);
-    yield* drain();
-  }
-  zip.end();
-  yield* drain();
+    zip.end();
+  };
+  add().catch(breakOff);
+  return out;
 }
 
 /** Whether a file of that name becomes smaller by packing. */

@@ -110,7 +110,7 @@ export function insertReadings(
 }
 
 /** What a reading names and is not there: the column, and its value. */
-const brokenReadingRow = z.strictObject({
+const brokenReadingRow = z.object({
   column: z.enum(['dimension_id', 'specimen_id', 'instrument_id']),
   value: z.string(),
 });

@@ -3,7 +3,6 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { describe, expect, it } from 'vitest';
 import { SharedQuestion } from './shared-question';
 import { ShownPages } from './shown-pages';
-import { Turns } from './turns';
 
 /** A piece of work that ends when it is told to. */
 function held<Result>() {
@@ -16,32 +15,6 @@ function held<Result>() {
   return { promise, end, fail };
 }
 const ticks = () => new Promise((resolve) => setImmediate(resolve));
-
-describe('turns', () => {
-  it('so many run at a time, the others in their order, also after one has failed', async () => {
-    const turns = new Turns(2);
-    const started: number[] = [];
-    const works = [0, 1, 2, 3].map(() => held<number>());
-    const all = works.map((work, at) =>
-      turns.take(() => {
-        started.push(at);
-        return work.promise;
-      }),
-    );
-    await ticks();
-    expect(started).toEqual([0, 1]);
-    works[1]?.fail(new Error('broke'));
-    await expect(all[1]).rejects.toThrow('broke');
-    await ticks();
-    expect(started).toEqual([0, 1, 2]);
-    works[0]?.end(0);
-    await ticks();
-    expect(started).toEqual([0, 1, 2, 3]);
-    works[2]?.end(2);
-    works[3]?.end(3);
-    expect(await Promise.all([all[0], all[2], all[3]])).toEqual([0, 2, 3]);
-  });
-});
 
 describe('a shared question', () => {
   it('is put once for all who ask before it is put, and again for who asks later', async () => {

@@ -1,9 +1,9 @@
+import pLimit from 'p-limit';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { isOwnHost } from '../network/origin';
 import { SharedQuestion } from './shared-question';
-import { Turns } from './turns';
 
 const pack = promisify<string, Buffer>(gzip);
 const unpack = promisify<Buffer, Buffer>(gunzip);
@@ -48,7 +48,7 @@ export class ShownPages {
   /** By address: what is rendered now, and what is to be rendered after it. */
   readonly #rendering = new Map<string, { now: Rendering; next: Rendering | null }>();
   readonly #questions = new Map<string, SharedQuestion<string | null>>();
-  readonly #turns = new Turns(AT_ONCE);
+  readonly #turn = pLimit(AT_ONCE);
 
   /** @param revisionOf the revision of a study as it stands; null where there is none */
   constructor(revisionOf: (study: string) => Promise<string | null>) {
@@ -119,7 +119,7 @@ export class ShownPages {
   /** Renders a page when its turn comes; one that others may ask for is kept. */
   async render(headers: Headers, render: () => Promise<Response>): Promise<Response> {
     const name = headers.get(PAGE_KEY);
-    const response = await this.#turns.take(render);
+    const response = await this.#turn(render);
     const address = name === null ? '' : decodeURIComponent(name);
     const own = this.#rendering.get(address)?.now;
     if (!own) return response;

@@ -160,7 +160,7 @@ async function freezeData(app: App, studyId: string, until: string | null, path:
     }
     await Promise.resolve();
   };
-  await pipeline(Readable.from(zipParts(parts()), { objectMode: false }), createWriteStream(path));
+  await pipeline(zipParts(parts()), createWriteStream(path));
   return { study, names: files.names, files: stored, revision: loaded.revision };
 }
 
@@ -252,7 +252,7 @@ async function packReport(folder: string, work: string): Promise<void> {
     await Promise.resolve();
   };
   const zip = createWriteStream(join(work, ZIP));
-  await pipeline(Readable.from(zipParts(parts()), { objectMode: false }), zip);
+  await pipeline(zipParts(parts()), zip);
 }
 
 /** Puts what was printed and packed beside what it was made of. */

@@ -41,7 +41,7 @@ export async function exportStudy(db: Database, studyId: string): Promise<Export
   return {
     name: study.meta.name.replace(/[^A-Za-z0-9._-]+/g, '-'),
     lacking: lackingIn(study),
-    zip: Readable.from(zipParts(parts()), { objectMode: false }),
+    zip: zipParts(parts()),
   };
 }
 
