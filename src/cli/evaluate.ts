@@ -13,11 +13,17 @@ export interface EvaluateFlags {
   card?: string;
   /** Whether the sliced files are read to their ends, for claim, command and reach. */
   reach?: boolean;
+  /** Whether each warning is named, in place of once for those of one kind. */
+  all?: boolean;
 }
 
 /** `vergleich evaluate`: the results of a package, for people or as JSON. */
 export async function runEvaluate(path: string, flags: EvaluateFlags): Promise<void> {
-  const { study, toolpaths } = await readStudy(path, flags.reach ? 'toolpaths' : 'settings');
+  const { study, toolpaths } = await readStudy(
+    path,
+    flags.reach ? 'toolpaths' : 'settings',
+    flags.all,
+  );
   const results = evaluated(study, {
     ...(toolpaths && { toolpaths }),
     ...(flags.alpha !== undefined && { alpha: flags.alpha }),

@@ -51,6 +51,7 @@ function buildProgram(): Command {
     .option('--seed <number>', 'seed of everything that is drawn', wholeNumber)
     .option('--card <name>', 'fill in the scorecard of this name')
     .option('--reach', 'read the sliced files to their ends too: claim, command and reach')
+    .option('--all', 'name each warning, in place of once for those of one kind')
     .action(async (study: string, flags: object) =>
       (await import('./evaluate')).runEvaluate(study, flags),
     );
@@ -58,7 +59,10 @@ function buildProgram(): Command {
     .command('validate')
     .description('check a study package and name every fault')
     .argument('<study>', 'folder or zip of the study package')
-    .action(async (study: string) => (await import('./validate')).runValidate(study));
+    .option('--all', 'name each warning, in place of once for those of one kind')
+    .action(async (study: string, flags: object) =>
+      (await import('./validate')).runValidate(study, flags),
+    );
   program
     .command('toolpath')
     .description('print what sliced files ask for, what can be reached, and what they differ in')
@@ -99,6 +103,7 @@ function buildProgram(): Command {
     .description('describe everyone who printed an artefact, over several study packages')
     .argument('<studies...>', 'folders or zips of study packages')
     .option('--artefact <id>', 'only this artefact, by its id in one of the studies')
+    .option('--all', 'name each warning, in place of once for those of one kind')
     .option('--json', 'print one JSON object and nothing else')
     .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
     .action(async (studies: string[], flags: object) =>
@@ -136,7 +141,10 @@ function buildProgram(): Command {
     .command('import')
     .description('put a study package into the database in DATABASE_URL')
     .argument('<study>', 'folder or zip of the study package')
-    .action(async (study: string) => (await import('./import')).runImport(study));
+    .option('--all', 'name each warning, in place of once for those of one kind')
+    .action(async (study: string, flags: object) =>
+      (await import('./import')).runImport(study, flags),
+    );
   program
     .command('export')
     .description('write a study of the database in DATABASE_URL as a package')

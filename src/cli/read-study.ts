@@ -2,7 +2,7 @@ import {
   FAULT_LIMIT,
   formatFault,
   readPackage,
-  type Fault,
+  warningLines,
   type FaultReport,
   type ReadPackage,
 } from '../core/model/package';
@@ -24,24 +24,25 @@ export type StudyOnDisk = ReadPackage & {
  * @param depth how far the files beside the tables are looked into: `whole` reads each to its end to
  *   find what is damaged, `settings` and `toolpaths` read the sliced files of its prints, `meshes` the
  *   meshes of its artefacts too
+ * @param isEach whether each warning is named; else those of one kind in one file are said once
  * @throws InputError with every fault, one a line
  */
 export async function readStudy(
   path: string,
   depth: 'whole' | 'settings' | 'toolpaths' | 'meshes',
+  isEach = false,
 ): Promise<StudyOnDisk> {
   const files = await openPackage(path);
   try {
     const { content, ...report } = await readPackage(files);
-    const warn = (fault: Fault) => process.stderr.write(`warning: ${formatFault(fault)}\n`);
-    report.warnings.forEach(warn);
+    for (const line of warningLines(report, isEach)) process.stderr.write(`${line}\n`);
     if (!content) throw new InputError(faultLines(report));
     if (depth === 'whole') {
       await checkWhole(files, content);
       return content;
     }
     const onUnreadable = (file: string, message: string) =>
-      warn({ file, line: 1, column: '-', message });
+      process.stderr.write(`warning: ${formatFault({ file, line: 1, column: '-', message })}\n`);
     if (depth !== 'toolpaths') {
       const sliced = await packageSettings(content.study, files, onUnreadable);
       const read = { ...content, study: { ...content.study, sliced } };

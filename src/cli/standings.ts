@@ -17,13 +17,19 @@ export interface StandingsFlags {
   /** Id of the artefact in one of the studies; all where it is not said. */
   artefact?: string;
   alpha?: number;
+  /** Whether each warning is named, in place of once for those of one kind. */
+  all?: boolean;
 }
 
 /** `vergleich standings`: everyone who printed an artefact, over several packages. */
 export async function runStandings(paths: readonly string[], flags: StandingsFlags): Promise<void> {
   const studies: StandingStudy[] = [];
   for (const path of paths) {
-    const { study, meshes = new Map<string, MeshKnown>() } = await readStudy(path, 'meshes');
+    const { study, meshes = new Map<string, MeshKnown>() } = await readStudy(
+      path,
+      'meshes',
+      flags.all,
+    );
     studies.push({ study, meshes });
   }
   const all = standingsOf(studies, flags.alpha);

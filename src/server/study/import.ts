@@ -43,7 +43,12 @@ export type ReadTask = (
   signal: AbortSignal | undefined,
 ) => Promise<PackageOutcome>;
 
-const NOTHING_WRONG: FaultReport = { faults: [], faultCount: 0, warnings: [] };
+const NOTHING_WRONG: FaultReport = {
+  faults: [],
+  faultCount: 0,
+  warnings: [],
+  warningKinds: [],
+};
 
 /**
  * Puts a study package, a folder or a zip, into the database: where there is any fault, nothing is
@@ -80,8 +85,13 @@ export async function importStudy(
       });
       await enterSlicedFiles(bound, studyId, content, outcome.stated);
       if (key !== undefined) await insertImport(bound, key, studyId);
-      const warnings = [...report.warnings, ...renamed.map(sayRenamed)];
-      return { ...report, warnings, studyId };
+      const more = renamed.map(sayRenamed);
+      const warnings = [...report.warnings, ...more];
+      const warningKinds = [
+        ...report.warningKinds,
+        ...more.map((first) => ({ count: 1, first, ofSeveral: '', subject: '' })),
+      ];
+      return { ...report, warnings, warningKinds, studyId };
     });
   } finally {
     await files.close();

@@ -19,11 +19,50 @@ export interface FaultReport {
   /** How many there are in all. */
   faultCount: number;
   warnings: Fault[];
+  /** How many warnings there are of each kind, by the place of the first. */
+  warningKinds: WarningKind[];
+}
+
+/** Warnings of one kind in one file. */
+export interface WarningKind {
+  count: number;
+  first: Fault;
+  /** What is said of several: `files are not in the package`. */
+  ofSeveral: string;
+  /** What the first is about: the path, the column. */
+  subject: string;
+}
+
+/** What warnings of one kind have in common. */
+export interface KindOfWarning {
+  ofSeveral: string;
+  subject: string;
 }
 
 /** `file:line:column: message`, as the command line prints it. */
 export const formatFault = (fault: Fault): string =>
   `${fault.file}:${fault.line}:${fault.column}: ${fault.message}`;
+
+/** Where several warnings are, as their line begins; nothing where they are of files themselves. */
+const placeOf = ({ file }: Fault, subject: string): string => (subject === file ? '' : `${file}: `);
+
+/**
+ * Warnings as the command line prints them: those of one kind in one file once, or each of them.
+ *
+ * @param isEach whether each is named
+ */
+export function warningLines(
+  { warnings, warningKinds }: Pick<FaultReport, 'warnings' | 'warningKinds'>,
+  isEach: boolean,
+): string[] {
+  if (isEach) return warnings.map((fault) => `warning: ${formatFault(fault)}`);
+  return warningKinds.map(({ count, first, ofSeveral, subject }) =>
+    count === 1
+      ? `warning: ${formatFault(first)}`
+      : `warning: ${placeOf(first, subject)}${count} ${ofSeveral}, the first ${subject}` +
+        `${first.line > 1 ? ` (line ${first.line})` : ''}; --all names each`,
+  );
+}
 
 /** Faults of one kind, of which the first are kept and all are counted. */
 class KeptFaults {
@@ -54,6 +93,7 @@ const MOST_HELD = 20 * FAULT_LIMIT;
 export class FaultList {
   readonly #faults = new KeptFaults();
   readonly #warnings = new KeptFaults();
+  readonly #kinds = new Map<string, WarningKind>();
   readonly #positions = new Map<string, ReadonlyMap<string, number>>();
 
   /** Says in which order a file has its columns. */
@@ -69,8 +109,13 @@ export class FaultList {
     this.#faults.add(this.#place({ file, line, column, message }));
   }
 
-  warn(file: string, line: number, column: string, message: string): void {
-    this.#warnings.add(this.#place({ file, line, column, message }));
+  warn(fault: Fault, { ofSeveral, subject }: KindOfWarning): void {
+    this.#warnings.add(this.#place(fault));
+    // A file that nobody names is a place of its own: those are told together.
+    const key = subject === fault.file ? ofSeveral : `${fault.file}\n${ofSeveral}`;
+    const known = this.#kinds.get(key);
+    if (known) known.count += 1;
+    else this.#kinds.set(key, { count: 1, first: fault, ofSeveral, subject });
   }
 
   get isEmpty(): boolean {
@@ -82,6 +127,7 @@ export class FaultList {
       faults: this.#faults.first(),
       faultCount: this.#faults.count,
       warnings: this.#warnings.first(),
+      warningKinds: [...this.#kinds.values()].sort((a, b) => byPlace(a.first, b.first)),
     };
   }
 
@@ -93,8 +139,10 @@ export class FaultList {
 
 /** By file, line and column; of one place in the order in which they were found. */
 function inOrder<Placed extends Fault & { position: number }>(faults: readonly Placed[]): Placed[] {
-  const compareText = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
-  return [...faults].sort(
-    (a, b) => compareText(a.file, b.file) || a.line - b.line || a.position - b.position,
-  );
+  return [...faults].sort((a, b) => byPlace(a, b) || a.position - b.position);
+}
+
+function byPlace(a: Fault, b: Fault): number {
+  if (a.file !== b.file) return a.file < b.file ? -1 : 1;
+  return a.line - b.line;
 }

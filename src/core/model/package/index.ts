@@ -1,5 +1,5 @@
 export { writeCsv } from './csv';
-export { FAULT_LIMIT, formatFault, type Fault, type FaultReport } from './fault';
+export { FAULT_LIMIT, formatFault, warningLines, type Fault, type FaultReport } from './fault';
 export { readPackage, type ReadPackage, type ReadResult } from './read';
 export { memorySource, type PackageSource } from './source';
 export { lackingIn, writePackage } from './write';

@@ -118,7 +118,11 @@ function checkHeader(
       twice.add(name);
       faults.add(file, 1, name, `column ${quote(name)} is named twice`);
     } else if (!seen.has(name) && !columns.some((column) => column.name === name)) {
-      faults.warn(file, 1, name, `unknown column ${quote(name)}: it is kept, and not used`);
+      const message = `unknown column ${quote(name)}: it is kept, and not used`;
+      faults.warn(
+        { file, line: 1, column: name, message },
+        { ofSeveral: 'unknown columns are kept, and not used', subject: name },
+      );
     }
     seen.add(name);
   });

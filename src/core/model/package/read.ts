@@ -75,8 +75,13 @@ export async function readPackage(source: PackageSource): Promise<ReadResult> {
   const listed = new Set(descriptor?.resources.map((resource) => resource.path));
   for (const path of extraFiles) {
     if (!named.has(path)) {
-      const hint = listed.has(path) ? 'holds no table that is known here' : 'is named nowhere';
-      faults.warn(path, 1, '-', `${hint}: the file is kept, and not used`);
+      const [hint, ofSeveral] = listed.has(path)
+        ? ['holds no table that is known here', 'files hold no table that is known here']
+        : ['is named nowhere', 'files are named nowhere'];
+      faults.warn(
+        { file: path, line: 1, column: '-', message: `${hint}: the file is kept, and not used` },
+        { ofSeveral: `${ofSeveral} (they are kept, and not used)`, subject: path },
+      );
     }
   }
   const report = faults.report();
@@ -114,7 +119,11 @@ function findTables(
     if (there.has(file)) {
       files.set(name, file);
       if (descriptor) {
-        faults.warn(file, 1, '-', `is not listed in ${DESCRIPTOR}: it is read all the same`);
+        const message = `is not listed in ${DESCRIPTOR}: it is read all the same`;
+        faults.warn(
+          { file, line: 1, column: '-', message },
+          { ofSeveral: `tables are not listed in ${DESCRIPTOR}, and are read`, subject: file },
+        );
       }
     } else if (tableSpec(name).required) {
       faults.add(file, 1, '-', `is missing: a study needs its ${tableSpec(name).title}`);
@@ -166,10 +175,13 @@ function checkPaths(
           );
         } else if (!there.has(path)) {
           faults.warn(
-            table.file,
-            row.line,
-            column.name,
-            `the file ${quote(path)} is not in the package`,
+            {
+              file: table.file,
+              line: row.line,
+              column: column.name,
+              message: `the file ${quote(path)} is not in the package`,
+            },
+            { ofSeveral: 'files are not in the package', subject: path },
           );
         }
       }

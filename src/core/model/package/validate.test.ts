@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { changedDemo, demoFiles } from '../../../../tests/support/demo-files';
-import { formatFault, memorySource, readPackage, type Fault } from '.';
+import { formatFault, warningLines, memorySource, readPackage, type Fault } from '.';
 
 type Change = Parameters<typeof changedDemo>[0];
 
@@ -325,5 +325,33 @@ describe('what is not known is kept and warned of', () => {
       result.content?.extraFiles.filter((file) => !/^(sliced|meshes|photos)\//.test(file)),
     ).toEqual(['notes.txt']);
     expect(result.content?.study.tables.machines[0]?.extras).toEqual({ colour: 'blue' });
+  });
+
+  it('those of one kind are said once, with the first; each where that is asked for', async () => {
+    const lost = (text: string) => text.replaceAll('.jpg', '-lost.jpg');
+    const files = changedDemo({
+      'photos.csv': lost,
+      'machines.csv': (text) => text.replaceAll('\r\n', ',blue\r\n').replace(',blue', ',colour'),
+    });
+    files.set('one.txt', new TextEncoder().encode('1'));
+    files.set('two.txt', new TextEncoder().encode('2'));
+    const report = await readPackage(memorySource(files));
+    const rows = [...files].find(([name]) => name === 'photos.csv')?.[1];
+    const count = new TextDecoder().decode(rows).match(/-lost\.jpg/g)?.length ?? 0;
+    const lines = warningLines(report, false);
+    expect(count).toBeGreaterThan(1);
+    expect(lines).toContain(
+      'warning: machines.csv:1:colour: unknown column "colour": it is kept, and not used',
+    );
+    const first = new RegExp(
+      `^warning: photos\\.csv: ${count} files are not in the package, the first \\S+-lost\\.jpg ` +
+        '\\(line 2\\); --all names each$',
+    );
+    expect(lines.filter((line) => first.test(line))).toHaveLength(1);
+    const unnamed =
+      /^warning: \d+ files are named nowhere \(they are kept, and not used\), the first \S+; --all names each$/;
+    expect(lines.filter((line) => unnamed.test(line))).toHaveLength(1);
+    expect(warningLines(report, true)).toHaveLength(report.warnings.length);
+    expect(report.warnings.length).toBeGreaterThan(lines.length);
   });
 });
