@@ -151,7 +151,7 @@ class Cluster {
         await this.start(port);
         return;
       } catch (error) {
-        if (attempt >= 20) throw error;
+        if (attempt >= 200) throw error;
         await new Promise((resolve) => setTimeout(resolve, 100));
       }
     }

@@ -75,7 +75,7 @@ export const incompletePrints = (db: Database, studyId: string): Promise<Incompl
   query(
     db,
     incompletePrintRow,
-    `select * from (
+    `select print_id, by_link, no_mass, no_time, no_parts from (
        select p.print_id, p.ordinal,
          exists (select 1 from print_events e where e.study_id = p.study_id
            and e.print_id = p.print_id and e.source = 'link') as by_link,

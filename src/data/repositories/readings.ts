@@ -110,7 +110,7 @@ export function insertReadings(
 }
 
 /** What a reading names and is not there: the column, and its value. */
-const brokenReadingRow = z.object({
+const brokenReadingRow = z.strictObject({
   column: z.enum(['dimension_id', 'specimen_id', 'instrument_id']),
   value: z.string(),
 });
@@ -134,7 +134,7 @@ export async function brokenReading(
        left join specimens sp on sp.study_id = $1::uuid and sp.specimen_id = sent.specimen_id
        left join prints p on p.study_id = $1::uuid and p.print_id = sp.print_id
      )
-     select * from (
+     select "column", value from (
        select case
            when artefact_id is null then 'specimen_id'
            when not exists (select 1 from dimensions d where d.study_id = $1::uuid
