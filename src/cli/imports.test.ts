@@ -85,7 +85,7 @@ describe('what is read at the start of', () => {
     ['owner-link', 340],
     ['backup', 350],
     ['check', 350],
-    ['export', 420],
+    ['export', 425],
     ['import', 550],
   ])('%s, which works on the database, is its packages and little more', (name, most) => {
     const { kilobytes = Infinity, packages = new Set<string>() } = starts.get(name) ?? {};
