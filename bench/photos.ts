@@ -58,6 +58,34 @@ export async function benchPhotos(base: string, executablePath: string): Promise
     slowest = Math.max(slowest, performance.now() - from);
     paths.push(path);
   }
+  const times = await frameTimes(executablePath, base, study);
+  const gaps = times.slice(1).map((time, at) => time - (times[at] ?? time));
+  const mean = (1000 * gaps.length) / gaps.reduce((sum, gap) => sum + gap, 0);
+  const worst = 1000 / (gaps.toSorted((a, b) => a - b)[Math.floor(0.95 * gaps.length)] ?? Infinity);
+  return [
+    {
+      what: 'photo pair of 24 megapixels, frames a second, mean',
+      figure: mean.toFixed(0),
+      bar: '≥ 30',
+      isMet: mean >= 30,
+    },
+    {
+      what: 'photo pair of 24 megapixels, frames a second, 5 % slower than',
+      figure: worst.toFixed(0),
+      bar: '',
+      isMet: true,
+    },
+    {
+      what: 'photo of 24 megapixels, from sending to laid flat',
+      figure: `${(slowest / 1000).toFixed(1)} s`,
+      bar: '',
+      isMet: true,
+    },
+  ];
+}
+
+/** The moments, ms, at which a frame was drawn while the wheel turned. */
+async function frameTimes(executablePath: string, base: string, study: string) {
   const browser = await chromium.launch({
     executablePath,
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
@@ -95,27 +123,5 @@ export async function benchPhotos(base: string, executablePath: string): Promise
   }
   const times = await counting;
   await browser.close();
-  const gaps = times.slice(1).map((time, at) => time - (times[at] ?? time));
-  const mean = (1000 * gaps.length) / gaps.reduce((sum, gap) => sum + gap, 0);
-  const worst = 1000 / (gaps.toSorted((a, b) => a - b)[Math.floor(0.95 * gaps.length)] ?? Infinity);
-  return [
-    {
-      what: 'photo pair of 24 megapixels, frames a second, mean',
-      figure: mean.toFixed(0),
-      bar: '≥ 30',
-      isMet: mean >= 30,
-    },
-    {
-      what: 'photo pair of 24 megapixels, frames a second, 5 % slower than',
-      figure: worst.toFixed(0),
-      bar: '',
-      isMet: true,
-    },
-    {
-      what: 'photo of 24 megapixels, from sending to laid flat',
-      figure: `${(slowest / 1000).toFixed(1)} s`,
-      bar: '',
-      isMet: true,
-    },
-  ];
+  return times;
 }

@@ -135,6 +135,11 @@ const CARD = ['a folded card in the way', 'stops'] as const;
 /** What was found out about the machines apart from the parts they print. */
 export function dossiers(): Dossiers {
   trialsMade = 0;
+  return { ...settingUp(), ...trialsOf(), ...impressions(), ...promisesOfMakers() };
+}
+
+/** How the machines were set up, and what was found as they came. */
+function settingUp(): Pick<Dossiers, 'setup_steps' | 'checks' | 'heat_ups'> {
   return {
     setup_steps: [
       step('gannet', 1, 'unpack', 'unpack, two straps off', [5, 260, 0]),
@@ -169,6 +174,12 @@ export function dossiers(): Dossiers {
       ...heat('petrel', [118, 121]),
       ...heat('fulmar', [297, 311]),
     ],
+  };
+}
+
+/** What was tried on purpose. */
+function trialsOf(): Pick<Dossiers, 'trials'> {
+  return {
     trials: [
       ...[4, 3, 5].map((delay_s) =>
         trial('gannet', 'runout-sensor', RUNOUT, 'as-promised', {
@@ -212,6 +223,12 @@ export function dossiers(): Dossiers {
         observed: 'stopped in the second layer',
       }),
     ],
+  };
+}
+
+/** Remarks and features. */
+function impressions(): Pick<Dossiers, 'marks' | 'features'> {
+  return {
     marks: [
       remark('gannet', 'handling', 'plus', 8, 'panels come off with one key'),
       remark('gannet', 'parts', 'plus', 7, 'parts on stock with the maker, 3 days'),
@@ -239,6 +256,12 @@ export function dossiers(): Dossiers {
       feature('fulmar', 'runout sensor', 'has'),
       feature('fulmar', 'enclosure', 'lacks'),
     ],
+  };
+}
+
+/** What was asked of the makers, what was lent, and what they claim. */
+function promisesOfMakers(): Pick<Dossiers, 'enquiries' | 'borrowed' | 'claims'> {
+  return {
     enquiries: [
       {
         enquiry_id: 'door-contact',

@@ -136,6 +136,37 @@ export function lineup(): Pick<
   | 'noise'
 > {
   const tables = emptyTables();
+  setMachines(tables);
+  setProfiles(tables);
+  setMaterials(tables);
+  setContenders(tables);
+  setWhatIsSaidOfThem(tables);
+  setChangesAndSpools(tables);
+  const {
+    machines,
+    profiles,
+    profile_settings,
+    materials,
+    contenders,
+    claims,
+    equipment: needed,
+  } = tables;
+  return {
+    machines,
+    profiles,
+    profile_settings,
+    materials,
+    contenders,
+    claims,
+    equipment: needed,
+    noise: tables.noise,
+    machine_changes: tables.machine_changes,
+    spools: tables.spools,
+  };
+}
+
+/** The machines. */
+function setMachines(tables: Tables) {
   const machine = (
     machine_id: string,
     name: string,
@@ -217,6 +248,10 @@ export function lineup(): Pick<
       ] as const),
     ),
   ];
+}
+
+/** Their profiles, with the settings in which they differ. */
+function setProfiles(tables: Tables) {
   const profile = (
     profile_id: string,
     name: string,
@@ -296,6 +331,10 @@ export function lineup(): Pick<
   tables.profile_settings = Object.entries(settings).flatMap(([profile_id, values]) =>
     Object.entries(values).map(([key, value]) => ({ profile_id, key, value })),
   );
+}
+
+/** What is printed of. */
+function setMaterials(tables: Tables) {
   const material = (
     material_id: string,
     type: string,
@@ -320,6 +359,10 @@ export function lineup(): Pick<
     material('pla-0502', 'PLA', 'slate', 'RW-0502', 1.24, 19.5),
     material('petg-clear', 'PETG', 'clear', null, 1.27, 22),
   ];
+}
+
+/** Who is compared. */
+function setContenders(tables: Tables) {
   const contender = (
     contender_id: string,
     label: string,
@@ -334,6 +377,10 @@ export function lineup(): Pick<
     contender('C-stock', 'Petrel G27 stock', 'petrel', 'c-stock'),
     contender('D-stock', 'Fulmar 38 stock', 'fulmar', 'd-stock'),
   ];
+}
+
+/** What they need besides, what is claimed of them, how loud they are. */
+function setWhatIsSaidOfThem(tables: Tables) {
   const equipment = (
     machine_id: string,
     item: string,
@@ -391,6 +438,10 @@ export function lineup(): Pick<
     ...noise('petrel', 33.8, 51.4),
     ...noise('fulmar', 36, 50.3),
   ];
+}
+
+/** What was changed at a machine, and the spools. */
+function setChangesAndSpools(tables: Tables) {
   const change = (
     change_id: string,
     machine_id: string,
@@ -424,25 +475,4 @@ export function lineup(): Pick<
     spool('RW-0417-b', 'pla-0417', '2026-03-05T07:30:00+01:00'),
     spool('RW-0502-a', 'pla-0502', '2026-03-09T07:30:00+01:00'),
   ];
-  const {
-    machines,
-    profiles,
-    profile_settings,
-    materials,
-    contenders,
-    claims,
-    equipment: needed,
-  } = tables;
-  return {
-    machines,
-    profiles,
-    profile_settings,
-    materials,
-    contenders,
-    claims,
-    equipment: needed,
-    noise: tables.noise,
-    machine_changes: tables.machine_changes,
-    spools: tables.spools,
-  };
 }

@@ -5,6 +5,7 @@ import {
   TABLE_NAMES,
   type Row,
   type Study,
+  type Tables,
 } from '../../src/core/model/study';
 import { artefacts, type DemoPart } from './artefacts';
 import { CHARACTERS, lineup, type Character } from './lineup';
@@ -13,6 +14,7 @@ import { PLAIN, type PhotoSession } from './photos';
 import { gannetPrint } from './print';
 import { drawsFrom, type Draws } from './random';
 import { slicedAtSpeeds, type Sliced } from './slicing';
+import type { PartRows } from '../../src/core/geometry/parts';
 
 const SEED = 8812;
 /** The Gannet's frame swings at this, Hz: a wave is as long as the speed by it. */
@@ -70,6 +72,49 @@ export function gannetSpeeds(
   const own = CHARACTERS.find(({ contender }) => contender === 'B-tuned') as Character;
   const characters = STEPS.map(({ contender, walls }) => ({ ...own, contender, walls }));
   const found = measured(draws, { prints, specimens, ...things }, { characters, left: 0 });
+  const tables = speedTables({ all, things, found, prints, specimens, draws, sliced });
+  return {
+    meta: {
+      name: 'gannet-speeds',
+      title: 'How fast may the Gannet’s outer wall be?',
+      description:
+        'The speed of the outer wall in five steps on one machine, everything else held. ' +
+        'Everything in this study is invented.',
+      created: '2026-04-10T16:40:00+02:00',
+      intent: 'sweep',
+      question: 'From which speed on does the outer wall ring, and is it worth going there?',
+      reference: 'B-120',
+      smallest_difference: {
+        accuracy_mm: 0.03,
+        surface: 5,
+        time_pct: 5,
+        'photo:echo-wall/ringing/raking-left/x': 0.01,
+      },
+      cost: null,
+      scorecard: null,
+      sweep: {
+        setting: 'speed_outer_wall_mm_s',
+        unit: 'mm/s',
+        steps: STEPS.map(({ contender, speed }) => ({ contender_id: contender, value: speed })),
+      },
+    },
+    tables,
+    present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),
+  };
+}
+
+interface SpeedTablesGiven {
+  all: ReturnType<typeof lineup>;
+  things: PartRows & { artefacts: Row<'artefacts'>[] };
+  found: Pick<Tables, 'instruments' | 'readings' | 'unmeasured'>;
+  prints: Row<'prints'>[];
+  specimens: Row<'specimens'>[];
+  draws: Draws;
+  sliced: ReadonlyMap<string, Sliced>;
+}
+
+/** The tables of the study. */
+function speedTables({ all, things, found, prints, specimens, draws, sliced }: SpeedTablesGiven) {
   const tables = {
     ...emptyTables(),
     machines: all.machines.filter((row) => row.machine_id === 'gannet'),
@@ -121,34 +166,7 @@ export function gannetSpeeds(
       })),
     ),
   };
-  return {
-    meta: {
-      name: 'gannet-speeds',
-      title: 'How fast may the Gannet’s outer wall be?',
-      description:
-        'The speed of the outer wall in five steps on one machine, everything else held. ' +
-        'Everything in this study is invented.',
-      created: '2026-04-10T16:40:00+02:00',
-      intent: 'sweep',
-      question: 'From which speed on does the outer wall ring, and is it worth going there?',
-      reference: 'B-120',
-      smallest_difference: {
-        accuracy_mm: 0.03,
-        surface: 5,
-        time_pct: 5,
-        'photo:echo-wall/ringing/raking-left/x': 0.01,
-      },
-      cost: null,
-      scorecard: null,
-      sweep: {
-        setting: 'speed_outer_wall_mm_s',
-        unit: 'mm/s',
-        steps: STEPS.map(({ contender, speed }) => ({ contender_id: contender, value: speed })),
-      },
-    },
-    tables,
-    present: new Set(TABLE_NAMES.filter((name) => tables[name].length > 0)),
-  };
+  return tables;
 }
 
 function printsOf(draws: Draws, sliced: ReadonlyMap<string, Sliced>): Row<'prints'>[] {

@@ -44,6 +44,60 @@ const print = (
     : { estimate_s: 520, grams: 5.5 }),
 });
 
+/** What went wrong. */
+const INCIDENTS: Row<'incidents'>[] = [
+  {
+    incident_id: 'W-I-1',
+    machine_id: 'gannet',
+    print_id: 'W-10',
+    progress_pct: 22,
+    at: '2026-10-15T13:04:00+02:00',
+    mode: 'clogged',
+    cause: 'material',
+    action: 'nozzle cleaned',
+    downtime_s: 1500,
+    hands_s: 900,
+    note: 'grit in the spool',
+  },
+  {
+    incident_id: 'W-I-2',
+    machine_id: 'gannet',
+    print_id: 'W-12',
+    progress_pct: 22,
+    at: '2026-10-19T13:04:00+02:00',
+    mode: 'detached',
+    cause: 'machine',
+    action: 'chamber warmed first',
+    downtime_s: 1800,
+    hands_s: 300,
+    note: null,
+  },
+];
+
+/** What helped. */
+const FOLLOW_UPS: Row<'follow_ups'>[] = [
+  {
+    follow_up_id: 'abs-corner',
+    print_before: 'W-12',
+    print_after: 'W-13',
+    suspect: 'environment',
+    changed: 'chamber warmed for half an hour before the start',
+    outcome: 'gone',
+    finding: 'warping',
+    note: null,
+  },
+  {
+    follow_up_id: 'petg-grit',
+    print_before: 'W-10',
+    print_after: 'W-11',
+    suspect: 'material',
+    changed: 'another material, and the nozzle was cleaned',
+    outcome: 'gone',
+    finding: null,
+    note: 'two things at once: which it was is not known',
+  },
+];
+
 /** The winter's stock: the Gannet again, after its update, with materials that it had not tried. */
 export function winterStock(parts: readonly DemoPart[]): Study {
   const all = lineup();
@@ -99,56 +153,8 @@ export function winterStock(parts: readonly DemoPart[]): Study {
           operator: 'KM',
         },
       ],
-      incidents: [
-        {
-          incident_id: 'W-I-1',
-          machine_id: 'gannet',
-          print_id: 'W-10',
-          progress_pct: 22,
-          at: '2026-10-15T13:04:00+02:00',
-          mode: 'clogged',
-          cause: 'material',
-          action: 'nozzle cleaned',
-          downtime_s: 1500,
-          hands_s: 900,
-          note: 'grit in the spool',
-        },
-        {
-          incident_id: 'W-I-2',
-          machine_id: 'gannet',
-          print_id: 'W-12',
-          progress_pct: 22,
-          at: '2026-10-19T13:04:00+02:00',
-          mode: 'detached',
-          cause: 'machine',
-          action: 'chamber warmed first',
-          downtime_s: 1800,
-          hands_s: 300,
-          note: null,
-        },
-      ],
-      follow_ups: [
-        {
-          follow_up_id: 'abs-corner',
-          print_before: 'W-12',
-          print_after: 'W-13',
-          suspect: 'environment',
-          changed: 'chamber warmed for half an hour before the start',
-          outcome: 'gone',
-          finding: 'warping',
-          note: null,
-        },
-        {
-          follow_up_id: 'petg-grit',
-          print_before: 'W-10',
-          print_after: 'W-11',
-          suspect: 'material',
-          changed: 'another material, and the nozzle was cleaned',
-          outcome: 'gone',
-          finding: null,
-          note: 'two things at once: which it was is not known',
-        },
-      ],
+      incidents: INCIDENTS,
+      follow_ups: FOLLOW_UPS,
       material_notes: [
         { machine_id: 'gannet', type: 'ABS', needs: 'warm chamber', text: 'lets go without it' },
         { machine_id: 'gannet', type: 'PA-CF', needs: 'hardened nozzle, drying', text: null },

@@ -42,6 +42,14 @@ function buildProgram(): Command {
     .version(version)
     .exitOverride()
     .configureHelp({ showGlobalOptions: true });
+  addPackageCommands(program);
+  addFileCommands(program);
+  addDatabaseCommands(program);
+  return program;
+}
+
+/** Commands that read study packages and reports. */
+function addPackageCommands(program: Command): void {
   program
     .command('evaluate')
     .description('print the results of a study package')
@@ -63,6 +71,26 @@ function buildProgram(): Command {
     .action(async (study: string, flags: object) =>
       (await import('./validate')).runValidate(study, flags),
     );
+  program
+    .command('standings')
+    .description('describe everyone who printed an artefact, over several study packages')
+    .argument('<studies...>', 'folders or zips of study packages')
+    .option('--artefact <id>', 'only this artefact, by its id in one of the studies')
+    .option('--all', 'name each warning, in place of once for those of one kind')
+    .option('--json', 'print one JSON object and nothing else')
+    .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
+    .action(async (studies: string[], flags: object) =>
+      (await import('./standings')).runStandings(studies, flags),
+    );
+  program
+    .command('verify')
+    .description('compute the data of a published report anew, and compare every figure of it')
+    .argument('<report>', 'zip or folder of the report')
+    .action(async (report: string) => (await import('./verify')).runVerify(report));
+}
+
+/** Commands that read a single file: sliced, mesh, photo. */
+function addFileCommands(program: Command): void {
   program
     .command('toolpath')
     .description('print what sliced files ask for, what can be reached, and what they differ in')
@@ -98,22 +126,10 @@ function buildProgram(): Command {
     .action(async (file: string, flags: unknown) =>
       (await import('./photo')).runPhoto(file, flags as PhotoFlags),
     );
-  program
-    .command('standings')
-    .description('describe everyone who printed an artefact, over several study packages')
-    .argument('<studies...>', 'folders or zips of study packages')
-    .option('--artefact <id>', 'only this artefact, by its id in one of the studies')
-    .option('--all', 'name each warning, in place of once for those of one kind')
-    .option('--json', 'print one JSON object and nothing else')
-    .option('--alpha <share>', 'error probability; intervals are 1 − alpha', share)
-    .action(async (studies: string[], flags: object) =>
-      (await import('./standings')).runStandings(studies, flags),
-    );
-  program
-    .command('verify')
-    .description('compute the data of a published report anew, and compare every figure of it')
-    .argument('<report>', 'zip or folder of the report')
-    .action(async (report: string) => (await import('./verify')).runVerify(report));
+}
+
+/** Commands that open the database in DATABASE_URL. */
+function addDatabaseCommands(program: Command): void {
   program
     .command('backup')
     .description('keep the database in DATABASE_URL in a file, as it stands at one moment')
@@ -153,7 +169,6 @@ function buildProgram(): Command {
     .action(async (id: string, { to }: { to: string }) =>
       (await import('./export')).runExport(id, to),
     );
-  return program;
 }
 
 /** Runs the command line; returns the exit code. */

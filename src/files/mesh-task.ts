@@ -1,4 +1,4 @@
-import { type OrRefused } from '../core/model/faults';
+import type { OrRefused } from '../core/model/faults';
 import type { MeshSheet } from '../core/geometry/mesh';
 
 /** A mesh file, as its bytes. */

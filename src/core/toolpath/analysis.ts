@@ -127,25 +127,7 @@ export class ToolpathAnalysis {
     const layerCount = isNoted ? notes.layer + 1 : travelled.tops.length;
     const tops = isNoted ? travelled.notedTops : travelled.tops;
     const byLayer = (isNoted ? tally.noted : tally.moved).done();
-    const hasExtruded = tally.extrudingXy_s > 0;
-    const orNull = (value: number) => (hasExtruded ? value : null);
-    const hasFlow = tally.filamentCommanded.total > 0;
-    const flow = (value: number | null) => (hasFlow && value !== null ? value * area : null);
-    const { commanded, reached } = allSpeeds(tally.roles);
-    const speed = {
-      commanded_max: orNull(tally.commandedMax),
-      commanded_p50: commanded.percentile(0.5),
-      commanded_p95: commanded.percentile(0.95),
-      reached_max: orNull(tally.reachedMax),
-      reached_p50: reached.percentile(0.5),
-      reached_p95: reached.percentile(0.95),
-      at_commanded_share: hasExtruded ? tally.atCommanded_s / tally.extrudingXy_s : null,
-      histogram: {
-        bin_mm_s: 10 as const,
-        commanded_s: commanded.histogram(10),
-        reached_s: reached.histogram(10),
-      },
-    };
+    const speed = speedFacts(tally);
     const min = [...travelled.min];
     const filament_mm3 = travelled.filament_mm * area;
     return {
@@ -176,12 +158,7 @@ export class ToolpathAnalysis {
       dwell_s: interpreter.dwell_s,
       held_back_s: { ...tally.heldBack },
       layers: layerCount,
-      layer_heights_mm: {
-        first: heights[0] ?? null,
-        median: heights.length > 0 ? median(heights) : null,
-        min: heights.length > 0 ? heights.reduce((a, b) => Math.min(a, b)) : null,
-        max: heights.length > 0 ? heights.reduce((a, b) => Math.max(a, b)) : null,
-      },
+      layer_heights_mm: heightFacts(heights),
       bbox_mm: Number.isFinite(min[0]) ? { min, max: [...travelled.max] } : null,
       filament_mm: travelled.filament_mm,
       filament_mm3,
@@ -204,14 +181,7 @@ export class ToolpathAnalysis {
           },
         ]),
       ),
-      flow: {
-        commanded_max: flow(tally.filamentCommandedMax),
-        commanded_p95: flow(tally.filamentCommanded.percentile(0.95)),
-        reached_max: flow(tally.filamentReachedMax),
-        reached_p95: flow(tally.filamentReached.percentile(0.95)),
-        reached_p50: flow(tally.filamentReached.percentile(0.5)),
-        histogram: { bin_mm3_s: 1, reached_s: tally.filamentReached.histogram(1, area) },
-      },
+      flow: flowFacts(tally, area),
       accelerations_seen: [...travelled.accelerations].sort((a, b) => a - b),
       temperatures: { nozzle_c: interpreter.nozzleTemps, bed_c: interpreter.bedTemps },
       fan_max_share: interpreter.fanMax,
@@ -240,3 +210,46 @@ export class ToolpathAnalysis {
 
 const numberOf = (value: unknown): number | null =>
   typeof value === 'number' && value > 0 ? value : null;
+
+/** Speeds in the plane while filament comes, mm/s, weighted by time; null where none came. */
+function speedFacts(tally: Times): ToolpathFacts['speed'] {
+  const hasExtruded = tally.extrudingXy_s > 0;
+  const orNull = (value: number) => (hasExtruded ? value : null);
+  const { commanded, reached } = allSpeeds(tally.roles);
+  return {
+    commanded_max: orNull(tally.commandedMax),
+    commanded_p50: commanded.percentile(0.5),
+    commanded_p95: commanded.percentile(0.95),
+    reached_max: orNull(tally.reachedMax),
+    reached_p50: reached.percentile(0.5),
+    reached_p95: reached.percentile(0.95),
+    at_commanded_share: hasExtruded ? tally.atCommanded_s / tally.extrudingXy_s : null,
+    histogram: {
+      bin_mm_s: 10,
+      commanded_s: commanded.histogram(10),
+      reached_s: reached.histogram(10),
+    },
+  };
+}
+
+/** Volume flows, mm³/s, from the filament's speed and its cross-section in mm²; null where none came. */
+function flowFacts(tally: Times, area: number): ToolpathFacts['flow'] {
+  const hasFlow = tally.filamentCommanded.total > 0;
+  const flow = (value: number | null) => (hasFlow && value !== null ? value * area : null);
+  return {
+    commanded_max: flow(tally.filamentCommandedMax),
+    commanded_p95: flow(tally.filamentCommanded.percentile(0.95)),
+    reached_max: flow(tally.filamentReachedMax),
+    reached_p95: flow(tally.filamentReached.percentile(0.95)),
+    reached_p50: flow(tally.filamentReached.percentile(0.5)),
+    histogram: { bin_mm3_s: 1, reached_s: tally.filamentReached.histogram(1, area) },
+  };
+}
+
+/** The layers' heights, mm: of the first, the median, the least and the most; null without layers. */
+const heightFacts = (heights: readonly number[]): ToolpathFacts['layer_heights_mm'] => ({
+  first: heights[0] ?? null,
+  median: heights.length > 0 ? median(heights) : null,
+  min: heights.length > 0 ? heights.reduce((a, b) => Math.min(a, b)) : null,
+  max: heights.length > 0 ? heights.reduce((a, b) => Math.max(a, b)) : null,
+});

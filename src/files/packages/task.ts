@@ -1,4 +1,4 @@
-import { type OrRefused } from '../../core/model/faults';
+import type { OrRefused } from '../../core/model/faults';
 import type { ReadResult } from '../../core/model/package';
 import type { Settings } from '../../core/model/study';
 

@@ -1,4 +1,4 @@
-import { type OrRefused } from '../../core/model/faults';
+import type { OrRefused } from '../../core/model/faults';
 import type {
   CodeInPhoto,
   FoundCard,

@@ -1,4 +1,4 @@
-import { type OrRefused } from '../../core/model/faults';
+import type { OrRefused } from '../../core/model/faults';
 import type { ReportModel, RevisionFigures } from '../../core/text/report';
 
 /** Photos of one place, each cut to it: pictures on disk, their marks, and where they go. */

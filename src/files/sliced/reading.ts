@@ -1,4 +1,4 @@
-import { type OrRefused } from '../../core/model/faults';
+import type { OrRefused } from '../../core/model/faults';
 import type { MessagePort } from 'node:worker_threads';
 import type { LineUp, Purpose, ToolpathFacts } from '../../core/toolpath';
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import type { Role } from '../../core/model/access';
 import type { AccessKey, MadeKey } from '../../server/access/keys';
 import { callApi } from '../kit/request';
@@ -43,65 +43,20 @@ export function KeyTable({ keys }: { keys: readonly AccessKey[] }) {
     <>
       <ul>
         {rows.map((key) => (
-          <Line key={key.key_id}>
-            <span className="min-w-0 flex-1 basis-60">
-              {key.name}
-              <span className="block text-2xs text-ink-2">
-                {key.machine_id === null ? key.role : `machine ${key.machine_id}`} · {stateOf(key)}{' '}
-                · {key.used_at ? `last used ${key.used_at.slice(0, 10)}` : 'never used'}
-              </span>
-            </span>
-            {!key.revoked_at && (
-              <button
-                type="button"
-                className="action"
-                aria-label={`Take back the key ${key.name}`}
-                onClick={() => void takeBack(key)}
-              >
-                Take back
-              </button>
-            )}
-          </Line>
+          <KeyLine key={key.key_id} own={key} takeBack={takeBack} />
         ))}
       </ul>
-      <NewLine
-        label="Name of a new key"
-        placeholder="+ a key: what it is for"
+      <NewKey
         name={name}
-        onName={setName}
-        action="Make the key"
-        onAdd={() => void add()}
-      >
-        <RoleSelect
-          label="Role of a new key"
-          roles={ROLES_OF_KEYS}
-          value={role}
-          onChange={setRole}
-        />
-        {role === 'machine' && (
-          <input
-            className="field w-32"
-            aria-label="The machine’s id on the bench link"
-            placeholder="its id"
-            required
-            maxLength={64}
-            value={machine}
-            onChange={(event) => setMachine(event.target.value)}
-          />
-        )}
-        <select
-          className="field w-auto"
-          aria-label="Days that a new key lasts"
-          value={days}
-          onChange={(event) => setDays(Number(event.target.value))}
-        >
-          {DAYS.map((each) => (
-            <option key={each} value={each}>
-              {each} days
-            </option>
-          ))}
-        </select>
-      </NewLine>
+        setName={setName}
+        add={add}
+        role={role}
+        setRole={setRole}
+        machine={machine}
+        setMachine={setMachine}
+        days={days}
+        setDays={setDays}
+      />
       <div className="grid gap-2 px-3 pb-2 empty:hidden">
         {made && (
           <p role="status">
@@ -121,6 +76,99 @@ export function KeyTable({ keys }: { keys: readonly AccessKey[] }) {
         <Failure message={message} />
       </div>
     </>
+  );
+}
+
+interface KeyLineProps {
+  own: AccessKey;
+  takeBack: (key: AccessKey) => Promise<boolean>;
+}
+
+/** One key: for whom, until when, last used when. */
+function KeyLine({ own, takeBack }: KeyLineProps) {
+  return (
+    <Line>
+      <span className="min-w-0 flex-1 basis-60">
+        {own.name}
+        <span className="block text-2xs text-ink-2">
+          {own.machine_id === null ? own.role : `machine ${own.machine_id}`} · {stateOf(own)} ·{' '}
+          {own.used_at ? `last used ${own.used_at.slice(0, 10)}` : 'never used'}
+        </span>
+      </span>
+      {!own.revoked_at && (
+        <button
+          type="button"
+          className="action"
+          aria-label={`Take back the key ${own.name}`}
+          onClick={() => void takeBack(own)}
+        >
+          Take back
+        </button>
+      )}
+    </Line>
+  );
+}
+
+interface NewKeyProps {
+  name: string;
+  setName: Dispatch<SetStateAction<string>>;
+  add: () => Promise<boolean>;
+  role: 'owner' | 'evaluator' | 'operator' | 'reader' | 'machine' | 'judge';
+  setRole: Dispatch<
+    SetStateAction<'owner' | 'evaluator' | 'operator' | 'reader' | 'machine' | 'judge'>
+  >;
+  machine: string;
+  setMachine: Dispatch<SetStateAction<string>>;
+  days: number;
+  setDays: Dispatch<SetStateAction<number>>;
+}
+
+/** A new key. */
+function NewKey({
+  name,
+  setName,
+  add,
+  role,
+  setRole,
+  machine,
+  setMachine,
+  days,
+  setDays,
+}: NewKeyProps) {
+  return (
+    <NewLine
+      label="Name of a new key"
+      placeholder="+ a key: what it is for"
+      name={name}
+      onName={setName}
+      action="Make the key"
+      onAdd={() => void add()}
+    >
+      <RoleSelect label="Role of a new key" roles={ROLES_OF_KEYS} value={role} onChange={setRole} />
+      {role === 'machine' && (
+        <input
+          className="field w-32"
+          aria-label="The machine’s id on the bench link"
+          placeholder="its id"
+          required
+          maxLength={64}
+          value={machine}
+          onChange={(event) => setMachine(event.target.value)}
+        />
+      )}
+      <select
+        className="field w-auto"
+        aria-label="Days that a new key lasts"
+        value={days}
+        onChange={(event) => setDays(Number(event.target.value))}
+      >
+        {DAYS.map((each) => (
+          <option key={each} value={each}>
+            {each} days
+          </option>
+        ))}
+      </select>
+    </NewLine>
   );
 }
 

@@ -49,38 +49,7 @@ export function PeopleTable({ people, base }: PeopleTableProps) {
     <>
       <ul>
         {rows.map((person) => (
-          <Line key={person.person_id}>
-            <span className="min-w-0 flex-1 basis-40">
-              {person.name} <span className="text-ink-2">{person.initials}</span>
-              {person.closed_at && <span className="text-ink-2">, no longer comes in</span>}
-            </span>
-            <RoleSelect
-              label={`Role of ${person.name}`}
-              roles={ROLES}
-              value={person.role}
-              onChange={(next) => void change(person, { role: next })}
-            />
-            <span className="flex gap-2">
-              {!person.closed_at && (
-                <button
-                  type="button"
-                  className="action"
-                  aria-label={`New password for ${person.name}`}
-                  onClick={() => void handLink(person)}
-                >
-                  New password
-                </button>
-              )}
-              <button
-                type="button"
-                className="action"
-                aria-label={`${person.closed_at ? 'Open' : 'Close'} the door to ${person.name}`}
-                onClick={() => void change(person, { isClosed: person.closed_at === null })}
-              >
-                {person.closed_at ? 'Open the door' : 'Close the door'}
-              </button>
-            </span>
-          </Line>
+          <PersonLine key={person.person_id} person={person} change={change} handLink={handLink} />
         ))}
       </ul>
       <NewLine
@@ -112,5 +81,49 @@ export function PeopleTable({ people, base }: PeopleTableProps) {
         <Failure message={message} />
       </div>
     </>
+  );
+}
+
+interface PersonLineProps {
+  person: Person;
+  change: (person: Person, sent: { role?: Role; isClosed?: boolean }) => Promise<boolean>;
+  handLink: (person: Person) => Promise<boolean>;
+}
+
+/** One person, with role and link. */
+function PersonLine({ person, change, handLink }: PersonLineProps) {
+  return (
+    <Line>
+      <span className="min-w-0 flex-1 basis-40">
+        {person.name} <span className="text-ink-2">{person.initials}</span>
+        {person.closed_at && <span className="text-ink-2">, no longer comes in</span>}
+      </span>
+      <RoleSelect
+        label={`Role of ${person.name}`}
+        roles={ROLES}
+        value={person.role}
+        onChange={(next) => void change(person, { role: next })}
+      />
+      <span className="flex gap-2">
+        {!person.closed_at && (
+          <button
+            type="button"
+            className="action"
+            aria-label={`New password for ${person.name}`}
+            onClick={() => void handLink(person)}
+          >
+            New password
+          </button>
+        )}
+        <button
+          type="button"
+          className="action"
+          aria-label={`${person.closed_at ? 'Open' : 'Close'} the door to ${person.name}`}
+          onClick={() => void change(person, { isClosed: person.closed_at === null })}
+        >
+          {person.closed_at ? 'Open the door' : 'Close the door'}
+        </button>
+      </span>
+    </Line>
   );
 }

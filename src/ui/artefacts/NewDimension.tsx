@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import type { MeasuringPlaces } from '../../core/geometry/mesh';
+import { useState, type SetStateAction, type Dispatch } from 'react';
+import type { MeasuringPlaces, ProposedDimension } from '../../core/geometry/mesh';
 import type { Stored } from '../../data';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
@@ -26,11 +26,235 @@ const isCorner = (id: string): boolean => id.startsWith('corner-');
 export function NewDimension(props: NewDimensionProps) {
   const { studyId, artefactId, places, picked, onPick, onAdded } = props;
   const proposal = proposalOf(places, picked);
-  const isProposed = proposal !== null && typeof proposal !== 'string';
-  const usualName = isProposed
-    ? `${proposal.kind === 'external' || proposal.kind === 'height' ? proposal.axis : proposal.kind} ` +
-      `${proposal.nominal_mm}`
+  const proposed = proposal !== null && typeof proposal !== 'string' ? proposal : null;
+  const usualName = proposed
+    ? `${proposed.kind === 'external' || proposed.kind === 'height' ? proposed.axis : proposed.kind} ` +
+      `${proposed.nominal_mm}`
     : '';
+  const {
+    name,
+    setName,
+    nominal,
+    setNominal,
+    limit,
+    setLimit,
+    message,
+    once,
+    first,
+    isRound,
+    add,
+  } = useNewDimension({
+    picked,
+    places,
+    proposal: proposed,
+    usualName,
+    studyId,
+    artefactId,
+    onPick,
+    onAdded,
+  });
+  const choose = (at: 0 | 1, id: string) => {
+    const next = at === 0 ? [id] : [first, id];
+    onPick(next.filter(Boolean));
+  };
+  return (
+    <form
+      className="grid gap-2 p-3"
+      aria-label="New dimension"
+      onSubmit={(event) => {
+        event.preventDefault();
+        once('add', add);
+      }}
+    >
+      <p className="text-xs text-ink-2">
+        Pick two parallel faces, one hole or boss, or two corners in the drawing, or here:
+      </p>
+      <FromPlace first={first} choose={choose} places={places} />
+      {!isRound && first !== '' && (
+        <ToPlace picked={picked} choose={choose} places={places} first={first} />
+      )}
+      {typeof proposal === 'string' && (
+        <p role="alert" className="text-xs text-warn">
+          Not a dimension: {proposal}.
+        </p>
+      )}
+      {proposed && (
+        <>
+          <p>
+            <b className="font-mono">{proposed.nominal_mm}</b> mm · {proposed.kind}
+            {proposed.axis !== 'none' && ` along ${proposed.axis}`}
+          </p>
+          {proposed.note && <p className="text-xs text-ink-2">{proposed.note}</p>}
+          <DimensionFields
+            name={name}
+            usualName={usualName}
+            setName={setName}
+            nominal={nominal}
+            proposal={proposed}
+            setNominal={setNominal}
+            limit={limit}
+            setLimit={setLimit}
+          />
+          <button type="submit" className="justify-self-start action-main">
+            Set this dimension
+          </button>
+        </>
+      )}
+      {message && (
+        <p role="alert" className="text-xs text-warn">
+          {message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+interface DimensionFieldsProps {
+  name: string | null;
+  usualName: string;
+  setName: Dispatch<SetStateAction<string | null>>;
+  nominal: string | null;
+  proposal: ProposedDimension;
+  setNominal: Dispatch<SetStateAction<string | null>>;
+  limit: string;
+  setLimit: Dispatch<SetStateAction<string>>;
+}
+
+/** Name, nominal and limit, proposed from the drawing. */
+function DimensionFields({
+  name,
+  usualName,
+  setName,
+  nominal,
+  proposal,
+  setNominal,
+  limit,
+  setLimit,
+}: DimensionFieldsProps) {
+  return (
+    <div className="grid grid-cols-3 gap-2">
+      <label>
+        name
+        <input
+          className="mt-0.5 field"
+          value={name ?? usualName}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <label>
+        nominal · mm
+        <input
+          className="mt-0.5 field text-right font-mono"
+          inputMode="decimal"
+          value={nominal ?? String(proposal.nominal_mm)}
+          onChange={(event) => setNominal(event.target.value)}
+        />
+      </label>
+      <label>
+        limit ± mm
+        <input
+          className="mt-0.5 field text-right font-mono"
+          inputMode="decimal"
+          value={limit}
+          onChange={(event) => setLimit(event.target.value)}
+        />
+      </label>
+    </div>
+  );
+}
+
+interface FromPlaceProps {
+  first: string;
+  choose: (at: 0 | 1, id: string) => void;
+  places: NewDimensionProps['places'];
+}
+
+/** Where it is measured from. */
+function FromPlace({ first, choose, places }: FromPlaceProps) {
+  return (
+    <label>
+      from
+      <select
+        className="mt-0.5 field"
+        value={first}
+        onChange={(event) => choose(0, event.target.value)}
+      >
+        <option value="">nothing yet</option>
+        {places.rounds.map((round) => (
+          <option key={round.id} value={round.id}>
+            {roundName(round)}
+          </option>
+        ))}
+        {places.faces.map((face) => (
+          <option key={face.id} value={face.id}>
+            {faceName(face)}
+          </option>
+        ))}
+        {places.corners.map((corner) => (
+          <option key={corner.id} value={corner.id}>
+            {cornerName(corner)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface ToPlaceProps {
+  picked: Picked;
+  choose: (at: 0 | 1, id: string) => void;
+  places: NewDimensionProps['places'];
+  first: string;
+}
+
+/** Where it is measured to. */
+function ToPlace({ picked, choose, places, first }: ToPlaceProps) {
+  return (
+    <label>
+      to
+      <select
+        className="mt-0.5 field"
+        value={picked[1] ?? ''}
+        onChange={(event) => choose(1, event.target.value)}
+      >
+        <option value="">nothing yet</option>
+        {[
+          ...places.faces.map((face) => [face.id, faceName(face)] as const),
+          ...places.corners.map((corner) => [corner.id, cornerName(corner)] as const),
+        ]
+          .filter(([id]) => id !== first && isCorner(id) === isCorner(first))
+          .map(([id, said]) => (
+            <option key={id} value={id}>
+              {said}
+            </option>
+          ))}
+      </select>
+    </label>
+  );
+}
+
+interface NewDimensionGiven {
+  picked: Picked;
+  places: NewDimensionProps['places'];
+  proposal: ProposedDimension | null;
+  usualName: string;
+  studyId: string;
+  artefactId: string;
+  onPick: NewDimensionProps['onPick'];
+  onAdded: NewDimensionProps['onAdded'];
+}
+
+/** What is typed about a new dimension, and how it is added. */
+function useNewDimension({
+  picked,
+  places,
+  proposal,
+  usualName,
+  studyId,
+  artefactId,
+  onPick,
+  onAdded,
+}: NewDimensionGiven) {
   const [name, setName] = useState<string | null>(null);
   const [nominal, setNominal] = useState<string | null>(null);
   const [limit, setLimit] = useState('0.15');
@@ -40,7 +264,7 @@ export function NewDimension(props: NewDimensionProps) {
   const isRound = places.rounds.some(({ id }) => id === first);
 
   const add = async () => {
-    if (!isProposed) return;
+    if (!proposal) return;
     const size = readNumber(nominal ?? String(proposal.nominal_mm));
     const tolerance = readNumber(limit);
     if ('fault' in size || 'fault' in tolerance || !size.value) {
@@ -71,119 +295,17 @@ export function NewDimension(props: NewDimensionProps) {
       setMessage(failureText(error, 'This did not work.'));
     }
   };
-  const choose = (at: 0 | 1, id: string) => {
-    const next = at === 0 ? [id] : [first, id];
-    onPick(next.filter(Boolean));
+  return {
+    name,
+    setName,
+    nominal,
+    setNominal,
+    limit,
+    setLimit,
+    message,
+    once,
+    first,
+    isRound,
+    add,
   };
-  return (
-    <form
-      className="grid gap-2 p-3"
-      aria-label="New dimension"
-      onSubmit={(event) => {
-        event.preventDefault();
-        once('add', add);
-      }}
-    >
-      <p className="text-xs text-ink-2">
-        Pick two parallel faces, one hole or boss, or two corners in the drawing, or here:
-      </p>
-      <label>
-        from
-        <select
-          className="mt-0.5 field"
-          value={first}
-          onChange={(event) => choose(0, event.target.value)}
-        >
-          <option value="">nothing yet</option>
-          {places.rounds.map((round) => (
-            <option key={round.id} value={round.id}>
-              {roundName(round)}
-            </option>
-          ))}
-          {places.faces.map((face) => (
-            <option key={face.id} value={face.id}>
-              {faceName(face)}
-            </option>
-          ))}
-          {places.corners.map((corner) => (
-            <option key={corner.id} value={corner.id}>
-              {cornerName(corner)}
-            </option>
-          ))}
-        </select>
-      </label>
-      {!isRound && first !== '' && (
-        <label>
-          to
-          <select
-            className="mt-0.5 field"
-            value={picked[1] ?? ''}
-            onChange={(event) => choose(1, event.target.value)}
-          >
-            <option value="">nothing yet</option>
-            {[
-              ...places.faces.map((face) => [face.id, faceName(face)] as const),
-              ...places.corners.map((corner) => [corner.id, cornerName(corner)] as const),
-            ]
-              .filter(([id]) => id !== first && isCorner(id) === isCorner(first))
-              .map(([id, said]) => (
-                <option key={id} value={id}>
-                  {said}
-                </option>
-              ))}
-          </select>
-        </label>
-      )}
-      {typeof proposal === 'string' && (
-        <p role="alert" className="text-xs text-warn">
-          Not a dimension: {proposal}.
-        </p>
-      )}
-      {isProposed && (
-        <>
-          <p>
-            <b className="font-mono">{proposal.nominal_mm}</b> mm · {proposal.kind}
-            {proposal.axis !== 'none' && ` along ${proposal.axis}`}
-          </p>
-          {proposal.note && <p className="text-xs text-ink-2">{proposal.note}</p>}
-          <div className="grid grid-cols-3 gap-2">
-            <label>
-              name
-              <input
-                className="mt-0.5 field"
-                value={name ?? usualName}
-                onChange={(event) => setName(event.target.value)}
-              />
-            </label>
-            <label>
-              nominal · mm
-              <input
-                className="mt-0.5 field text-right font-mono"
-                inputMode="decimal"
-                value={nominal ?? String(proposal.nominal_mm)}
-                onChange={(event) => setNominal(event.target.value)}
-              />
-            </label>
-            <label>
-              limit ± mm
-              <input
-                className="mt-0.5 field text-right font-mono"
-                inputMode="decimal"
-                value={limit}
-                onChange={(event) => setLimit(event.target.value)}
-              />
-            </label>
-          </div>
-          <button type="submit" className="justify-self-start action-main">
-            Set this dimension
-          </button>
-        </>
-      )}
-      {message && (
-        <p role="alert" className="text-xs text-warn">
-          {message}
-        </p>
-      )}
-    </form>
-  );
 }

@@ -59,21 +59,7 @@ export function NewZone(props: NewZoneProps) {
     }
   };
   if (!drawn) {
-    return (
-      <div className="flex items-center justify-between gap-2 px-3 py-2">
-        <span>
-          <span className="block font-semibold">Zones</span>
-          <span className="text-xs text-ink-2">areas that are inspected</span>
-        </span>
-        <button
-          type="button"
-          className="action"
-          onClick={() => onDrawn({ side: 'front', u1: 0, v1: 0, u2: 0, v2: 0 })}
-        >
-          Draw a zone
-        </button>
-      </div>
-    );
+    return <ZoneInvitation onDrawn={onDrawn} />;
   }
   return (
     <form
@@ -106,32 +92,7 @@ export function NewZone(props: NewZoneProps) {
           />
         </label>
       </div>
-      <div className="grid grid-cols-5 gap-2 text-xs">
-        <label>
-          side
-          <select
-            className="mt-0.5 field"
-            value={drawn.side}
-            onChange={(event) => onDrawn({ ...drawn, side: chosenOf(event, SHOWN_SIDES) })}
-          >
-            {SHOWN_SIDES.map((side) => (
-              <option key={side}>{side}</option>
-            ))}
-          </select>
-        </label>
-        {CORNERS.map(([key, said]) => (
-          <label key={key}>
-            {said}
-            <input
-              className="mt-0.5 field text-right font-mono"
-              type="number"
-              step="any"
-              value={drawn[key]}
-              onChange={(event) => onDrawn({ ...drawn, [key]: Number(event.target.value) })}
-            />
-          </label>
-        ))}
-      </div>
+      <ZoneSizes drawn={drawn} onDrawn={onDrawn} />
       <div className="flex gap-2">
         <button type="submit" className="action action-main">
           Set this zone
@@ -146,6 +107,66 @@ export function NewZone(props: NewZoneProps) {
         </p>
       )}
     </form>
+  );
+}
+
+interface ZoneInvitationProps {
+  onDrawn: NewZoneProps['onDrawn'];
+}
+
+/** Before a zone is drawn. */
+function ZoneInvitation({ onDrawn }: ZoneInvitationProps) {
+  return (
+    <div className="flex items-center justify-between gap-2 px-3 py-2">
+      <span>
+        <span className="block font-semibold">Zones</span>
+        <span className="text-xs text-ink-2">areas that are inspected</span>
+      </span>
+      <button
+        type="button"
+        className="action"
+        onClick={() => onDrawn({ side: 'front', u1: 0, v1: 0, u2: 0, v2: 0 })}
+      >
+        Draw a zone
+      </button>
+    </div>
+  );
+}
+
+interface ZoneSizesProps {
+  drawn: DrawnZone;
+  onDrawn: NewZoneProps['onDrawn'];
+}
+
+/** Where the zone lies and how large it is. */
+function ZoneSizes({ drawn, onDrawn }: ZoneSizesProps) {
+  return (
+    <div className="grid grid-cols-5 gap-2 text-xs">
+      <label>
+        side
+        <select
+          className="mt-0.5 field"
+          value={drawn.side}
+          onChange={(event) => onDrawn({ ...drawn, side: chosenOf(event, SHOWN_SIDES) })}
+        >
+          {SHOWN_SIDES.map((side) => (
+            <option key={side}>{side}</option>
+          ))}
+        </select>
+      </label>
+      {CORNERS.map(([key, said]) => (
+        <label key={key}>
+          {said}
+          <input
+            className="mt-0.5 field text-right font-mono"
+            type="number"
+            step="any"
+            value={drawn[key]}
+            onChange={(event) => onDrawn({ ...drawn, [key]: Number(event.target.value) })}
+          />
+        </label>
+      ))}
+    </div>
   );
 }
 

@@ -141,25 +141,7 @@ function optionsOf(props: ChartProps, id: string, isDark: boolean): ApexOptions 
   const font = "'IBM Plex Mono', monospace";
   const labels = { style: { colors: ink2, fontFamily: font, fontSize: '11px' } };
   const said = (value: number | null) => (value === null ? '' : value.toFixed(digits));
-  const label = (text: string) => ({
-    text,
-    orientation: 'horizontal' as const,
-    borderWidth: 0,
-    style: {
-      background: token('--sheet'),
-      color: token('--ink'),
-      fontFamily: font,
-      fontSize: '11px',
-    },
-  });
-  const axis = (one: Series, text: string | undefined, isShown: boolean) => ({
-    seriesName: (series.find((other) => other.isSecond === one.isSecond) ?? one).name,
-    show: isShown,
-    opposite: one.isSecond === true,
-    min: 0,
-    title: { text: text ?? '', style: { color: ink2, fontWeight: 400, fontSize: '11px' } },
-    labels: { ...labels, formatter: said },
-  });
+  const { label, axis } = labelsOf({ font, series, ink2, labels, said });
   return {
     chart: {
       id,
@@ -223,4 +205,36 @@ function optionsOf(props: ChartProps, id: string, isDark: boolean): ApexOptions 
       ),
     ),
   };
+}
+
+interface LabelsOfGiven {
+  font: "'IBM Plex Mono', monospace";
+  series: ChartProps['series'];
+  ink2: string;
+  labels: { style: { colors: string; fontFamily: string; fontSize: string } };
+  said: (value: number | null) => string;
+}
+
+/** Labels of marks, and the upright axis of a series. */
+function labelsOf({ font, series, ink2, labels, said }: LabelsOfGiven) {
+  const label = (text: string) => ({
+    text,
+    orientation: 'horizontal' as const,
+    borderWidth: 0,
+    style: {
+      background: token('--sheet'),
+      color: token('--ink'),
+      fontFamily: font,
+      fontSize: '11px',
+    },
+  });
+  const axis = (one: Series, text: string | undefined, isShown: boolean) => ({
+    seriesName: (series.find((other) => other.isSecond === one.isSecond) ?? one).name,
+    show: isShown,
+    opposite: one.isSecond === true,
+    min: 0,
+    title: { text: text ?? '', style: { color: ink2, fontWeight: 400, fontSize: '11px' } },
+    labels: { ...labels, formatter: said },
+  });
+  return { label, axis };
 }

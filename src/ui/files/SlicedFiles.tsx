@@ -1,5 +1,5 @@
 import { messageOf } from '../../core/model/faults';
-import { useRef, useState } from 'react';
+import { useRef, useState, type SetStateAction, type RefObject, type Dispatch } from 'react';
 import type { ContenderMark } from '../../core/model/study';
 import type { SlicedSummary } from '../../data';
 import type { FirstLook } from '../workers/first-look';
@@ -41,6 +41,112 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   const [files, setFiles] = useState(initial.files);
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const { input, refresh, forget, take } = useSending({ studyId, files, setFiles, setSending });
+
+  const drop = useDrop(take);
+  const query = [...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&');
+  const compare = `/studies/${studyId}/compare?${query}`;
+  const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
+  return (
+    <section
+      id="sliced-files"
+      aria-labelledby="sliced-title"
+      className={`mt-3 min-w-0 sheet ${drop.isOver ? 'outline-2 outline-plum' : ''}`}
+      {...drop.handlers}
+    >
+      <FilesHead
+        files={files}
+        open={open}
+        chosen={chosen}
+        compare={compare}
+        input={input}
+        take={take}
+      />
+      {sending.length > 0 && (
+        <ul aria-label="Files on their way">
+          {sending.map((one) => (
+            <SendingRow key={one.key} one={one} onForget={() => forget(one.key)} />
+          ))}
+        </ul>
+      )}
+      {files.length > 0 && (
+        <Leaving>
+          <div className="max-h-[26rem] overflow-auto" tabIndex={0} aria-label="Sliced files">
+            <FileTable
+              files={files}
+              studyId={studyId}
+              marks={marks}
+              artefacts={artefacts}
+              chosen={chosen}
+              setChosen={setChosen}
+              refresh={refresh}
+            />
+          </div>
+        </Leaving>
+      )}
+    </section>
+  );
+}
+
+interface FilesHeadProps {
+  files: readonly SlicedSummary[];
+  open: number;
+  chosen: ReadonlySet<string>;
+  compare: string;
+  input: RefObject<HTMLInputElement | null>;
+  take: (list: FileList | null) => void;
+}
+
+/** How many there are, which are compared, and where more are chosen. */
+function FilesHead({ files, open, chosen, compare, input, take }: FilesHeadProps) {
+  return (
+    <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
+      <div>
+        <h2 id="sliced-title" className="font-semibold">
+          Sliced files
+        </h2>
+        <p className="text-xs text-ink-2">
+          {counted(files.length, 'file')}
+          {open > 0 && ` · ${open} to be confirmed`} · drop files anywhere on this sheet, up to 500
+          MB each
+        </p>
+      </div>
+      <div className="flex gap-2">
+        {chosen.size >= 2 && (
+          <a className="action" href={compare}>
+            Compare {chosen.size} files
+          </a>
+        )}
+        <button type="button" className="action" onClick={() => input.current?.click()}>
+          Add files…
+        </button>
+        <input
+          ref={input}
+          type="file"
+          multiple
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Sliced files"
+          accept=".gcode,.gco,.g,.nc,.gz,.3mf"
+          onChange={(event) => {
+            take(event.target.files);
+            event.target.value = '';
+          }}
+        />
+      </div>
+    </header>
+  );
+}
+
+interface SendingGiven {
+  studyId: string;
+  files: readonly SlicedSummary[];
+  setFiles: Dispatch<SetStateAction<readonly SlicedSummary[]>>;
+  setSending: Dispatch<SetStateAction<readonly Sending[]>>;
+}
+
+/** Sends files, a few at once, each read on the way so that the person sees at once what is in it. */
+function useSending({ studyId, files, setFiles, setSending }: SendingGiven) {
   const queue = useRef<{ file: File; key: string; stop: AbortController }[]>([]);
   const active = useRef(0);
   const input = useRef<HTMLInputElement>(null);
@@ -109,105 +215,68 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
     ]);
     work();
   };
+  return { input, refresh, forget, take };
+}
 
-  const drop = useDrop(take);
-  const query = [...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&');
-  const compare = `/studies/${studyId}/compare?${query}`;
-  const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
+interface FileTableProps {
+  files: readonly SlicedSummary[];
+  studyId: string;
+  marks: SlicedFilesProps['marks'];
+  artefacts: SlicedFilesProps['artefacts'];
+  chosen: ReadonlySet<string>;
+  setChosen: Dispatch<SetStateAction<ReadonlySet<string>>>;
+  refresh: () => Promise<void | undefined>;
+}
+
+/** Every file with what it says. */
+function FileTable({
+  files,
+  studyId,
+  marks,
+  artefacts,
+  chosen,
+  setChosen,
+  refresh,
+}: FileTableProps) {
   return (
-    <section
-      id="sliced-files"
-      aria-labelledby="sliced-title"
-      className={`mt-3 min-w-0 sheet ${drop.isOver ? 'outline-2 outline-plum' : ''}`}
-      {...drop.handlers}
-    >
-      <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
-        <div>
-          <h2 id="sliced-title" className="font-semibold">
-            Sliced files
-          </h2>
-          <p className="text-xs text-ink-2">
-            {counted(files.length, 'file')}
-            {open > 0 && ` · ${open} to be confirmed`} · drop files anywhere on this sheet, up to
-            500 MB each
-          </p>
-        </div>
-        <div className="flex gap-2">
-          {chosen.size >= 2 && (
-            <a className="action" href={compare}>
-              Compare {chosen.size} files
-            </a>
-          )}
-          <button type="button" className="action" onClick={() => input.current?.click()}>
-            Add files…
-          </button>
-          <input
-            ref={input}
-            type="file"
-            multiple
-            className="sr-only"
-            tabIndex={-1}
-            aria-label="Sliced files"
-            accept=".gcode,.gco,.g,.nc,.gz,.3mf"
-            onChange={(event) => {
-              take(event.target.files);
-              event.target.value = '';
-            }}
+    <table className="w-full text-xs">
+      <thead className="sticky top-0 bg-sheet">
+        <tr className="border-b border-line">
+          <th className="th">
+            <span className="sr-only">compare</span>
+          </th>
+          <th className="th">file</th>
+          <th className="th">for</th>
+          <th className="th text-right">estimate</th>
+          <th className="th text-right">model</th>
+          <th className="hidden th text-right md:table-cell">filament · g</th>
+          <th className="hidden th text-right md:table-cell">asked · mm/s</th>
+          <th className="hidden th text-right md:table-cell">reached</th>
+        </tr>
+      </thead>
+      <tbody>
+        {files.map((file) => (
+          <FileRow
+            key={file.path}
+            studyId={studyId}
+            file={file}
+            marks={marks}
+            artefacts={artefacts}
+            isChosen={chosen.has(file.path)}
+            canChoose={chosen.size < MOST_COMPARED}
+            onChoose={(isChosen) =>
+              setChosen((known) => {
+                const next = new Set(known);
+                if (isChosen) next.add(file.path);
+                else next.delete(file.path);
+                return next;
+              })
+            }
+            onChanged={() => void refresh()}
           />
-        </div>
-      </header>
-      {sending.length > 0 && (
-        <ul aria-label="Files on their way">
-          {sending.map((one) => (
-            <SendingRow key={one.key} one={one} onForget={() => forget(one.key)} />
-          ))}
-        </ul>
-      )}
-      {files.length > 0 && (
-        <Leaving>
-          <div className="max-h-[26rem] overflow-auto" tabIndex={0} aria-label="Sliced files">
-            <table className="w-full text-xs">
-              <thead className="sticky top-0 bg-sheet">
-                <tr className="border-b border-line">
-                  <th className="th">
-                    <span className="sr-only">compare</span>
-                  </th>
-                  <th className="th">file</th>
-                  <th className="th">for</th>
-                  <th className="th text-right">estimate</th>
-                  <th className="th text-right">model</th>
-                  <th className="hidden th text-right md:table-cell">filament · g</th>
-                  <th className="hidden th text-right md:table-cell">asked · mm/s</th>
-                  <th className="hidden th text-right md:table-cell">reached</th>
-                </tr>
-              </thead>
-              <tbody>
-                {files.map((file) => (
-                  <FileRow
-                    key={file.path}
-                    studyId={studyId}
-                    file={file}
-                    marks={marks}
-                    artefacts={artefacts}
-                    isChosen={chosen.has(file.path)}
-                    canChoose={chosen.size < MOST_COMPARED}
-                    onChoose={(isChosen) =>
-                      setChosen((known) => {
-                        const next = new Set(known);
-                        if (isChosen) next.add(file.path);
-                        else next.delete(file.path);
-                        return next;
-                      })
-                    }
-                    onChanged={() => void refresh()}
-                  />
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </Leaving>
-      )}
-    </section>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -326,38 +395,51 @@ function FileRow(props: FileRowProps) {
           </td>
         </>
       ) : (
-        <td colSpan={5} className="px-2 text-right">
-          {file.state === 'failed' ? (
-            <span className="text-warn">
-              could not be read: it {file.message}{' '}
-              <button
-                type="button"
-                className="underline"
-                onClick={() =>
-                  void callApi('PATCH', `/studies/${studyId}/sliced-files/${file.path}`, {
-                    read: 'again',
-                  }).then(onChanged)
-                }
-              >
-                read it again
-              </button>{' '}
-              <button
-                type="button"
-                className="underline"
-                onClick={() =>
-                  void callApi('DELETE', `/studies/${studyId}/sliced-files/${file.path}`).then(
-                    onChanged,
-                  )
-                }
-              >
-                take it out
-              </button>
-            </span>
-          ) : (
-            <span role="status">being read: {percent(file.read_share)}</span>
-          )}
-        </td>
+        <ReadingState file={file} studyId={studyId} onChanged={onChanged} />
       )}
     </tr>
+  );
+}
+
+interface ReadingStateProps {
+  file: FileRowProps['file'];
+  studyId: string;
+  onChanged: () => void;
+}
+
+/** How far a file is that is not read yet, or why it could not be. */
+function ReadingState({ file, studyId, onChanged }: ReadingStateProps) {
+  return (
+    <td colSpan={5} className="px-2 text-right">
+      {file.state === 'failed' ? (
+        <span className="text-warn">
+          could not be read: it {file.message}{' '}
+          <button
+            type="button"
+            className="underline"
+            onClick={() =>
+              void callApi('PATCH', `/studies/${studyId}/sliced-files/${file.path}`, {
+                read: 'again',
+              }).then(onChanged)
+            }
+          >
+            read it again
+          </button>{' '}
+          <button
+            type="button"
+            className="underline"
+            onClick={() =>
+              void callApi('DELETE', `/studies/${studyId}/sliced-files/${file.path}`).then(
+                onChanged,
+              )
+            }
+          >
+            take it out
+          </button>
+        </span>
+      ) : (
+        <span role="status">being read: {percent(file.read_share)}</span>
+      )}
+    </td>
   );
 }

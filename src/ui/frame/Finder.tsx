@@ -83,6 +83,26 @@ export function Finder({ studyId }: { studyId: string | null }) {
       setMessage(failureText(error));
     }
   };
+  useWedge(go);
+  return (
+    <div role="search" className="flex items-center gap-1">
+      {message && (
+        <span
+          role="alert"
+          className="max-w-[30ch] truncate text-xs text-warn"
+          data-hint={message}
+          tabIndex={0}
+        >
+          {message}
+        </span>
+      )}
+      <FinderField found={found} look={look} go={go} hasLooked={hasLooked} />
+    </div>
+  );
+}
+
+/** A scanner types a code and Enter faster than a hand does: it is looked for wherever the focus is. */
+function useWedge(go: (code: string) => Promise<void>) {
   const goNow = useEffectEvent(go);
   // Listens from the first moment to the last: a code may be half typed when the form is drawn anew.
   useEffect(() => {
@@ -114,43 +134,42 @@ export function Finder({ studyId }: { studyId: string | null }) {
     document.documentElement.dataset.finder = 'ready';
     return () => document.removeEventListener('keydown', onKey, true);
   }, []);
+}
+
+interface FinderFieldProps {
+  found: readonly FoundThing[];
+  look: (text: string) => void;
+  go: (code: string) => Promise<void>;
+  hasLooked: boolean;
+}
+
+/** The field itself, with what it offers. */
+function FinderField({ found, look, go, hasLooked }: FinderFieldProps) {
   return (
-    <div role="search" className="flex items-center gap-1">
-      {message && (
-        <span
-          role="alert"
-          className="max-w-[30ch] truncate text-xs text-warn"
-          data-hint={message}
-          tabIndex={0}
-        >
-          {message}
-        </span>
+    <Suggest
+      className="w-44 focus-within:w-64"
+      label="Find anything by name or code"
+      placeholder="Find anything  Ctrl K"
+      keys={{ keys: 'Ctrl K', does: 'find a study, machine, part, print, specimen or file' }}
+      inputId={FIELD}
+      items={found}
+      keyOf={(one) => one.href}
+      nameOf={(one) => one.name}
+      onType={look}
+      onChoose={(one, text) => {
+        if (one) location.assign(one.href);
+        else void go(text);
+      }}
+      empty={hasLooked ? 'Nothing carries that in its name or code.' : undefined}
+      render={(one) => (
+        <>
+          <span className="flex items-baseline gap-2">
+            <span className="min-w-0 flex-1 truncate">{one.name}</span>
+            <span className="text-2xs text-ink-2">{KIND_WORDS[one.kind]}</span>
+          </span>
+          {one.about && <span className="block truncate text-2xs text-ink-2">{one.about}</span>}
+        </>
       )}
-      <Suggest
-        className="w-44 focus-within:w-64"
-        label="Find anything by name or code"
-        placeholder="Find anything  Ctrl K"
-        keys={{ keys: 'Ctrl K', does: 'find a study, machine, part, print, specimen or file' }}
-        inputId={FIELD}
-        items={found}
-        keyOf={(one) => one.href}
-        nameOf={(one) => one.name}
-        onType={look}
-        onChoose={(one, text) => {
-          if (one) location.assign(one.href);
-          else void go(text);
-        }}
-        empty={hasLooked ? 'Nothing carries that in its name or code.' : undefined}
-        render={(one) => (
-          <>
-            <span className="flex items-baseline gap-2">
-              <span className="min-w-0 flex-1 truncate">{one.name}</span>
-              <span className="text-2xs text-ink-2">{KIND_WORDS[one.kind]}</span>
-            </span>
-            {one.about && <span className="block truncate text-2xs text-ink-2">{one.about}</span>}
-          </>
-        )}
-      />
-    </div>
+    />
   );
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import { v7 as uuid } from 'uuid';
 import { callApi, failureText } from '../kit/request';
 import { readNumber } from '../lib/entry';
@@ -62,6 +62,57 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
   };
   if (dimensions.length === 0) return null;
   return (
+    <GaugeForm
+      fault={fault}
+      setMessage={setMessage}
+      plan={plan}
+      key={key}
+      setKey={setKey}
+      dimensions={dimensions}
+      parts={parts}
+      setParts={setParts}
+      operators={operators}
+      setOperators={setOperators}
+      trials={trials}
+      setTrials={setTrials}
+      message={message}
+    />
+  );
+}
+
+interface GaugeFormProps {
+  fault: string | null;
+  setMessage: Dispatch<SetStateAction<string | null>>;
+  plan: () => Promise<void>;
+  key: string;
+  setKey: Dispatch<SetStateAction<string>>;
+  dimensions: NewGaugeProps['dimensions'];
+  parts: string;
+  setParts: Dispatch<SetStateAction<string>>;
+  operators: string;
+  setOperators: Dispatch<SetStateAction<string>>;
+  trials: string;
+  setTrials: Dispatch<SetStateAction<string>>;
+  message: string | null;
+}
+
+/** How many parts, how often, by whom. */
+function GaugeForm({
+  fault,
+  setMessage,
+  plan,
+  key,
+  setKey,
+  dimensions,
+  parts,
+  setParts,
+  operators,
+  setOperators,
+  trials,
+  setTrials,
+  message,
+}: GaugeFormProps) {
+  return (
     <form
       className="flex flex-wrap items-end gap-3 p-3"
       aria-label="New gauge study"
@@ -71,20 +122,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
         else void plan();
       }}
     >
-      <label className="text-xs text-ink-2">
-        dimension
-        <select
-          className="block field"
-          value={key}
-          onChange={(event) => setKey(event.target.value)}
-        >
-          {dimensions.map((one) => (
-            <option key={one.key} value={one.key}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <GaugeDimension key={key} setKey={setKey} dimensions={dimensions} />
       <label className="text-xs text-ink-2">
         parts
         <input
@@ -121,5 +159,27 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
         </p>
       )}
     </form>
+  );
+}
+
+interface GaugeDimensionProps {
+  key: string;
+  setKey: Dispatch<SetStateAction<string>>;
+  dimensions: NewGaugeProps['dimensions'];
+}
+
+/** Which dimension is measured again and again. */
+function GaugeDimension({ key, setKey, dimensions }: GaugeDimensionProps) {
+  return (
+    <label className="text-xs text-ink-2">
+      dimension
+      <select className="block field" value={key} onChange={(event) => setKey(event.target.value)}>
+        {dimensions.map((one) => (
+          <option key={one.key} value={one.key}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

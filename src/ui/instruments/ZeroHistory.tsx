@@ -41,63 +41,15 @@ export function ZeroHistory({ zeros, zero_mm, resolution_mm }: ZeroHistoryProps)
         name="Zero checks"
         figures={[['time', 'value mm'], ...points.map(({ said, value }) => [said, value])]}
       >
-        <svg
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          className="block w-full max-w-[760px]"
-          role="img"
-          aria-label={`zero checks: ${points.map(({ said, value }) => `${said} ${signed(value, 2)}`).join('; ')}`}
-        >
-          <rect
-            x={LEFT}
-            width={WIDTH - LEFT}
-            y={y(zero_mm + step / 2)}
-            height={y(zero_mm - step / 2) - y(zero_mm + step / 2)}
-            fill="var(--band)"
-          />
-          <line x1={LEFT} x2={WIDTH} y1={y(zero_mm)} y2={y(zero_mm)} stroke="var(--ink-2)" />
-          <text
-            x={LEFT - 6}
-            y={y(zero_mm) + 4}
-            textAnchor="end"
-            fontSize={11}
-            className="font-mono"
-            fill="var(--ink-2)"
-          >
-            {signed(zero_mm, 2)}
-          </text>
-          <polyline
-            points={points.map(({ at, value }) => `${x(at)},${y(value)}`).join(' ')}
-            fill="none"
-            stroke="var(--plum)"
-            strokeWidth={1.2}
-          />
-          {points.map(({ at, value, said }) => (
-            <circle
-              key={at}
-              cx={x(at)}
-              cy={y(value)}
-              r={4}
-              fill="var(--sheet)"
-              stroke="var(--plum)"
-              strokeWidth={1.8}
-
-              data-hint={`${said}: ${signed(value, 2)} mm`}
-            />
-          ))}
-          {[first, last].map(({ at, said }, index) => (
-            <text
-              key={index}
-              x={x(at)}
-              y={HEIGHT - 6}
-              fontSize={11}
-              textAnchor={index === 0 ? 'start' : 'end'}
-              className="font-mono"
-              fill="var(--ink-2)"
-            >
-              {said}
-            </text>
-          ))}
-        </svg>
+        <ZeroPlot
+          points={points}
+          y={y}
+          zero_mm={zero_mm}
+          step={step}
+          x={x}
+          first={first}
+          last={last}
+        />
       </Leaving>
       <figcaption className={Math.abs(off) > step / 2 + 1e-9 ? 'text-warn' : 'text-ink-2'}>
         {Math.abs(off) > step / 2 + 1e-9
@@ -107,5 +59,78 @@ export function ZeroHistory({ zeros, zero_mm, resolution_mm }: ZeroHistoryProps)
           : 'The zero has held: within half a step of what its readings are taken less.'}
       </figcaption>
     </figure>
+  );
+}
+
+interface ZeroPlotProps {
+  points: { at: number; said: string; value: number }[];
+  y: (value: number) => number;
+  zero_mm: number;
+  step: number;
+  x: (at: number) => number;
+  first: { at: number; said: string; value: number };
+  last: { at: number; said: string; value: number };
+}
+
+/** The checks over time, with the zero that counts. */
+function ZeroPlot({ points, y, zero_mm, step, x, first, last }: ZeroPlotProps) {
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full max-w-[760px]"
+      role="img"
+      aria-label={`zero checks: ${points.map(({ said, value }) => `${said} ${signed(value, 2)}`).join('; ')}`}
+    >
+      <rect
+        x={LEFT}
+        width={WIDTH - LEFT}
+        y={y(zero_mm + step / 2)}
+        height={y(zero_mm - step / 2) - y(zero_mm + step / 2)}
+        fill="var(--band)"
+      />
+      <line x1={LEFT} x2={WIDTH} y1={y(zero_mm)} y2={y(zero_mm)} stroke="var(--ink-2)" />
+      <text
+        x={LEFT - 6}
+        y={y(zero_mm) + 4}
+        textAnchor="end"
+        fontSize={11}
+        className="font-mono"
+        fill="var(--ink-2)"
+      >
+        {signed(zero_mm, 2)}
+      </text>
+      <polyline
+        points={points.map(({ at, value }) => `${x(at)},${y(value)}`).join(' ')}
+        fill="none"
+        stroke="var(--plum)"
+        strokeWidth={1.2}
+      />
+      {points.map(({ at, value, said }) => (
+        <circle
+          key={at}
+          cx={x(at)}
+          cy={y(value)}
+          r={4}
+          fill="var(--sheet)"
+          stroke="var(--plum)"
+          strokeWidth={1.8}
+
+          data-hint={`${said}: ${signed(value, 2)} mm`}
+        />
+      ))}
+      {[first, last].map(({ at, said }, index) => (
+        <text
+          key={index}
+          x={x(at)}
+          y={HEIGHT - 6}
+          fontSize={11}
+          textAnchor={index === 0 ? 'start' : 'end'}
+          className="font-mono"
+          fill="var(--ink-2)"
+        >
+          {said}
+        </text>
+      ))}
+    </svg>
   );
 }

@@ -111,24 +111,7 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
   };
   return (
     <div className="border-b border-line-soft last:border-b-0">
-      <h3>
-        <button
-          type="button"
-          aria-expanded={isOpen}
-          className="flex min-h-[36px] w-full items-center gap-2 border-0 bg-transparent px-3 py-1 text-left"
-          onClick={onToggle}
-          {...(digit !== null && {
-            'data-keys': digit,
-            'data-does': `write down: ${title.toLowerCase()}`,
-          })}
-        >
-          {digit !== null && <kbd className="key">{digit}</kbd>}
-          <span className="min-w-0 flex-1 font-medium">{title}</span>
-          <span className="text-xs text-ink-2">
-            {rows.length === 0 ? 'nothing yet' : rows.length}
-          </span>
-        </button>
-      </h3>
+      <PageHead isOpen={isOpen} onToggle={onToggle} digit={digit} title={title} rows={rows} />
       {isOpen && (
         <div className="px-3 pb-3">
           <NewRecord
@@ -162,26 +145,72 @@ function Page({ studyId, machineId, page, mayTakeOut, digit, isOpen, onToggle }:
               {message}
             </p>
           )}
-          <ol className="mt-2">
-            {rows.map((row, at) => (
-              <li key={at} className="flex items-start gap-2 border-t border-line-soft py-1">
-                <span className="min-w-0 flex-1">{say(fields, row)}</span>
-                {mayTakeOut && (
-                  <button
-                    type="button"
-                    className="min-h-[24px] border-0 bg-transparent px-1 text-2xs text-ink-2 underline"
-                    aria-label={`Take out: ${say(fields, row)}`}
-                    onClick={() => void takeOut(row)}
-                  >
-                    take out
-                  </button>
-                )}
-              </li>
-            ))}
-          </ol>
+          <Noted rows={rows} fields={fields} mayTakeOut={mayTakeOut} takeOut={takeOut} />
         </div>
       )}
     </div>
+  );
+}
+
+interface NotedProps {
+  rows: readonly Values[];
+  fields: readonly FieldSpec[];
+  mayTakeOut: boolean;
+  takeOut: (row: Values) => Promise<void>;
+}
+
+/** What has been noted, the latest last. */
+function Noted({ rows, fields, mayTakeOut, takeOut }: NotedProps) {
+  return (
+    <ol className="mt-2">
+      {rows.map((row, at) => (
+        <li key={at} className="flex items-start gap-2 border-t border-line-soft py-1">
+          <span className="min-w-0 flex-1">{say(fields, row)}</span>
+          {mayTakeOut && (
+            <button
+              type="button"
+              className="min-h-[24px] border-0 bg-transparent px-1 text-2xs text-ink-2 underline"
+              aria-label={`Take out: ${say(fields, row)}`}
+              onClick={() => void takeOut(row)}
+            >
+              take out
+            </button>
+          )}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+interface PageHeadProps {
+  isOpen: boolean;
+  onToggle: () => void;
+  digit: PageProps['digit'];
+  title: string;
+  rows: readonly Values[];
+}
+
+/** The name of a page: opens and closes it. */
+function PageHead({ isOpen, onToggle, digit, title, rows }: PageHeadProps) {
+  return (
+    <h3>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        className="flex min-h-[36px] w-full items-center gap-2 border-0 bg-transparent px-3 py-1 text-left"
+        onClick={onToggle}
+        {...(digit !== null && {
+          'data-keys': digit,
+          'data-does': `write down: ${title.toLowerCase()}`,
+        })}
+      >
+        {digit !== null && <kbd className="key">{digit}</kbd>}
+        <span className="min-w-0 flex-1 font-medium">{title}</span>
+        <span className="text-xs text-ink-2">
+          {rows.length === 0 ? 'nothing yet' : rows.length}
+        </span>
+      </button>
+    </h3>
   );
 }
 

@@ -37,28 +37,13 @@ export function TimeLine({ entries, outdated, studies = [] }: TimeLineProps) {
           if (study.from === null || study.to === null) return null;
           const [a, b] = [place(Date.parse(study.from)), place(Date.parse(study.to))];
           return (
-            <g key={`${study.title} ${study.from}`} data-hint={study.title}>
-              <rect
-                x={percent(a - 0.005)}
-                y={6}
-                width={`${(WIDTH * (b - a + 0.01)).toFixed(2)}%`}
-                height={13}
-                fill="var(--band)"
-              />
-              {b - a > 0.08 && (
-                <svg
-                  x={percent(a)}
-                  y={6}
-                  width={`${(WIDTH * (b - a)).toFixed(2)}%`}
-                  height={13}
-                  overflow="hidden"
-                >
-                  <text x={4} y={10} fontSize={10.5} fill="var(--ink-2)">
-                    {study.title}
-                  </text>
-                </svg>
-              )}
-            </g>
+            <StudySpan
+              key={`${study.title} ${study.from}`}
+              study={study}
+              percent={percent}
+              a={a}
+              b={b}
+            />
           );
         })}
         {Object.entries(ROWS).map(([kind, y]) => (
@@ -70,21 +55,7 @@ export function TimeLine({ entries, outdated, studies = [] }: TimeLineProps) {
           </g>
         ))}
         {cuts.map(({ at, days }) => (
-          <g key={at} data-hint={`${days} days without anything`}>
-            <rect
-              x={percent(at)}
-              y={ROWS.print - 9}
-              width={8}
-              height={ROWS.change - ROWS.print + 18}
-              transform="translate(-4)"
-              fill="var(--sheet)"
-            />
-            {[-3, 2].map((shift) => (
-              <svg key={shift} x={percent(at)} y={ROWS.incident - 8} overflow="visible">
-                <line x1={shift} x2={shift + 4} y1={14} y2={0} stroke="var(--line)" />
-              </svg>
-            ))}
-          </g>
+          <Gap key={at} at={at} days={days} percent={percent} />
         ))}
         {entries.map((entry, at) => {
           const hint = `${shortTime(entry.at)} ${entry.text}`;
@@ -120,33 +91,107 @@ export function TimeLine({ entries, outdated, studies = [] }: TimeLineProps) {
             );
           }
           const isRight = place(Date.parse(entry.at)) > 0.7;
-          return (
-            <g key={at} data-hint={hint}>
-              <line
-                x1={x(entry.at)}
-                x2={x(entry.at)}
-                y1={ROWS.print - 12}
-                y2={ROWS.change + 8}
-                stroke="var(--small)"
-                strokeWidth={1.5}
-                strokeDasharray="4 2"
-              />
-              {!entry.text.startsWith('firmware: prints') && (
-                <text
-                  x={x(entry.at)}
-                  y={ROWS.change + 4}
-                  dx={isRight ? -5 : 5}
-                  textAnchor={isRight ? 'end' : 'start'}
-                  fontSize={10.5}
-                  fill="var(--small)"
-                >
-                  {entry.text}
-                </text>
-              )}
-            </g>
-          );
+          return <EntryMark key={at} hint={hint} x={x} entry={entry} isRight={isRight} />;
         })}
       </svg>
     </Leaving>
+  );
+}
+
+interface EntryMarkProps {
+  hint: string;
+  x: (at: string) => string;
+  entry: DossierEntry;
+  isRight: boolean;
+}
+
+/** One thing that happened. */
+function EntryMark({ hint, x, entry, isRight }: EntryMarkProps) {
+  return (
+    <g data-hint={hint}>
+      <line
+        x1={x(entry.at)}
+        x2={x(entry.at)}
+        y1={ROWS.print - 12}
+        y2={ROWS.change + 8}
+        stroke="var(--small)"
+        strokeWidth={1.5}
+        strokeDasharray="4 2"
+      />
+      {!entry.text.startsWith('firmware: prints') && (
+        <text
+          x={x(entry.at)}
+          y={ROWS.change + 4}
+          dx={isRight ? -5 : 5}
+          textAnchor={isRight ? 'end' : 'start'}
+          fontSize={10.5}
+          fill="var(--small)"
+        >
+          {entry.text}
+        </text>
+      )}
+    </g>
+  );
+}
+
+interface GapProps {
+  at: number;
+  days: number;
+  percent: (share: number) => string;
+}
+
+/** A time without anything, cut out of the line. */
+function Gap({ at, days, percent }: GapProps) {
+  return (
+    <g data-hint={`${days} days without anything`}>
+      <rect
+        x={percent(at)}
+        y={ROWS.print - 9}
+        width={8}
+        height={ROWS.change - ROWS.print + 18}
+        transform="translate(-4)"
+        fill="var(--sheet)"
+      />
+      {[-3, 2].map((shift) => (
+        <svg key={shift} x={percent(at)} y={ROWS.incident - 8} overflow="visible">
+          <line x1={shift} x2={shift + 4} y1={14} y2={0} stroke="var(--line)" />
+        </svg>
+      ))}
+    </g>
+  );
+}
+
+interface StudySpanProps {
+  study: { title: string; from: string | null; to: string | null };
+  percent: (share: number) => string;
+  a: number;
+  b: number;
+}
+
+/** When a study was at the machine. */
+function StudySpan({ study, percent, a, b }: StudySpanProps) {
+  return (
+    <g data-hint={study.title}>
+      <rect
+        x={percent(a - 0.005)}
+        y={6}
+        width={`${(WIDTH * (b - a + 0.01)).toFixed(2)}%`}
+        height={13}
+        fill="var(--band)"
+      />
+      {b - a > 0.08 && (
+        <svg
+          x={percent(a)}
+          y={6}
+          width={`${(WIDTH * (b - a)).toFixed(2)}%`}
+          height={13}
+          overflow="hidden"
+        >
+          <text x={4} y={10} fontSize={10.5} fill="var(--ink-2)">
+            {study.title}
+          </text>
+        </svg>
+      )}
+    </g>
   );
 }

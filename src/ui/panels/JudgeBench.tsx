@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react';
 import type { Judging } from '../../server/panels';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { useKeys } from '../kit/use-keys';
@@ -69,46 +69,64 @@ export function JudgeBench({ link }: { link: string }) {
   if (fault !== null) return <Said title="This link" text={fault} />;
   if (judging === null) return <p className="mt-[12vh] text-center text-ink-2">One moment …</p>;
   if (!question) {
-    return (
-      <>
-        {judging.state === 'new' && (
-          <Begin judging={judging} isBusy={isBusy} onBegin={(said) => void begin(said)} />
-        )}
-        {judging.state === 'done' && (
-          <Said
-            title="That was all. Thank you."
-            text="Your answers are saved. You can close this page."
-          />
-        )}
-        {judging.state === 'closed' && (
-          <Said title="This panel is closed." text="What you said counts. Thank you." />
-        )}
-        {judging.state === 'by card' && (
-          <p className="text-lg">This panel is judged by card: use the link on your own card.</p>
-        )}
-        {judging.state === 'full' && (
-          <Said
-            title="All places are taken."
-            text="As many judges as were wanted are at it, or have been. Thank you all the same."
-          />
-        )}
-        {judging.state === 'stopped' && (
-          <Said title="You have stopped. Thank you." text="What you said counts.">
-            <button
-              type="button"
-              className="action"
-              disabled={isBusy}
-              onClick={() => void begin({})}
-            >
-              Go on after all
-            </button>
-          </Said>
-        )}
-        <Trouble message={message} />
-      </>
-    );
+    return <AroundQuestions judging={judging} isBusy={isBusy} begin={begin} message={message} />;
   }
   const { number, of, codes } = question;
+  return (
+    <Question
+      number={number}
+      of={of}
+      judging={judging}
+      question={question}
+      codes={codes}
+      setShown={setShown}
+      isBusy={isBusy}
+      canAnswer={canAnswer}
+      answer={answer}
+      message={message}
+      seeQuestion={seeQuestion}
+      stop={stop}
+    />
+  );
+}
+
+interface QuestionProps {
+  number: number;
+  of: number;
+  judging: Judging;
+  question: {
+    number: number;
+    of: number;
+    codes: string[];
+    pictures: string[];
+    picture_shape: number | null;
+    answer: string | null;
+  };
+  codes: string[];
+  setShown: Dispatch<SetStateAction<number | null>>;
+  isBusy: boolean;
+  canAnswer: boolean;
+  answer: (chosen: string) => void;
+  message: string | null;
+  seeQuestion: (number: number) => Promise<boolean>;
+  stop: () => Promise<boolean>;
+}
+
+/** One question, with what is seen of it. */
+function Question({
+  number,
+  of,
+  judging,
+  question,
+  codes,
+  setShown,
+  isBusy,
+  canAnswer,
+  answer,
+  message,
+  seeQuestion,
+  stop,
+}: QuestionProps) {
   return (
     <section aria-labelledby="asked" className="grid gap-3">
       <header className="grid gap-0.5 text-ink-2">
@@ -180,6 +198,50 @@ export function JudgeBench({ link }: { link: string }) {
         </button>
       </p>
     </section>
+  );
+}
+
+interface AroundQuestionsProps {
+  judging: Judging;
+  isBusy: boolean;
+  begin: (said: object) => Promise<boolean>;
+  message: string | null;
+}
+
+/** Before the first question and after the last. */
+function AroundQuestions({ judging, isBusy, begin, message }: AroundQuestionsProps) {
+  return (
+    <>
+      {judging.state === 'new' && (
+        <Begin judging={judging} isBusy={isBusy} onBegin={(said) => void begin(said)} />
+      )}
+      {judging.state === 'done' && (
+        <Said
+          title="That was all. Thank you."
+          text="Your answers are saved. You can close this page."
+        />
+      )}
+      {judging.state === 'closed' && (
+        <Said title="This panel is closed." text="What you said counts. Thank you." />
+      )}
+      {judging.state === 'by card' && (
+        <p className="text-lg">This panel is judged by card: use the link on your own card.</p>
+      )}
+      {judging.state === 'full' && (
+        <Said
+          title="All places are taken."
+          text="As many judges as were wanted are at it, or have been. Thank you all the same."
+        />
+      )}
+      {judging.state === 'stopped' && (
+        <Said title="You have stopped. Thank you." text="What you said counts.">
+          <button type="button" className="action" disabled={isBusy} onClick={() => void begin({})}>
+            Go on after all
+          </button>
+        </Said>
+      )}
+      <Trouble message={message} />
+    </>
   );
 }
 

@@ -52,74 +52,110 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
           </b>
         )}
       </figcaption>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="block w-full max-w-[560px]"
-        role="img"
-        aria-label={sentence}
-      >
-        {[0, 0.5, aim.power, 1].map((power) => (
-          <g key={power}>
-            <line
-              x1={LEFT}
-              x2={WIDTH - 8}
-              y1={y(power)}
-              y2={y(power)}
-              stroke="var(--line)"
-              strokeDasharray={power === aim.power ? '3 3' : undefined}
-            />
-            <text
-              x={LEFT - 5}
-              y={y(power) + 3.5}
-              textAnchor="end"
-              fontSize={10}
-              fill="var(--ink-2)"
-            >
-              {percent(power)}
-            </text>
-          </g>
-        ))}
-        {Array.from({ length: Math.floor(most / step) }, (_, at) => (at + 1) * step).map((tick) => (
-          <text
-            key={tick}
-            x={x(tick)}
-            y={HEIGHT - 8}
-            textAnchor="middle"
-            fontSize={10}
-            fill="var(--ink-2)"
-          >
-            {tick}
-          </text>
-        ))}
-        <path d={path} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
-        {needed !== null && needed <= most && (
-          <line
-            x1={x(needed)}
-            x2={x(needed)}
-            y1={y(1)}
-            y2={y(0)}
-            stroke="var(--ink-2)"
-            strokeDasharray="2 3"
-          />
-        )}
-        {planned >= 1 && (
-          <g>
-            <line
-              x1={x(Math.min(most, planned))}
-              x2={x(Math.min(most, planned))}
-              y1={y(0)}
-              y2={y(now)}
-              stroke="var(--plum)"
-              strokeWidth={1.5}
-            />
-            <circle cx={x(Math.min(most, planned))} cy={y(now)} r={4} fill="var(--plum)" />
-          </g>
-        )}
-      </svg>
+      <PowerPlot
+        sentence={sentence}
+        aim={aim}
+        y={y}
+        most={most}
+        step={step}
+        x={x}
+        path={path}
+        needed={needed}
+        planned={planned}
+        now={now}
+      />
       <p className="text-2xs text-ink-2">
         Across: ballots on each pair. Up: how often the panel finds it. The exact test, at{' '}
         {Math.round(100 * aim.alpha)} of 100 false alarms; single steps go up and down.
       </p>
     </figure>
+  );
+}
+
+interface PowerPlotProps {
+  sentence: string;
+  aim: PanelAim;
+  y: (power: number) => number;
+  most: number;
+  step: 100 | 20 | 10;
+  x: (ballots: number) => number;
+  path: string;
+  needed: number | null;
+  planned: number;
+  now: number;
+}
+
+/** The power of every number of ballots, with the planned one and the aim. */
+function PowerPlot({
+  sentence,
+  aim,
+  y,
+  most,
+  step,
+  x,
+  path,
+  needed,
+  planned,
+  now,
+}: PowerPlotProps) {
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full max-w-[560px]"
+      role="img"
+      aria-label={sentence}
+    >
+      {[0, 0.5, aim.power, 1].map((power) => (
+        <g key={power}>
+          <line
+            x1={LEFT}
+            x2={WIDTH - 8}
+            y1={y(power)}
+            y2={y(power)}
+            stroke="var(--line)"
+            strokeDasharray={power === aim.power ? '3 3' : undefined}
+          />
+          <text x={LEFT - 5} y={y(power) + 3.5} textAnchor="end" fontSize={10} fill="var(--ink-2)">
+            {percent(power)}
+          </text>
+        </g>
+      ))}
+      {Array.from({ length: Math.floor(most / step) }, (_, at) => (at + 1) * step).map((tick) => (
+        <text
+          key={tick}
+          x={x(tick)}
+          y={HEIGHT - 8}
+          textAnchor="middle"
+          fontSize={10}
+          fill="var(--ink-2)"
+        >
+          {tick}
+        </text>
+      ))}
+      <path d={path} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
+      {needed !== null && needed <= most && (
+        <line
+          x1={x(needed)}
+          x2={x(needed)}
+          y1={y(1)}
+          y2={y(0)}
+          stroke="var(--ink-2)"
+          strokeDasharray="2 3"
+        />
+      )}
+      {planned >= 1 && (
+        <g>
+          <line
+            x1={x(Math.min(most, planned))}
+            x2={x(Math.min(most, planned))}
+            y1={y(0)}
+            y2={y(now)}
+            stroke="var(--plum)"
+            strokeWidth={1.5}
+          />
+          <circle cx={x(Math.min(most, planned))} cy={y(now)} r={4} fill="var(--plum)" />
+        </g>
+      )}
+    </svg>
   );
 }

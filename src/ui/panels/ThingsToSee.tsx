@@ -89,26 +89,38 @@ export function ThingsToSee({ pictures, codes, shape, onShown }: ThingsToSeeProp
       {isBroken ? (
         <p role="alert">A picture did not come: load the page again; what you said is kept.</p>
       ) : (
-        <p className="flex flex-wrap items-center justify-center gap-2 text-center text-ink-2">
-          <button
-            type="button"
-            className="action min-w-11"
-            aria-label="larger"
-            onClick={() => zoom(1.5)}
-          >
-            +
-          </button>
-          <button
-            type="button"
-            className="action min-w-11"
-            aria-label="smaller"
-            onClick={() => zoom(1 / 1.5)}
-          >
-            −
-          </button>
-          <span>two fingers: {pictures.length === 3 ? 'all three' : 'both'} grow together</span>
-        </p>
+        <ZoomKeys zoom={zoom} pictures={pictures} />
       )}
     </div>
+  );
+}
+
+interface ZoomKeysProps {
+  zoom: (factor: number, right?: number, down?: number) => void;
+  pictures: ThingsToSeeProps['pictures'];
+}
+
+/** Nearer, farther, whole. */
+function ZoomKeys({ zoom, pictures }: ZoomKeysProps) {
+  return (
+    <p className="flex flex-wrap items-center justify-center gap-2 text-center text-ink-2">
+      <button
+        type="button"
+        className="action min-w-11"
+        aria-label="larger"
+        onClick={() => zoom(1.5)}
+      >
+        +
+      </button>
+      <button
+        type="button"
+        className="action min-w-11"
+        aria-label="smaller"
+        onClick={() => zoom(1 / 1.5)}
+      >
+        −
+      </button>
+      <span>two fingers: {pictures.length === 3 ? 'all three' : 'both'} grow together</span>
+    </p>
   );
 }

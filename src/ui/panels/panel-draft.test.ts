@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PanelPage } from '../../server/panels';
-import type { Subject } from '../photos/subjects';
+import type { Subject } from '../photos/side-by-side/subjects';
 import { candidatesOf, draftOf, newDraft, placeOfDraft } from './panel-draft';
 
 describe('the draft of a panel', () => {

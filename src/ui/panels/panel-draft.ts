@@ -1,7 +1,10 @@
 import type { ViewBox } from '../../core/measures/image';
-import type { PanelKind } from '../../core/model/study';
+import { zoneBox } from '../../core/measures/surface';
+import { LIGHTS, PHOTO_VIEWS, type PanelKind } from '../../core/model/study';
+import type { BenchZone } from '../../server/inspect/page';
 import type { PanelDraft, PanelPage } from '../../server/panels';
-import type { Subject } from '../photos/subjects';
+import type { PhotosData } from '../../server/photos';
+import type { Subject } from '../photos/side-by-side/subjects';
 
 /** A specimen that can stand for its contender. */
 export interface Candidate {
@@ -108,3 +111,57 @@ export const placeOfDraft = ({ x_mm, y_mm, w_mm, h_mm }: PanelDraft): ViewBox | 
   x_mm === null || y_mm === null || w_mm === null || h_mm === null
     ? null
     : { x: x_mm, y: y_mm, w: w_mm, h: h_mm };
+
+/** Everything that can be shown of a subject, or of the parts themselves. */
+export const allItems = (
+  of: PanelDraft,
+  subject: Subject | undefined,
+  specimens: PhotosData['specimens'],
+): PanelDraft['items'] =>
+  candidatesOf(of, subject, specimens).map(({ specimen_id, path }) => ({ specimen_id, path }));
+
+/** A draft that shows photos of a subject: its largest zone on that side, else the whole photo. */
+export function draftOfPhotos(
+  of: PanelDraft,
+  subject: Subject,
+  zones: Readonly<Record<string, readonly BenchZone[]>>,
+  specimens: PhotosData['specimens'],
+): PanelDraft {
+  const { artefact_id, view, light, photos } = subject;
+  const box = zonePlace(zones[artefact_id] ?? [], view) ?? photos[0]?.photo.laid.box ?? null;
+  const next = {
+    ...of,
+    shown_as: 'photos',
+    artefact_id,
+    view: PHOTO_VIEWS.find((one) => one === view) ?? null,
+    light: LIGHTS.find((one) => one === light) ?? null,
+    x_mm: box?.x ?? null,
+    y_mm: box?.y ?? null,
+    w_mm: box?.w ?? null,
+    h_mm: box?.h ?? null,
+  } satisfies PanelDraft;
+  return { ...next, items: allItems(next, subject, specimens) };
+}
+
+/** A new panel begins with what shows most, of everyone, and asks each judge of as many pairs as there are. */
+export function begunDraft(
+  subjects: readonly Subject[],
+  artefact: string | null,
+  zones: Readonly<Record<string, readonly BenchZone[]>>,
+  specimens: PhotosData['specimens'],
+): PanelDraft {
+  const [best] = subjects;
+  const bare = newDraft(best?.artefact_id ?? artefact);
+  const parts: PanelDraft = { ...bare, shown_as: 'parts' };
+  const first = best
+    ? draftOfPhotos(bare, best, zones, specimens)
+    : { ...parts, items: allItems(parts, undefined, specimens) };
+  const owners = new Set(candidatesOf(first, best, specimens).map((one) => one.contender_id)).size;
+  return { ...first, questions: Math.max(1, Math.min(12, (owners * (owners - 1)) / 2)) };
+}
+
+/** The largest zone that lies on a side: what is graded there is what people look at. */
+function zonePlace(zones: readonly BenchZone[], view: string) {
+  const boxes = zones.flatMap(({ place }) => (place?.side === view ? [zoneBox(place)] : []));
+  return boxes.sort((a, b) => b.w * b.h - a.w * a.h)[0] ?? null;
+}

@@ -3,7 +3,7 @@ import type { ShownMeasure, ShownPhoto } from '../../server/photos';
 import type { ContenderMark } from '../../core/model/study';
 import { levelAddress, levelFor, tileAddress } from './photo-address';
 import { sayMeasure } from './say-measure';
-import { subjectsOf } from './subjects';
+import { subjectsOf } from './side-by-side/subjects';
 import { isLaidFlat, levelOf, type LaidPhoto } from './tiles';
 import { between, pointUnder } from './use-place';
 

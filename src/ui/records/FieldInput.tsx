@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { type ComponentProps, useId, useState, type SetStateAction, type Dispatch } from 'react';
 import {
   readDuration,
   readNumber,
@@ -62,6 +62,94 @@ export function FieldInput(props: FieldInputProps) {
   const id = useId();
   const sign = useDecimalSign();
   // Null as long as nobody has typed: the field shows its value.
+  const { setTyped, typed, fault, setFault, message, take, common, change } = useTyped({
+    field,
+    value,
+    sign,
+    isEager,
+    issue,
+    onFault,
+    onCommit,
+    id,
+    autoFocus,
+  });
+  return (
+    <div className={field.kind === 'time' ? 'max-md:col-span-2' : undefined}>
+      <label htmlFor={id} className="block text-xs text-ink-2">
+        {field.label}
+        {field.unit && <span> · {field.unit}</span>}
+        {field.required && <span aria-hidden="true"> *</span>}
+      </label>
+      {field.kind === 'choice' ? (
+        <ChoiceInput
+          common={common}
+          typed={typed}
+          setTyped={setTyped}
+          take={take}
+          field={field}
+          value={value}
+        />
+      ) : field.kind === 'long' ? (
+        <textarea
+          {...common}
+          rows={3}
+          value={typed}
+          onChange={(event) => change(event.target.value)}
+          onBlur={() => take(typed)}
+        />
+      ) : (
+        <input
+          {...common}
+          type={field.kind === 'time' ? 'datetime-local' : 'text'}
+          step={field.kind === 'time' ? 1 : undefined}
+          inputMode={field.kind === 'number' ? 'decimal' : undefined}
+          autoComplete="off"
+          value={typed}
+          onChange={(event) => change(event.target.value)}
+          onBlur={() => take(typed)}
+          onKeyDown={(event) => event.key === 'Enter' && !isEager && take(typed)}
+        />
+      )}
+      {message && (
+        <FieldIssue
+          id={id}
+          message={message}
+          fault={fault}
+          setTyped={setTyped}
+          setFault={setFault}
+          onFault={onFault}
+          onCommit={onCommit}
+          sign={sign}
+        />
+      )}
+    </div>
+  );
+}
+
+interface TypedGiven {
+  field: FieldSpec;
+  value: Value;
+  sign: DecimalSign;
+  isEager: boolean;
+  issue: string | undefined;
+  onFault: ((isFaulty: boolean) => void) | undefined;
+  onCommit: FieldInputProps['onCommit'];
+  id: string;
+  autoFocus: boolean;
+}
+
+/** What is typed into a field, read as its kind, with what is wrong with it. */
+function useTyped({
+  field,
+  value,
+  sign,
+  isEager,
+  issue,
+  onFault,
+  onCommit,
+  id,
+  autoFocus,
+}: TypedGiven) {
   const [draft, setTyped] = useState<string | null>(null);
   const typed = draft ?? show(field, value, sign);
   const [fault, setFault] = useState<Fault | null>(null);
@@ -106,70 +194,79 @@ export function FieldInput(props: FieldInputProps) {
     setTyped(text);
     if (isEager) take(text);
   };
+  return { setTyped, typed, fault, setFault, message, take, common, change };
+}
+
+interface FieldIssueProps {
+  id: string;
+  message: string;
+  fault: Fault | null;
+  setTyped: Dispatch<SetStateAction<string | null>>;
+  setFault: Dispatch<SetStateAction<Fault | null>>;
+  onFault: ((isFaulty: boolean) => void) | undefined;
+  onCommit: FieldInputProps['onCommit'];
+  sign: DecimalSign;
+}
+
+/** What is wrong with what was typed. */
+function FieldIssue({
+  id,
+  message,
+  fault,
+  setTyped,
+  setFault,
+  onFault,
+  onCommit,
+  sign,
+}: FieldIssueProps) {
   return (
-    <div className={field.kind === 'time' ? 'max-md:col-span-2' : undefined}>
-      <label htmlFor={id} className="block text-xs text-ink-2">
-        {field.label}
-        {field.unit && <span> · {field.unit}</span>}
-        {field.required && <span aria-hidden="true"> *</span>}
-      </label>
-      {field.kind === 'choice' ? (
-        <select
-          {...common}
-          value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            take(event.target.value);
+    <p id={`${id}-issue`} role="alert" className="text-xs text-warn">
+      {message}
+      {fault?.choices?.map((choice) => (
+        <button
+          key={choice}
+          type="button"
+          className="ml-2 action"
+          onClick={() => {
+            setTyped(null);
+            setFault(null);
+            onFault?.(false);
+            onCommit(choice);
           }}
         >
-          {(!field.required || value === null) && <option value="">not known</option>}
-          {field.options?.map((option) => (
-            <option key={option.value} value={option.value}>
-              {option.label}
-            </option>
-          ))}
-        </select>
-      ) : field.kind === 'long' ? (
-        <textarea
-          {...common}
-          rows={3}
-          value={typed}
-          onChange={(event) => change(event.target.value)}
-          onBlur={() => take(typed)}
-        />
-      ) : (
-        <input
-          {...common}
-          type={field.kind === 'time' ? 'datetime-local' : 'text'}
-          step={field.kind === 'time' ? 1 : undefined}
-          inputMode={field.kind === 'number' ? 'decimal' : undefined}
-          autoComplete="off"
-          value={typed}
-          onChange={(event) => change(event.target.value)}
-          onBlur={() => take(typed)}
-          onKeyDown={(event) => event.key === 'Enter' && !isEager && take(typed)}
-        />
-      )}
-      {message && (
-        <p id={`${id}-issue`} role="alert" className="text-xs text-warn">
-          {message}
-          {fault?.choices?.map((choice) => (
-            <button
-              key={choice}
-              type="button"
-              className="ml-2 action"
-              onClick={() => {
-                setTyped(null);
-                setFault(null);
-                onFault?.(false);
-                onCommit(choice);
-              }}
-            >
-              {writeNumber(choice, sign)}
-            </button>
-          ))}
-        </p>
-      )}
-    </div>
+          {writeNumber(choice, sign)}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+interface ChoiceInputProps {
+  common: ComponentProps<'select'>;
+  typed: string;
+  setTyped: Dispatch<SetStateAction<string | null>>;
+  take: (text: string) => void;
+  field: FieldSpec;
+  value: Value;
+}
+
+/** One of a few. */
+function ChoiceInput({ common, typed, setTyped, take, field, value }: ChoiceInputProps) {
+  return (
+    <select
+      {...common}
+      value={typed}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        take(event.target.value);
+      }}
+    >
+      {(!field.required || value === null) && <option value="">not known</option>}
+      {field.options?.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.label}
+        </option>
+      ))}
+    </select>
   );
 }

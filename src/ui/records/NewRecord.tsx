@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react';
 import { v7 as uuid } from 'uuid';
 import { ApiError, callApi, failureText, underWayUntil } from '../kit/request';
 import { useOnce } from '../kit/use-once';
@@ -35,27 +35,33 @@ interface NewRecordProps {
   onCancel: () => void;
 }
 
-/** A form for a new row, sent as a whole. */
-export function NewRecord(props: NewRecordProps) {
-  const {
-    path = '',
-    send,
-    fields,
-    initial = {},
-    idColumn,
-    derive,
-    label,
-    action,
-    onAdded,
-    onCancel,
-  } = props;
+/** What stands in the fields, which of them could not be read, and what is offered for them. */
+function useValues({ idColumn, initial, offered = null }: NewRecordProps) {
   const [values, setValues] = useState<Values>(() => ({
     ...(idColumn !== undefined && { [idColumn]: uuid() }),
     ...initial,
   }));
+  const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
+  /** Fills fields in that nobody types into: what stood there and could not be read is gone. */
+  const fill = (more: Values) => {
+    const changed = Object.keys(more).filter((name) => more[name] !== values[name]);
+    setValues((known) => ({ ...known, ...more }));
+    setFaulty((known) => new Set([...known].filter((name) => !changed.includes(name))));
+  };
+  const [seenOffer, setSeenOffer] = useState(offered);
+  if (offered !== seenOffer) {
+    setSeenOffer(offered);
+    if (offered) fill(offered);
+  }
+  return { values, setValues, faulty, setFaulty, fill };
+}
+
+/** A form for a new row, sent as a whole. */
+export function NewRecord(props: NewRecordProps) {
+  const { path = '', send, fields, initial = {}, idColumn, onAdded } = props;
+  const { values, setValues, faulty, setFaulty, fill } = useValues(props);
   const [issues, setIssues] = useState<Record<string, string>>({});
   const [message, setMessage] = useState<string | null>(null);
-  const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
   const [isBusy, setBusy] = useState(false);
   const once = useOnce();
   /** What is on its way, as it was typed. */
@@ -68,20 +74,6 @@ export function NewRecord(props: NewRecordProps) {
   useEffect(() => {
     latest.current = hasChanged;
   });
-  /** Fills fields in that nobody types into: what stood there and could not be read is gone. */
-  const fill = (more: Values) => {
-    const changed = Object.keys(more).filter((name) => more[name] !== values[name]);
-    setValues((known) => ({ ...known, ...more }));
-    setFaulty((known) => new Set([...known].filter((name) => !changed.includes(name))));
-  };
-
-  const { offered = null } = props;
-  const [seenOffer, setSeenOffer] = useState(offered);
-  if (offered !== seenOffer) {
-    setSeenOffer(offered);
-    if (offered) fill(offered);
-  }
-
   const submit = async () => {
     const missing = fields.filter((field) => field.required && values[field.name] == null);
     setIssues(Object.fromEntries(missing.map((field) => [field.name, 'must hold a value'])));
@@ -108,11 +100,7 @@ export function NewRecord(props: NewRecordProps) {
       // The next one waits until somebody has read why.
       if (isOther) letGo();
       if (error instanceof ApiError) {
-        const found: Record<string, string> = {};
-        for (const { path: at, message: why } of error.issues) {
-          found[at.slice(at.lastIndexOf('.') + 1)] = why;
-        }
-        setIssues(found);
+        setIssues(issuesByField(error));
       }
     } finally {
       setBusy(false);
@@ -136,6 +124,70 @@ export function NewRecord(props: NewRecordProps) {
   });
   useEffect(() => () => waiting.current?.(), []);
   return (
+    <RecordFields
+      label={props.label}
+      take={take}
+      onCancel={props.onCancel}
+      clock={props.clock}
+      fill={fill}
+      fields={fields}
+      values={values}
+      issues={issues}
+      setFaulty={setFaulty}
+      setValues={setValues}
+      derive={props.derive}
+      message={message}
+      isBusy={isBusy}
+      isSeries={props.isSeries}
+      action={props.action}
+    />
+  );
+}
+
+/** What the server says of each field, by the last part of its path. */
+const issuesByField = (error: ApiError): Record<string, string> =>
+  Object.fromEntries(
+    error.issues.map(({ path, message }) => [path.slice(path.lastIndexOf('.') + 1), message]),
+  );
+
+interface RecordFieldsProps {
+  label: string;
+  take: () => void;
+  onCancel: () => void;
+  clock:
+    { name: string; what: string; field: string; toValue: (seconds: number) => number } | undefined;
+  fill: (more: Values) => void;
+  fields: NewRecordProps['fields'];
+  values: Values;
+  issues: Record<string, string>;
+  setFaulty: Dispatch<SetStateAction<ReadonlySet<string>>>;
+  setValues: Dispatch<SetStateAction<Values>>;
+  derive: ((name: string, value: Value, values: Values) => Values) | undefined;
+  message: string | null;
+  isBusy: boolean;
+  isSeries: boolean | undefined;
+  action: string;
+}
+
+/** The form itself. */
+function RecordFields({
+  label,
+  take,
+  onCancel,
+  clock,
+  fill,
+  fields,
+  values,
+  issues,
+  setFaulty,
+  setValues,
+  derive,
+  message,
+  isBusy,
+  isSeries,
+  action,
+}: RecordFieldsProps) {
+  return (
     <form
       aria-label={label}
       className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3"
@@ -147,39 +199,28 @@ export function NewRecord(props: NewRecordProps) {
         if (event.key === 'Escape') onCancel();
       }}
     >
-      {props.clock && (
+      {clock && (
         <Clock
-          name={props.clock.name}
-          what={props.clock.what}
+          name={clock.name}
+          what={clock.what}
           onStop={(seconds) => {
-            const { field = '', toValue } = props.clock ?? {};
+            const { field = '', toValue } = clock ?? {};
             fill({ [field]: toValue?.(seconds) ?? null });
           }}
         />
       )}
       {fields.map((field, at) => (
-        <div key={field.name} className={field.kind === 'long' ? 'col-span-full' : ''}>
-          <FieldInput
-            field={field}
-            value={values[field.name] ?? null}
-            issue={issues[field.name]}
-            autoFocus={at === 0}
-            isEager
-            onFault={(isFaulty) =>
-              setFaulty((known) => {
-                const next = new Set(known);
-                if (isFaulty) next.add(field.name);
-                else next.delete(field.name);
-                return next;
-              })
-            }
-            onCommit={(value: Value) => {
-              setValues((known) => ({ ...known, [field.name]: value }));
-              const more = derive?.(field.name, value, { ...values, [field.name]: value });
-              if (more) fill(more);
-            }}
-          />
-        </div>
+        <NewField
+          key={field.name}
+          field={field}
+          values={values}
+          issues={issues}
+          at={at}
+          setFaulty={setFaulty}
+          setValues={setValues}
+          derive={derive}
+          fill={fill}
+        />
       ))}
       {message && (
         <p role="alert" className="col-span-full text-warn">
@@ -187,7 +228,7 @@ export function NewRecord(props: NewRecordProps) {
         </p>
       )}
       <p className="col-span-full flex gap-2">
-        <button className="action action-main" disabled={isBusy && !props.isSeries}>
+        <button className="action action-main" disabled={isBusy && !isSeries}>
           {action}
         </button>
         <button type="button" className="action" onClick={onCancel}>
@@ -195,6 +236,54 @@ export function NewRecord(props: NewRecordProps) {
         </button>
       </p>
     </form>
+  );
+}
+
+interface NewFieldProps {
+  field: FieldSpec;
+  values: Values;
+  issues: Record<string, string>;
+  at: number;
+  setFaulty: Dispatch<SetStateAction<ReadonlySet<string>>>;
+  setValues: Dispatch<SetStateAction<Values>>;
+  derive: ((name: string, value: Value, values: Values) => Values) | undefined;
+  fill: (more: Values) => void;
+}
+
+/** One field of the form. */
+function NewField({
+  field,
+  values,
+  issues,
+  at,
+  setFaulty,
+  setValues,
+  derive,
+  fill,
+}: NewFieldProps) {
+  return (
+    <div className={field.kind === 'long' ? 'col-span-full' : ''}>
+      <FieldInput
+        field={field}
+        value={values[field.name] ?? null}
+        issue={issues[field.name]}
+        autoFocus={at === 0}
+        isEager
+        onFault={(isFaulty) =>
+          setFaulty((known) => {
+            const next = new Set(known);
+            if (isFaulty) next.add(field.name);
+            else next.delete(field.name);
+            return next;
+          })
+        }
+        onCommit={(value: Value) => {
+          setValues((known) => ({ ...known, [field.name]: value }));
+          const more = derive?.(field.name, value, { ...values, [field.name]: value });
+          if (more) fill(more);
+        }}
+      />
+    </div>
   );
 }
 

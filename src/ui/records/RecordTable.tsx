@@ -1,4 +1,4 @@
-import { Fragment, useState } from 'react';
+import { Fragment, useState, type SetStateAction, type Dispatch } from 'react';
 import type { ContenderMark } from '../../core/model/study';
 import { columnLabel, inWords } from '../../core/model/study/labels';
 import { readAgain } from '../kit/leave';
@@ -71,72 +71,30 @@ export function RecordTable(props: RecordTableProps) {
       </header>
       <Leaving>
         <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              {heads.map((field, at) => (
-                <th
-                  key={shown[at]}
-                  className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}
-                >
-                  {field?.label ?? columnLabel(shown[at] ?? '').label}
-                  {field?.unit && ` · ${field.unit}`}
-                </th>
-              ))}
-              <th className="th">
-                <span className="sr-only">edit</span>
-              </th>
-            </tr>
-          </thead>
+          <RecordHeads heads={heads} shown={shown} />
           <tbody>
             {rows.map((row) => {
               const key = keyOf(row);
               const isOpen = key === opened;
               return (
-                <Fragment key={key}>
-                  <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
-                    {shown.map((name, at) => (
-                      <Shown
-                        key={name}
-                        value={row[name] ?? null}
-                        said={words?.[name]?.[String(row[name])]}
-                        badge={at === 0 ? props.badges?.[key] : undefined}
-                        kind={heads[at]?.kind}
-                      />
-                    ))}
-                    <td className="w-16 px-2 text-right">
-                      <button
-                        type="button"
-                        className="text-xs text-plum underline"
-                        aria-expanded={isOpen}
-                        aria-label={`${isOpen ? 'Close' : 'Edit'} ${nameOf(row)}`}
-                        onClick={() => setOpened(isOpen ? null : key)}
-                      >
-                        {isOpen ? 'close' : 'edit'}
-                      </button>
-                    </td>
-                  </tr>
-                  {isOpen && (
-                    <tr className="border-b border-line">
-                      <td colSpan={shown.length + 1} className="bg-desk p-3">
-                        <RecordForm
-                          path={`${path}/${key}`}
-                          fields={fields}
-                          values={row}
-                          version={row.row_version}
-                          label={`${one} ${nameOf(row)}`}
-                          onSaved={(saved) => changed(key, saved)}
-                        />
-                        <DeleteRow
-                          path={`${path}/${key}`}
-                          one={one}
-                          onDeleted={() =>
-                            setRows((known) => known.filter((r) => keyOf(r) !== key))
-                          }
-                        />
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
+                <RecordLine
+                  key={key}
+                  rowKey={key}
+                  isOpen={isOpen}
+                  shown={shown}
+                  row={row}
+                  words={words}
+                  badges={props.badges}
+                  heads={heads}
+                  nameOf={nameOf}
+                  setOpened={setOpened}
+                  path={path}
+                  fields={fields}
+                  one={one}
+                  changed={changed}
+                  setRows={setRows}
+                  keyOf={keyOf}
+                />
               );
             })}
           </tbody>
@@ -162,6 +120,113 @@ export function RecordTable(props: RecordTableProps) {
         </div>
       )}
     </section>
+  );
+}
+
+interface RecordLineProps {
+  rowKey: string;
+  isOpen: boolean;
+  shown: RecordTableProps['shown'];
+  row: TableRow;
+  words: Readonly<Record<string, Readonly<Record<string, string>>>> | undefined;
+  badges: Readonly<Record<string, ContenderMark>> | undefined;
+  heads: (FieldSpec | null)[];
+  nameOf: (row: TableRow) => string;
+  setOpened: Dispatch<SetStateAction<string | null>>;
+  path: string;
+  fields: RecordTableProps['fields'];
+  one: string;
+  changed: (key: string, saved: TableRow) => void;
+  setRows: Dispatch<SetStateAction<readonly TableRow[]>>;
+  keyOf: (row: Values) => string;
+}
+
+/** A row, and below it the form that changes it. */
+function RecordLine({
+  rowKey,
+  isOpen,
+  shown,
+  row,
+  words,
+  badges,
+  heads,
+  nameOf,
+  setOpened,
+  path,
+  fields,
+  one,
+  changed,
+  setRows,
+  keyOf,
+}: RecordLineProps) {
+  return (
+    <Fragment>
+      <tr className={`border-b border-line-soft ${isOpen ? 'bg-plum-soft' : ''}`}>
+        {shown.map((name, at) => (
+          <Shown
+            key={name}
+            value={row[name] ?? null}
+            said={words?.[name]?.[String(row[name])]}
+            badge={at === 0 ? badges?.[rowKey] : undefined}
+            kind={heads[at]?.kind}
+          />
+        ))}
+        <td className="w-16 px-2 text-right">
+          <button
+            type="button"
+            className="text-xs text-plum underline"
+            aria-expanded={isOpen}
+            aria-label={`${isOpen ? 'Close' : 'Edit'} ${nameOf(row)}`}
+            onClick={() => setOpened(isOpen ? null : rowKey)}
+          >
+            {isOpen ? 'close' : 'edit'}
+          </button>
+        </td>
+      </tr>
+      {isOpen && (
+        <tr className="border-b border-line">
+          <td colSpan={shown.length + 1} className="bg-desk p-3">
+            <RecordForm
+              path={`${path}/${rowKey}`}
+              fields={fields}
+              values={row}
+              version={row.row_version}
+              label={`${one} ${nameOf(row)}`}
+              onSaved={(saved) => changed(rowKey, saved)}
+            />
+            <DeleteRow
+              path={`${path}/${rowKey}`}
+              one={one}
+              onDeleted={() => setRows((known) => known.filter((r) => keyOf(r) !== rowKey))}
+            />
+          </td>
+        </tr>
+      )}
+    </Fragment>
+  );
+}
+
+interface RecordHeadsProps {
+  heads: (FieldSpec | null)[];
+  shown: RecordTableProps['shown'];
+}
+
+/** The names of the columns. */
+function RecordHeads({ heads, shown }: RecordHeadsProps) {
+  return (
+    <thead>
+      <tr className="border-b border-line">
+        {heads.map((field, at) => (
+          <th key={shown[at]} className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}>
+            {field?.label ?? columnLabel(shown[at] ?? '').label}
+            {field?.unit && ` · ${field.unit}`}
+          </th>
+        ))}
+        <th className="th">
+          <span className="sr-only">edit</span>
+        </th>
+      </tr>
+    </thead>
   );
 }
 

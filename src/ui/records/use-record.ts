@@ -52,6 +52,27 @@ export interface RecordSource {
 const plainChange = (field: string, value: Value): Record<string, unknown> => ({ [field]: value });
 const plainValues = (answer: Record<string, unknown>): Values => answer as Values;
 
+/** Whether the record has left the page: nothing is sent again then. */
+function useGone() {
+  const isGone = useRef(false);
+  useEffect(() => {
+    isGone.current = false;
+    return () => {
+      isGone.current = true;
+    };
+  }, []);
+  return isGone;
+}
+
+const changedFields = (before: Values, now: Values): string[] =>
+  Object.keys(now).filter((name) => now[name] !== before[name]);
+
+/** What the server says of a field that it refused. */
+const issueOf = (error: unknown, field: string): string | undefined =>
+  error instanceof ApiError
+    ? error.issues.find((issue) => issue.path.endsWith(field))?.message
+    : undefined;
+
 /**
  * Keeps a record saved field by field. A change made from an older version is laid over the newer
  * one where the fields differ; where both changed the same field, a person decides.
@@ -65,13 +86,7 @@ export function useRecord(source: RecordSource, initial: Values, version: number
   const [issues, setIssues] = useState<Record<string, string>>({});
   const [conflict, setConflict] = useState<FieldConflict | null>(null);
   const [changedByOthers, setChangedByOthers] = useState<readonly string[]>([]);
-  const isGone = useRef(false);
-  useEffect(() => {
-    isGone.current = false;
-    return () => {
-      isGone.current = true;
-    };
-  }, []);
+  const isGone = useGone();
 
   const accept = useCallback(
     (answer: Record<string, unknown>) => {
@@ -105,7 +120,7 @@ export function useRecord(source: RecordSource, initial: Values, version: number
           const before = saved.current.values;
           accept(error.current as Record<string, unknown>);
           const now = saved.current.values;
-          const others = Object.keys(now).filter((name) => now[name] !== before[name]);
+          const others = changedFields(before, now);
           setChangedByOthers(others.filter((name) => name !== field));
           setValues((shown) => ({ ...shown, ...pickFields(now, others), [field]: value }));
           if (others.includes(field) && now[field] !== value) {
@@ -117,15 +132,12 @@ export function useRecord(source: RecordSource, initial: Values, version: number
           return;
         }
         const message = failureText(error, 'It could not be saved.');
-        const found = error instanceof ApiError ? error.issues : [];
-        setIssues((known) => ({
-          ...known,
-          [field]: found.find((issue) => issue.path.endsWith(field))?.message ?? message,
-        }));
+        const said = issueOf(error, field) ?? message;
+        setIssues((known) => ({ ...known, [field]: said }));
         setState({ kind: 'refused', message });
       }
     },
-    [accept, onSaved, path, toChange],
+    [accept, isGone, onSaved, path, toChange],
   );
 
   const enqueue = useCallback(

@@ -97,48 +97,62 @@ export function Publishing({ report }: { report: Report }) {
         isOn={settings.with_names === true}
         onChange={(with_names) => void report.settle(() => ({ with_names }))}
       />
-      <details className="mt-1 text-xs">
-        <summary className="text-ink-2">
-          Parts and their order: {parts.length} of {REPORT_PARTS.length}
-        </summary>
-        <ol className="mt-1">
-          {[...parts, ...left].map((part, at) => {
-            const isIn = parts.includes(part);
-            return (
-              <li key={part} className="flex items-center gap-1 py-0.5">
-                <label className="flex min-h-[24px] flex-1 items-center gap-1">
-                  <input
-                    type="checkbox"
-                    className="m-[5px]"
-                    checked={isIn}
-                    onChange={() => toggle(part)}
-                  />
-                  {PART_TITLES[part]}
-                </label>
-                <button
-                  type="button"
-                  className="action px-1.5"
-                  disabled={!isIn || at === 0}
-                  aria-label={`${PART_TITLES[part]} up`}
-                  onClick={() => move(part, -1)}
-                >
-                  ↑
-                </button>
-                <button
-                  type="button"
-                  className="action px-1.5"
-                  disabled={!isIn || at === parts.length - 1}
-                  aria-label={`${PART_TITLES[part]} down`}
-                  onClick={() => move(part, 1)}
-                >
-                  ↓
-                </button>
-              </li>
-            );
-          })}
-        </ol>
-      </details>
+      <ReportParts parts={parts} left={left} toggle={toggle} move={move} />
     </section>
+  );
+}
+
+interface ReportPartsProps {
+  parts: readonly ReportPart[];
+  left: readonly ReportPart[];
+  toggle: (part: ReportPart) => void;
+  move: (part: ReportPart, by: number) => undefined;
+}
+
+/** Which parts the report has, and in which order. */
+function ReportParts({ parts, left, toggle, move }: ReportPartsProps) {
+  return (
+    <details className="mt-1 text-xs">
+      <summary className="text-ink-2">
+        Parts and their order: {parts.length} of {REPORT_PARTS.length}
+      </summary>
+      <ol className="mt-1">
+        {[...parts, ...left].map((part, at) => {
+          const isIn = parts.includes(part);
+          return (
+            <li key={part} className="flex items-center gap-1 py-0.5">
+              <label className="flex min-h-[24px] flex-1 items-center gap-1">
+                <input
+                  type="checkbox"
+                  className="m-[5px]"
+                  checked={isIn}
+                  onChange={() => toggle(part)}
+                />
+                {PART_TITLES[part]}
+              </label>
+              <button
+                type="button"
+                className="action px-1.5"
+                disabled={!isIn || at === 0}
+                aria-label={`${PART_TITLES[part]} up`}
+                onClick={() => move(part, -1)}
+              >
+                ↑
+              </button>
+              <button
+                type="button"
+                className="action px-1.5"
+                disabled={!isIn || at === parts.length - 1}
+                aria-label={`${PART_TITLES[part]} down`}
+                onClick={() => move(part, 1)}
+              >
+                ↓
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </details>
   );
 }
 

@@ -115,79 +115,33 @@ function RevisionLine({ studyId, studyName, report, revision, others }: LineProp
         </p>
       )}
       {state === 'failed' && (
-        <p role="alert" className="mt-1 text-xs text-warn">
-          It could not be made: {revision.message}{' '}
-          <button
-            type="button"
-            className="action"
-            onClick={() =>
-              void attempt(async () => {
-                await callApi('POST', `/studies/${studyId}/report/revisions/${number}`, {
-                  action: 'make-again',
-                });
-                void readAgain();
-              })
-            }
-          >
-            Make again
-          </button>
-        </p>
+        <NotMade revision={revision} attempt={attempt} studyId={studyId} number={number} />
       )}
       {revision.withdrawn_because !== null && (
         <p className="mt-1 text-xs text-warn">Withdrawn: {revision.withdrawn_because}</p>
       )}
       {state === 'ready' && (
-        <p className="mt-1 flex flex-wrap gap-x-3 text-xs underline [&>a]:inline-block [&>a]:min-h-[24px] [&>a]:min-w-[24px] [&>a]:leading-6">
-          <a href={`${files}/`} target="_blank" rel="noreferrer">
-            page
-          </a>
-          <a href={`${files}/report.zip`} download={`${studyName}-report-${number}.zip`}>
-            zip
-          </a>
-          {!revision.notes.some((note) => note.startsWith('No PDF')) && (
-            <a href={`${files}/report.pdf`} download={`${studyName}-report-${number}.pdf`}>
-              PDF
-            </a>
-          )}
-          <a href={`${files}/report.md`} download={`${studyName}-report-${number}.md`}>
-            Markdown
-          </a>
-          <a href={`${files}/figures.json`} download>
-            figures
-          </a>
-          <a href={`${files}/data.zip`} download={`${studyName}-data-${number}.zip`}>
-            data
-          </a>
-          <a href={`/studies/${studyId}/report/cards?of=${number}`}>cards for video and posts</a>
-        </p>
+        <RevisionFiles
+          files={files}
+          studyName={studyName}
+          number={number}
+          revision={revision}
+          studyId={studyId}
+        />
       )}
       {revision.notes.map((note) => (
         <p key={note} className="text-xs text-warn">
           {note}
         </p>
       ))}
-      <p className="mt-1 flex flex-wrap gap-1">
-        {state === 'ready' && revision.withdrawn_at === null && (
-          <button type="button" className="action" onClick={() => setOpen('publish')}>
-            {revision.published_at === null ? 'Publish' : 'Address'}
-          </button>
-        )}
-        {revision.published_at !== null && revision.withdrawn_at === null && (
-          <button type="button" className="action" onClick={() => setOpen('withdraw')}>
-            Withdraw
-          </button>
-        )}
-        {revision.published_at === null && (
-          <button type="button" className="action" onClick={() => void report.drop(number)}>
-            {state === 'waiting' || state === 'making' ? 'Stop' : 'Throw away'}
-          </button>
-        )}
-        {before.length > 0 && state === 'ready' && (
-          <button type="button" className="action" onClick={() => setOpen('changes')}>
-            What changed
-          </button>
-        )}
-      </p>
+      <RevisionActions
+        state={state}
+        revision={revision}
+        setOpen={setOpen}
+        report={report}
+        number={number}
+        before={before}
+      />
       {open === 'publish' && (
         <PublishPanel
           report={report}
@@ -208,6 +162,117 @@ function RevisionLine({ studyId, studyName, report, revision, others }: LineProp
         />
       )}
     </>
+  );
+}
+
+interface RevisionActionsProps {
+  state: RevisionSeen['state'];
+  revision: RevisionSeen;
+  setOpen: (panel: 'publish' | 'withdraw' | 'changes') => void;
+  report: LineProps['report'];
+  number: number;
+  before: RevisionSeen[];
+}
+
+/** What can be done with a revision. */
+function RevisionActions({
+  state,
+  revision,
+  setOpen,
+  report,
+  number,
+  before,
+}: RevisionActionsProps) {
+  return (
+    <p className="mt-1 flex flex-wrap gap-1">
+      {state === 'ready' && revision.withdrawn_at === null && (
+        <button type="button" className="action" onClick={() => setOpen('publish')}>
+          {revision.published_at === null ? 'Publish' : 'Address'}
+        </button>
+      )}
+      {revision.published_at !== null && revision.withdrawn_at === null && (
+        <button type="button" className="action" onClick={() => setOpen('withdraw')}>
+          Withdraw
+        </button>
+      )}
+      {revision.published_at === null && (
+        <button type="button" className="action" onClick={() => void report.drop(number)}>
+          {state === 'waiting' || state === 'making' ? 'Stop' : 'Throw away'}
+        </button>
+      )}
+      {before.length > 0 && state === 'ready' && (
+        <button type="button" className="action" onClick={() => setOpen('changes')}>
+          What changed
+        </button>
+      )}
+    </p>
+  );
+}
+
+interface RevisionFilesProps {
+  files: string;
+  studyName: string;
+  number: number;
+  revision: RevisionSeen;
+  studyId: string;
+}
+
+/** The forms that a revision can be read and taken in. */
+function RevisionFiles({ files, studyName, number, revision, studyId }: RevisionFilesProps) {
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-3 text-xs underline [&>a]:inline-block [&>a]:min-h-[24px] [&>a]:min-w-[24px] [&>a]:leading-6">
+      <a href={`${files}/`} target="_blank" rel="noreferrer">
+        page
+      </a>
+      <a href={`${files}/report.zip`} download={`${studyName}-report-${number}.zip`}>
+        zip
+      </a>
+      {!revision.notes.some((note) => note.startsWith('No PDF')) && (
+        <a href={`${files}/report.pdf`} download={`${studyName}-report-${number}.pdf`}>
+          PDF
+        </a>
+      )}
+      <a href={`${files}/report.md`} download={`${studyName}-report-${number}.md`}>
+        Markdown
+      </a>
+      <a href={`${files}/figures.json`} download>
+        figures
+      </a>
+      <a href={`${files}/data.zip`} download={`${studyName}-data-${number}.zip`}>
+        data
+      </a>
+      <a href={`/studies/${studyId}/report/cards?of=${number}`}>cards for video and posts</a>
+    </p>
+  );
+}
+
+interface NotMadeProps {
+  revision: RevisionSeen;
+  attempt: (work: () => Promise<void>) => Promise<boolean>;
+  studyId: string;
+  number: number;
+}
+
+/** Why a revision could not be made, and a key to try again. */
+function NotMade({ revision, attempt, studyId, number }: NotMadeProps) {
+  return (
+    <p role="alert" className="mt-1 text-xs text-warn">
+      It could not be made: {revision.message}{' '}
+      <button
+        type="button"
+        className="action"
+        onClick={() =>
+          void attempt(async () => {
+            await callApi('POST', `/studies/${studyId}/report/revisions/${number}`, {
+              action: 'make-again',
+            });
+            void readAgain();
+          })
+        }
+      >
+        Make again
+      </button>
+    </p>
   );
 }
 

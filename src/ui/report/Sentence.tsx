@@ -65,78 +65,15 @@ export function Sentence({
             if (event.key === 'Escape') setText(sentence.text);
           }}
         />
-        <span className="flex gap-1">
-          <button
-            type="button"
-            className="action px-1.5"
-            disabled={isFirst}
-            aria-label="Move up"
-            onClick={() => onMove(-1)}
-          >
-            ↑
-          </button>
-          <button
-            type="button"
-            className="action px-1.5"
-            disabled={isLast}
-            aria-label="Move down"
-            onClick={() => onMove(1)}
-          >
-            ↓
-          </button>
-          <button
-            type="button"
-            className="action px-1.5"
-            aria-label="Take the sentence out"
-            onClick={() => void report.take(sentence.verdict_id)}
-          >
-            ✕
-          </button>
-        </span>
+        <SentenceActions
+          isFirst={isFirst}
+          onMove={onMove}
+          isLast={isLast}
+          report={report}
+          sentence={sentence}
+        />
       </div>
-      <p className="mt-1 flex flex-wrap items-center gap-1 text-xs">
-        {sentence.ties.map((tie) => (
-          <span
-            key={tie.address}
-            className={
-              'rounded-full border px-2 ' +
-              `${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`
-            }
-          >
-            {tie.said}
-            {!tie.isThere && ' · there is no such figure'}
-            <button
-              type="button"
-              className="ml-1 min-h-[24px] min-w-[20px]"
-              aria-label={`Do not rest on: ${tie.said}`}
-              onClick={() =>
-                void keep(({ rests_on }) => ({
-                  rests_on: rests_on.filter((one) => one !== tie.address),
-                }))
-              }
-            >
-              ✕
-            </button>
-          </span>
-        ))}
-        {sentence.ties.length === 0 && (
-          <span className="text-ink-2">rests on no figure: pick some on a page of results</span>
-        )}
-        {picked.length > 0 && (
-          <button
-            type="button"
-            className="underline"
-            onClick={() => {
-              const more = picked.map((one) => one.address);
-              void keep(({ rests_on }) => ({ rests_on: [...rests_on, ...more] })).then(
-                (isKept) => isKept && drop(null),
-              );
-            }}
-          >
-            rest on the {picked.length} picked
-          </button>
-        )}
-      </p>
+      <Ties sentence={sentence} keep={keep} picked={picked} drop={drop} />
       {moved.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2 bg-warn-soft px-2 py-1 text-xs text-warn">
           <b>Look again</b>
@@ -153,5 +90,103 @@ export function Sentence({
         </p>
       )}
     </li>
+  );
+}
+
+interface TiesProps {
+  sentence: SeenSentence;
+  keep: (change: Parameters<Report['change']>[1]) => Promise<boolean>;
+  picked: ReturnType<typeof usePicked>['picked'];
+  drop: (address: string | null) => void;
+}
+
+/** The figures that the sentence rests on, each with what became of it. */
+function Ties({ sentence, keep, picked, drop }: TiesProps) {
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-1 text-xs">
+      {sentence.ties.map((tie) => (
+        <span
+          key={tie.address}
+          className={
+            'rounded-full border px-2 ' +
+            `${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`
+          }
+        >
+          {tie.said}
+          {!tie.isThere && ' · there is no such figure'}
+          <button
+            type="button"
+            className="ml-1 min-h-[24px] min-w-[20px]"
+            aria-label={`Do not rest on: ${tie.said}`}
+            onClick={() =>
+              void keep(({ rests_on }) => ({
+                rests_on: rests_on.filter((one) => one !== tie.address),
+              }))
+            }
+          >
+            ✕
+          </button>
+        </span>
+      ))}
+      {sentence.ties.length === 0 && (
+        <span className="text-ink-2">rests on no figure: pick some on a page of results</span>
+      )}
+      {picked.length > 0 && (
+        <button
+          type="button"
+          className="underline"
+          onClick={() => {
+            const more = picked.map((one) => one.address);
+            void keep(({ rests_on }) => ({ rests_on: [...rests_on, ...more] })).then(
+              (isKept) => isKept && drop(null),
+            );
+          }}
+        >
+          rest on the {picked.length} picked
+        </button>
+      )}
+    </p>
+  );
+}
+
+interface SentenceActionsProps {
+  isFirst: boolean;
+  onMove: SentenceProps['onMove'];
+  isLast: boolean;
+  report: SentenceProps['report'];
+  sentence: SeenSentence;
+}
+
+/** Up, down, and out. */
+function SentenceActions({ isFirst, onMove, isLast, report, sentence }: SentenceActionsProps) {
+  return (
+    <span className="flex gap-1">
+      <button
+        type="button"
+        className="action px-1.5"
+        disabled={isFirst}
+        aria-label="Move up"
+        onClick={() => onMove(-1)}
+      >
+        ↑
+      </button>
+      <button
+        type="button"
+        className="action px-1.5"
+        disabled={isLast}
+        aria-label="Move down"
+        onClick={() => onMove(1)}
+      >
+        ↓
+      </button>
+      <button
+        type="button"
+        className="action px-1.5"
+        aria-label="Take the sentence out"
+        onClick={() => void report.take(sentence.verdict_id)}
+      >
+        ✕
+      </button>
+    </span>
   );
 }

@@ -74,93 +74,16 @@ export function BeforeAfter(props: BeforeAfterProps) {
                     at {smaller} of {own.length} places
                   </span>
                 </figcaption>
-                <svg
-                  viewBox={`0 0 ${WIDTH} 58`}
-                  className="block w-full max-w-[460px] min-w-0 flex-1"
-                  role="img"
-                  aria-label={
-                    `${names[key] ?? key}: differences from ` +
-                    `${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ` +
-                    `${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`
-                  }
-                >
-                  {delta !== null && (
-                    <rect
-                      x={x(-delta)}
-                      width={x(delta) - x(-delta)}
-                      y={4}
-                      height={34}
-                      fill="var(--band)"
-                    />
-                  )}
-                  <line x1={x(0)} x2={x(0)} y1={2} y2={42} stroke="var(--ink-2)" />
-                  {[...own]
-                    .sort((a, b) => a.difference_mm - b.difference_mm)
-                    .map((one, at) => (
-                      <circle
-                        key={`${one.x_mm} ${one.y_mm}`}
-                        cx={x(one.difference_mm)}
-                        cy={12 + (at % 3) * 9}
-                        r={3.5}
-                        fill="none"
-                        stroke={one.difference_mm < 0 ? 'var(--small)' : 'var(--large)'}
-                        strokeWidth={1.6}
-                        data-hint={
-                          `x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ` +
-                          `${signed(one.difference_mm, 3)} mm`
-                        }
-                      />
-                    ))}
-                  <line
-                    x1={x(mean)}
-                    x2={x(mean)}
-                    y1={4}
-                    y2={38}
-                    stroke="var(--ink)"
-                    strokeWidth={2}
-                  />
-                  {[-largest, 0, largest].map((value) => (
-                    <text
-                      key={value}
-                      x={x(value)}
-                      y={54}
-                      fontSize={11}
-                      textAnchor={value < 0 ? 'start' : value > 0 ? 'end' : 'middle'}
-                      className="font-mono"
-                      fill="var(--ink-2)"
-                    >
-                      {value === 0 ? '0' : signed(value, 3)}
-                    </text>
-                  ))}
-                </svg>
-                <svg
-                  width={MAP}
-                  height={MAP * 0.8}
-                  viewBox={`${-reach} ${-reach * 0.8} ${2 * reach} ${1.6 * reach}`}
-                  className="block border border-line"
-                  role="img"
-                  aria-label={
-                    `${names[key] ?? key} over the plate: ` +
-                    own
-                      .map(
-                        ({ x_mm, y_mm, difference_mm }) =>
-                          `${fixed(x_mm, 0)} ${fixed(y_mm, 0)} ${signed(difference_mm, 3)}`,
-                      )
-                      .join('; ')
-                  }
-                >
-                  {own.map((one) => (
-                    <PlaceDisc
-                      key={`${one.x_mm} ${one.y_mm}`}
-                      x={one.x_mm}
-                      y={one.y_mm}
-                      deviation_mm={one.difference_mm}
-                      largest={largest}
-                      radius={reach / 5.5}
-                      hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
-                    />
-                  ))}
-                </svg>
+                <ChangeStrip
+                  names={names}
+                  key={key}
+                  own={own}
+                  delta={delta}
+                  x={x}
+                  mean={mean}
+                  largest={largest}
+                />
+                <ChangeMap reach={reach} names={names} key={key} own={own} largest={largest} />
               </figure>
             );
           })}
@@ -170,5 +93,109 @@ export function BeforeAfter(props: BeforeAfterProps) {
         </div>
       </Leaving>
     </section>
+  );
+}
+
+interface ChangeStripProps {
+  names: BeforeAfterProps['names'];
+  key: string;
+  own: readonly PlaceChange[];
+  delta: BeforeAfterProps['delta'];
+  x: (value: number) => number;
+  mean: number;
+  largest: number;
+}
+
+/** Every place as a tick by how much it changed. */
+function ChangeStrip({ names, key, own, delta, x, mean, largest }: ChangeStripProps) {
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} 58`}
+      className="block w-full max-w-[460px] min-w-0 flex-1"
+      role="img"
+      aria-label={
+        `${names[key] ?? key}: differences from ` +
+        `${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ` +
+        `${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`
+      }
+    >
+      {delta !== null && (
+        <rect x={x(-delta)} width={x(delta) - x(-delta)} y={4} height={34} fill="var(--band)" />
+      )}
+      <line x1={x(0)} x2={x(0)} y1={2} y2={42} stroke="var(--ink-2)" />
+      {[...own]
+        .sort((a, b) => a.difference_mm - b.difference_mm)
+        .map((one, at) => (
+          <circle
+            key={`${one.x_mm} ${one.y_mm}`}
+            cx={x(one.difference_mm)}
+            cy={12 + (at % 3) * 9}
+            r={3.5}
+            fill="none"
+            stroke={one.difference_mm < 0 ? 'var(--small)' : 'var(--large)'}
+            strokeWidth={1.6}
+            data-hint={
+              `x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ` +
+              `${signed(one.difference_mm, 3)} mm`
+            }
+          />
+        ))}
+      <line x1={x(mean)} x2={x(mean)} y1={4} y2={38} stroke="var(--ink)" strokeWidth={2} />
+      {[-largest, 0, largest].map((value) => (
+        <text
+          key={value}
+          x={x(value)}
+          y={54}
+          fontSize={11}
+          textAnchor={value < 0 ? 'start' : value > 0 ? 'end' : 'middle'}
+          className="font-mono"
+          fill="var(--ink-2)"
+        >
+          {value === 0 ? '0' : signed(value, 3)}
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+interface ChangeMapProps {
+  reach: number;
+  names: BeforeAfterProps['names'];
+  key: string;
+  own: readonly PlaceChange[];
+  largest: number;
+}
+
+/** The same places where they lie. */
+function ChangeMap({ reach, names, key, own, largest }: ChangeMapProps) {
+  return (
+    <svg
+      width={MAP}
+      height={MAP * 0.8}
+      viewBox={`${-reach} ${-reach * 0.8} ${2 * reach} ${1.6 * reach}`}
+      className="block border border-line"
+      role="img"
+      aria-label={
+        `${names[key] ?? key} over the plate: ` +
+        own
+          .map(
+            ({ x_mm, y_mm, difference_mm }) =>
+              `${fixed(x_mm, 0)} ${fixed(y_mm, 0)} ${signed(difference_mm, 3)}`,
+          )
+          .join('; ')
+      }
+    >
+      {own.map((one) => (
+        <PlaceDisc
+          key={`${one.x_mm} ${one.y_mm}`}
+          x={one.x_mm}
+          y={one.y_mm}
+          deviation_mm={one.difference_mm}
+          largest={largest}
+          radius={reach / 5.5}
+          hint={`x ${fixed(one.x_mm, 0)}, y ${fixed(one.y_mm, 0)}: ${signed(one.difference_mm, 3)} mm`}
+        />
+      ))}
+    </svg>
   );
 }

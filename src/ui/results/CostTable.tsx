@@ -75,56 +75,73 @@ export function CostTable(props: CostTableProps) {
               const known = own.filter((one) => one?.per_good_part != null).length;
               const largest = Math.max(...own.map((one) => one?.per_good_part ?? 0), 1e-9);
               return (
-                <tr key={artefact.id} className="border-b border-line-soft align-top">
-                  <th scope="row" className="px-2 py-1.5 text-left font-normal">
-                    {artefact.name}
-                    {cheapest === null && known > 1 && (
-                      <span className="block text-2xs whitespace-nowrap text-ink-2">
-                        not told apart
-                      </span>
-                    )}
-                  </th>
-                  {own.map((one, at) => {
-                    const mark = marks[at];
-                    if (!mark || one?.per_good_part == null) {
-                      return (
-                        <td key={mark?.contender_id ?? at} className="px-2 text-right">
-                          <Unknown why={one?.notes.join('; ') ?? 'not printed'} />
-                        </td>
-                      );
-                    }
-                    return (
-                      <td key={mark.contender_id} className="px-2 py-1 text-right">
-                        <button
-                          type="button"
-                          className={`figure ${mark.contender_id === cheapest ? 'font-bold underline' : ''}`}
-                          data-figure={addressOf(
-                            'cost',
-                            mark.contender_id,
-                            `${artefact.id}.per_good_part`,
-                          )}
-                        >
-                          {fixed(one.per_good_part, 2)}
-                        </button>
-                        <span className="block text-2xs text-ink-2">
-                          {one.per_good_part_low === null
-                            ? 'no interval'
-                            : `${fixed(one.per_good_part_low, 2)} … ` +
-                              `${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
-                          · {one.good_copies} good of{' '}
-                          {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
-                        </span>
-                        <Bar cost={one} largest={largest} />
-                      </td>
-                    );
-                  })}
-                </tr>
+                <CostRow
+                  key={artefact.id}
+                  artefact={artefact}
+                  cheapest={cheapest}
+                  known={known}
+                  own={own}
+                  marks={marks}
+                  largest={largest}
+                />
               );
             })}
           </tbody>
         </table>
       </Leaving>
     </section>
+  );
+}
+
+interface CostRowProps {
+  artefact: { id: string; name: string };
+  cheapest: string | null;
+  known: number;
+  own: (ShownCost | undefined)[];
+  marks: CostTableProps['marks'];
+  largest: number;
+}
+
+/** What a good part of one artefact costs each of them. */
+function CostRow({ artefact, cheapest, known, own, marks, largest }: CostRowProps) {
+  return (
+    <tr className="border-b border-line-soft align-top">
+      <th scope="row" className="px-2 py-1.5 text-left font-normal">
+        {artefact.name}
+        {cheapest === null && known > 1 && (
+          <span className="block text-2xs whitespace-nowrap text-ink-2">not told apart</span>
+        )}
+      </th>
+      {own.map((one, at) => {
+        const mark = marks[at];
+        if (!mark || one?.per_good_part == null) {
+          return (
+            <td key={mark?.contender_id ?? at} className="px-2 text-right">
+              <Unknown why={one?.notes.join('; ') ?? 'not printed'} />
+            </td>
+          );
+        }
+        return (
+          <td key={mark.contender_id} className="px-2 py-1 text-right">
+            <button
+              type="button"
+              className={`figure ${mark.contender_id === cheapest ? 'font-bold underline' : ''}`}
+              data-figure={addressOf('cost', mark.contender_id, `${artefact.id}.per_good_part`)}
+            >
+              {fixed(one.per_good_part, 2)}
+            </button>
+            <span className="block text-2xs text-ink-2">
+              {one.per_good_part_low === null
+                ? 'no interval'
+                : `${fixed(one.per_good_part_low, 2)} … ` +
+                  `${one.per_good_part_high === null ? 'open' : fixed(one.per_good_part_high, 2)}`}{' '}
+              · {one.good_copies} good of {one.attempts === 1 ? '1 try' : `${one.attempts} tries`}
+            </span>
+            <Bar cost={one} largest={largest} />
+          </td>
+        );
+      })}
+    </tr>
   );
 }
 

@@ -107,45 +107,55 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
         )}
       </div>
       {effects.terms !== null && effects.residual !== null && (
-        <details className="border-t border-line-soft px-3 py-1.5">
-          <summary className="min-h-[28px] cursor-pointer text-xs text-ink-2">
-            Analysis of variance, type II, {effects.n} prints
-          </summary>
-          <Leaving>
-            <table className="w-full text-xs">
-              <thead>
-                <tr className="border-b border-line">
-                  {['term', 'df', 'sum of squares', 'F', 'p', 'partial ω²'].map((head, at) => (
-                    <th key={head} className={`th ${at > 0 ? 'text-right' : ''}`}>
-                      {head}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {keysOf(TERMS).map((name) => {
-                  const term = effects.terms?.[name];
-                  return term && <TermRow key={name} name={termName(name, effects)} term={term} />;
-                })}
-                <tr>
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    residual
-                  </th>
-                  <td className="px-2 text-right font-mono">{effects.residual.df}</td>
-                  <td className="px-2 text-right font-mono">
-                    {effects.residual.ss.toPrecision(4)}
-                  </td>
-                  <td colSpan={3} />
-                </tr>
-              </tbody>
-            </table>
-          </Leaving>
-          <p className="mt-1 text-2xs text-ink-2">
-            Each term over and above all that do not hold it; of logarithms for accuracy and time.
-          </p>
-        </details>
+        <VarianceTable effects={effects} residual={effects.residual} />
       )}
     </section>
+  );
+}
+
+interface VarianceTableProps {
+  effects: Effects;
+  residual: NonNullable<Effects['residual']>;
+}
+
+/** The table for whoever wants it. */
+function VarianceTable({ effects, residual }: VarianceTableProps) {
+  return (
+    <details className="border-t border-line-soft px-3 py-1.5">
+      <summary className="min-h-[28px] cursor-pointer text-xs text-ink-2">
+        Analysis of variance, type II, {effects.n} prints
+      </summary>
+      <Leaving>
+        <table className="w-full text-xs">
+          <thead>
+            <tr className="border-b border-line">
+              {['term', 'df', 'sum of squares', 'F', 'p', 'partial ω²'].map((head, at) => (
+                <th key={head} className={`th ${at > 0 ? 'text-right' : ''}`}>
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {keysOf(TERMS).map((name) => {
+              const term = effects.terms?.[name];
+              return term && <TermRow key={name} name={termName(name, effects)} term={term} />;
+            })}
+            <tr>
+              <th scope="row" className="px-2 py-1 text-left font-normal">
+                residual
+              </th>
+              <td className="px-2 text-right font-mono">{residual.df}</td>
+              <td className="px-2 text-right font-mono">{residual.ss.toPrecision(4)}</td>
+              <td colSpan={3} />
+            </tr>
+          </tbody>
+        </table>
+      </Leaving>
+      <p className="mt-1 text-2xs text-ink-2">
+        Each term over and above all that do not hold it; of logarithms for accuracy and time.
+      </p>
+    </details>
   );
 }
 

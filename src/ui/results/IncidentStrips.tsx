@@ -1,5 +1,9 @@
 import { addressOf } from '../../core/answers/figure-address/address';
-import { printsToTellApart, type ReliabilitySets } from '../../core/measures/reliability';
+import {
+  printsToTellApart,
+  type Reliability,
+  type ReliabilitySets,
+} from '../../core/measures/reliability';
 import type { ContenderMark } from '../../core/model/study';
 import { fixed, percent } from '../lib/format';
 import { DotStrip, scaleFor } from '../marks/DotStrip';
@@ -61,59 +65,65 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
               />
             ),
             cells: (
-              <>
-                <td className="px-2 text-right whitespace-nowrap">
-                  {own.per_100_h.estimate === null ? (
-                    <Unknown why={own.notes.join('; ') || 'no incidents were kept'} />
-                  ) : (
-                    <button
-                      type="button"
-                      className="figure"
-                      data-figure={addressOf(
-                        'reliability',
-                        mark.contender_id,
-                        'without_operator.per_100_h',
-                      )}
-                    >
-                      {fixed(own.per_100_h.estimate, 1)}{' '}
-                      <span className="text-ink-2">
-                        {fixed(own.per_100_h.low ?? 0, 1)} … {fixed(own.per_100_h.high ?? 0, 1)}
-                      </span>
-                    </button>
-                  )}
-                </td>
-                <td className="px-2 text-right font-mono whitespace-nowrap">
-                  {own.incidents ?? <Unknown why="no incidents were kept" />} in{' '}
-                  {fixed(own.hours, 1)} h
-                </td>
-                <td className="px-2 text-right font-mono">
-                  {all.downtime_share === null ? (
-                    <Unknown why="not known" />
-                  ) : (
-                    percent(all.downtime_share, 1)
-                  )}
-                </td>
-                <td className="px-2 text-right font-mono">
-                  {all.hands_min_per_100_h === null ? (
-                    <Unknown why="not known" />
-                  ) : (
-                    fixed(all.hands_min_per_100_h, 0)
-                  )}
-                </td>
-                <td className="px-2 text-right font-mono">{fixed(all.metres, 0)}</td>
-                <td className="px-2 text-xs">
-                  {mark.contender_id === reference
-                    ? 'reference'
-                    : needed === null
-                      ? 'nothing apart so far'
-                      : `${needed} prints each`}
-                </td>
-              </>
+              <RateCells own={own} mark={mark} all={all} reference={reference} needed={needed} />
             ),
           };
         })}
       />
     </section>
+  );
+}
+
+interface RateCellsProps {
+  own: Reliability;
+  mark: ContenderMark;
+  all: Reliability;
+  reference: IncidentStripsProps['reference'];
+  needed: number | null;
+}
+
+/** The rates of one contender. */
+function RateCells({ own, mark, all, reference, needed }: RateCellsProps) {
+  return (
+    <>
+      <td className="px-2 text-right whitespace-nowrap">
+        {own.per_100_h.estimate === null ? (
+          <Unknown why={own.notes.join('; ') || 'no incidents were kept'} />
+        ) : (
+          <button
+            type="button"
+            className="figure"
+            data-figure={addressOf('reliability', mark.contender_id, 'without_operator.per_100_h')}
+          >
+            {fixed(own.per_100_h.estimate, 1)}{' '}
+            <span className="text-ink-2">
+              {fixed(own.per_100_h.low ?? 0, 1)} … {fixed(own.per_100_h.high ?? 0, 1)}
+            </span>
+          </button>
+        )}
+      </td>
+      <td className="px-2 text-right font-mono whitespace-nowrap">
+        {own.incidents ?? <Unknown why="no incidents were kept" />} in {fixed(own.hours, 1)} h
+      </td>
+      <td className="px-2 text-right font-mono">
+        {all.downtime_share === null ? <Unknown why="not known" /> : percent(all.downtime_share, 1)}
+      </td>
+      <td className="px-2 text-right font-mono">
+        {all.hands_min_per_100_h === null ? (
+          <Unknown why="not known" />
+        ) : (
+          fixed(all.hands_min_per_100_h, 0)
+        )}
+      </td>
+      <td className="px-2 text-right font-mono">{fixed(all.metres, 0)}</td>
+      <td className="px-2 text-xs">
+        {mark.contender_id === reference
+          ? 'reference'
+          : needed === null
+            ? 'nothing apart so far'
+            : `${needed} prints each`}
+      </td>
+    </>
   );
 }
 

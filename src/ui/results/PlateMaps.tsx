@@ -1,4 +1,4 @@
-import { NO_GRADIENT } from '../../core/measures/metrology/plate';
+import { NO_GRADIENT, type PlateFit } from '../../core/measures/metrology/plate';
 import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/model/study';
 import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
@@ -76,51 +76,75 @@ export function PlateMaps(props: PlateMapsProps) {
             const fit = fits[mark.contender_id];
             const places = meanByPlace(points[mark.contender_id] ?? []);
             return (
-              <figure key={mark.contender_id} className="min-w-0">
-                <figcaption className="mb-1">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
-                </figcaption>
-                <svg
-                  className="block max-w-full border border-line"
-                  width={SIZE}
-                  height={SIZE}
-                  viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
-                  role="img"
-                  aria-label={
-                    `${mark.label}: ` +
-                    places
-                      .map(
-                        ({ x, y, deviation_mm }) =>
-                          `${fixed(x, 0)} ${fixed(y, 0)} ${signed(deviation_mm, 3)} mm`,
-                      )
-                      .join('; ')
-                  }
-                >
-                  <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
-                  <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
-                  {places.map((place) => (
-                    <PlaceDisc
-                      key={`${place.x} ${place.y}`}
-                      {...place}
-                      largest={largest}
-                      radius={DISC_MM}
-                      hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
-                    />
-                  ))}
-                </svg>
-                <p className="mt-1 text-2xs text-ink-2">
-                  {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
-                    ? (fit?.notes.join('; ') ?? NO_GRADIENT)
-                    : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ` +
-                      `${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ` +
-                      trendWords(fit.trend_p)}
-                </p>
-              </figure>
+              <PlateMap
+                key={mark.contender_id}
+                mark={mark}
+                reference={reference}
+                reach={reach}
+                places={places}
+                largest={largest}
+                fit={fit}
+              />
             );
           })}
         </div>
       </Leaving>
     </section>
+  );
+}
+
+interface PlateMapProps {
+  mark: ContenderMark;
+  reference: PlateMapsProps['reference'];
+  reach: number;
+  places: (PlatePoint & { codes: string })[];
+  largest: number;
+  fit: PlateFit | undefined;
+}
+
+/** One contender’s plate, each place as an arrow by its deviation. */
+function PlateMap({ mark, reference, reach, places, largest, fit }: PlateMapProps) {
+  return (
+    <figure className="min-w-0">
+      <figcaption className="mb-1">
+        <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+      </figcaption>
+      <svg
+        className="block max-w-full border border-line"
+        width={SIZE}
+        height={SIZE}
+        viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
+        role="img"
+        aria-label={
+          `${mark.label}: ` +
+          places
+            .map(
+              ({ x, y, deviation_mm }) =>
+                `${fixed(x, 0)} ${fixed(y, 0)} ${signed(deviation_mm, 3)} mm`,
+            )
+            .join('; ')
+        }
+      >
+        <line x1={-reach} x2={reach} y1={0} y2={0} stroke="var(--line-soft)" />
+        <line y1={-reach} y2={reach} x1={0} x2={0} stroke="var(--line-soft)" />
+        {places.map((place) => (
+          <PlaceDisc
+            key={`${place.x} ${place.y}`}
+            {...place}
+            largest={largest}
+            radius={DISC_MM}
+            hint={`${place.codes}: ${signed(place.deviation_mm, 3)} mm`}
+          />
+        ))}
+      </svg>
+      <p className="mt-1 text-2xs text-ink-2">
+        {fit?.gradient_x_um_per_100mm == null || fit.gradient_y_um_per_100mm === null
+          ? (fit?.notes.join('; ') ?? NO_GRADIENT)
+          : `tilt ${signed(fit.gradient_x_um_per_100mm, 0)} along x, ` +
+            `${signed(fit.gradient_y_um_per_100mm, 0)} along y, µm per 100 mm; ` +
+            trendWords(fit.trend_p)}
+      </p>
+    </figure>
   );
 }
 

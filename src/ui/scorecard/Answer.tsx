@@ -1,7 +1,7 @@
 import type { Scorecard } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
 import { saidShare } from '../../core/text/phrasing';
-import { type FigureWords } from '../../core/answers/figure-names';
+import type { FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 import { fixed } from '../lib/format';
 import { ContenderName } from '../marks/ContenderName';

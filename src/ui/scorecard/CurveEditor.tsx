@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useRef, useState, type SetStateAction, type RefObject, type Dispatch } from 'react';
 import type { CriterionEvidence, Curve } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
 import { figureText, type FigureWords } from '../../core/answers/figure-names';
@@ -28,6 +28,7 @@ export function CurveEditor({ points, words, marks, evidence, onChange }: CurveE
   const reach = dragged?.reach ?? reachOf(points, values);
   const x = (value: number) => (WIDTH * (value - reach[0])) / (reach[1] - reach[0]);
   const y = (utility: number) => 6 + (BASE - 10) * (1 - utility);
+  const { pointUnder, step } = useCurveHands({ svg, reach, points, onChange });
   const [first, last] = [points[0], points.at(-1)];
   if (!first || !last) return null;
   const line = [
@@ -35,6 +36,51 @@ export function CurveEditor({ points, words, marks, evidence, onChange }: CurveE
     ...points.map(([value, utility]) => `L${x(value).toFixed(1)} ${y(utility).toFixed(1)}`),
     `L${WIDTH} ${y(last[1])}`,
   ].join(' ');
+  return (
+    <div>
+      <CurvePlot
+        svg={svg}
+        words={words}
+        dragged={dragged}
+        pointUnder={pointUnder}
+        onChange={onChange}
+        points={points}
+        setDragged={setDragged}
+        line={line}
+        marks={marks}
+        evidence={evidence}
+        x={x}
+        y={y}
+        reach={reach}
+        step={step}
+      />
+      <p className="flex items-baseline justify-between text-2xs text-ink-2">
+        <span className="font-mono">
+          {figureText({ ...words, unit: '' }, first[0])} … {figureText(words, last[0])}
+        </span>
+        <button
+          type="button"
+          className="min-h-[24px] underline decoration-line hover:text-plum"
+          aria-expanded={isTyping}
+          onClick={() => setTyping(!isTyping)}
+        >
+          type
+        </button>
+      </p>
+      {isTyping && <TypedCurve points={points} words={words} onChange={onChange} />}
+    </div>
+  );
+}
+
+interface CurveHandsGiven {
+  svg: RefObject<SVGSVGElement | null>;
+  reach: readonly [number, number];
+  points: Curve;
+  onChange: CurveEditorProps['onChange'];
+}
+
+/** Where a point goes that is dragged or moved by keys. */
+function useCurveHands({ svg, reach, points, onChange }: CurveHandsGiven) {
   const pointUnder = (event: React.PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
     if (!box) return null;
@@ -57,82 +103,148 @@ export function CurveEditor({ points, words, marks, evidence, onChange }: CurveE
     onChange(moved(points, at, [point[0] + change[0], point[1] + change[1]], reach));
     return true;
   };
+  return { pointUnder, step };
+}
+
+interface CurvePlotProps {
+  svg: RefObject<SVGSVGElement | null>;
+  words: FigureWords;
+  dragged: { at: number; reach: readonly [number, number] } | null;
+  pointUnder: (event: React.PointerEvent) => readonly [number, number] | null;
+  onChange: CurveEditorProps['onChange'];
+  points: Curve;
+  setDragged: Dispatch<SetStateAction<{ at: number; reach: readonly [number, number] } | null>>;
+  line: string;
+  marks: CurveEditorProps['marks'];
+  evidence: CurveEditorProps['evidence'];
+  x: (value: number) => number;
+  y: (utility: number) => number;
+  reach: readonly [number, number];
+  step: (at: number, key: string) => boolean;
+}
+
+/** The curve, with what each contender has on it. */
+function CurvePlot({
+  svg,
+  words,
+  dragged,
+  pointUnder,
+  onChange,
+  points,
+  setDragged,
+  line,
+  marks,
+  evidence,
+  x,
+  y,
+  reach,
+  step,
+}: CurvePlotProps) {
   return (
-    <div>
-      <svg
-        ref={svg}
-        className="block w-full touch-none rounded-sm border border-line bg-desk"
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        role="group"
-        aria-label={`What ${words.label} is worth`}
-        onPointerMove={(event) => {
-          const to = dragged && pointUnder(event);
-          if (to) onChange(moved(points, dragged.at, to, dragged.reach));
-        }}
-        onPointerUp={() => setDragged(null)}
-        onPointerCancel={() => setDragged(null)}
-      >
-        <path d={line} fill="none" stroke="var(--plum)" strokeWidth={1.6} />
-        {marks.map((mark) => {
-          const value = evidence[mark.contender_id]?.value;
-          return value == null ? null : (
-            <line
-              key={mark.contender_id}
-              className={`hue-${mark.hue}`}
-              x1={x(value)}
-              x2={x(value)}
-              y1={BASE + 2}
-              y2={HEIGHT - 2}
-              stroke="var(--hue)"
-              strokeWidth={mark.isTuned ? 3 : 1.6}
-            >
-              <title>{`${mark.label}: ${figureText(words, value)}`}</title>
-            </line>
-          );
-        })}
-        <line x1={0} x2={WIDTH} y1={BASE + 1} y2={BASE + 1} stroke="var(--line)" />
-        {points.map(([value, utility], at) => (
-          <circle
-            key={at}
-            cx={x(value)}
-            cy={y(utility)}
-            r={5}
-            fill="var(--sheet)"
-            stroke="var(--plum)"
-            strokeWidth={1.6}
-            className="cursor-move focus-visible:fill-plum"
-            role="slider"
-            tabIndex={0}
-            aria-label={`Point ${at + 1} of ${points.length}`}
-            aria-valuenow={utility}
-            aria-valuemin={0}
-            aria-valuemax={1}
-            aria-valuetext={`${figureText(words, value)} is worth ${utility.toFixed(2)}`}
-            onPointerDown={(event) => {
-              svg.current?.setPointerCapture(event.pointerId);
-              setDragged({ at, reach });
-            }}
-            onKeyDown={(event) => {
-              if (step(at, event.key)) event.preventDefault();
-            }}
-          />
-        ))}
-      </svg>
-      <p className="flex items-baseline justify-between text-2xs text-ink-2">
-        <span className="font-mono">
-          {figureText({ ...words, unit: '' }, first[0])} … {figureText(words, last[0])}
-        </span>
-        <button
-          type="button"
-          className="min-h-[24px] underline decoration-line hover:text-plum"
-          aria-expanded={isTyping}
-          onClick={() => setTyping(!isTyping)}
-        >
-          type
-        </button>
-      </p>
-      {isTyping && <TypedCurve points={points} words={words} onChange={onChange} />}
-    </div>
+    <svg
+      ref={svg}
+      className="block w-full touch-none rounded-sm border border-line bg-desk"
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="group"
+      aria-label={`What ${words.label} is worth`}
+      onPointerMove={(event) => {
+        const to = dragged && pointUnder(event);
+        if (to) onChange(moved(points, dragged.at, to, dragged.reach));
+      }}
+      onPointerUp={() => setDragged(null)}
+      onPointerCancel={() => setDragged(null)}
+    >
+      <path d={line} fill="none" stroke="var(--plum)" strokeWidth={1.6} />
+      {marks.map((mark) => {
+        const value = evidence[mark.contender_id]?.value;
+        return value == null ? null : (
+          <line
+            key={mark.contender_id}
+            className={`hue-${mark.hue}`}
+            x1={x(value)}
+            x2={x(value)}
+            y1={BASE + 2}
+            y2={HEIGHT - 2}
+            stroke="var(--hue)"
+            strokeWidth={mark.isTuned ? 3 : 1.6}
+          >
+            <title>{`${mark.label}: ${figureText(words, value)}`}</title>
+          </line>
+        );
+      })}
+      <line x1={0} x2={WIDTH} y1={BASE + 1} y2={BASE + 1} stroke="var(--line)" />
+      {points.map(([value, utility], at) => (
+        <CurvePoint
+          key={at}
+          at={at}
+          x={x}
+          value={value}
+          y={y}
+          utility={utility}
+          points={points}
+          words={words}
+          svg={svg}
+          setDragged={setDragged}
+          reach={reach}
+          step={step}
+        />
+      ))}
+    </svg>
+  );
+}
+
+interface CurvePointProps {
+  at: number;
+  x: (value: number) => number;
+  value: number;
+  y: (utility: number) => number;
+  utility: number;
+  points: Curve;
+  words: FigureWords;
+  svg: RefObject<SVGSVGElement | null>;
+  setDragged: Dispatch<SetStateAction<{ at: number; reach: readonly [number, number] } | null>>;
+  reach: readonly [number, number];
+  step: (at: number, key: string) => boolean;
+}
+
+/** A point of the curve: dragged, or moved by the arrow keys. */
+function CurvePoint({
+  at,
+  x,
+  value,
+  y,
+  utility,
+  points,
+  words,
+  svg,
+  setDragged,
+  reach,
+  step,
+}: CurvePointProps) {
+  return (
+    <circle
+      cx={x(value)}
+      cy={y(utility)}
+      r={5}
+      fill="var(--sheet)"
+      stroke="var(--plum)"
+      strokeWidth={1.6}
+      className="cursor-move focus-visible:fill-plum"
+      role="slider"
+      tabIndex={0}
+      aria-label={`Point ${at + 1} of ${points.length}`}
+      aria-valuenow={utility}
+      aria-valuemin={0}
+      aria-valuemax={1}
+      aria-valuetext={`${figureText(words, value)} is worth ${utility.toFixed(2)}`}
+      onPointerDown={(event) => {
+        svg.current?.setPointerCapture(event.pointerId);
+        setDragged({ at, reach });
+      }}
+      onKeyDown={(event) => {
+        if (step(at, event.key)) event.preventDefault();
+      }}
+    />
   );
 }
 

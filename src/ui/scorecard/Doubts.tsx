@@ -2,7 +2,7 @@ import { fewestPrintsAsked, saidPrints } from '../../core/text/phrasing/prints-n
 import type { PairRow } from '../../core/statistics/compare';
 import type { Scorecard } from '../../core/answers/scorecard';
 import { saidShare } from '../../core/text/phrasing';
-import { type FigureWords } from '../../core/answers/figure-names';
+import type { FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 
 interface DoubtsProps {

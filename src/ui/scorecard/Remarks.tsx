@@ -85,104 +85,135 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
           from 0 to 10 can be weighed on a card; words alone stand beside it.
         </p>
       </header>
-      <form
-        className="flex flex-wrap items-end gap-2 px-3 py-2 text-xs text-ink-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          once('add', send);
-        }}
-      >
-        <label>
-          machine
-          <select
-            className="block field w-36"
-            value={draft.machine_id}
-            onChange={(event) => put({ machine_id: event.target.value })}
-          >
-            {machines.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          aspect
-          <select
-            className="block field w-32"
-            value={draft.aspect}
-            onChange={(event) => put({ aspect: chosenOf(event, MARK_ASPECTS) })}
-          >
-            {MARK_ASPECTS.map((one) => (
-              <option key={one} value={one}>
-                {inWords(one)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          speaks
-          <select
-            className="block field w-28"
-            value={draft.sign}
-            onChange={(event) => put({ sign: chosenOf(event, MARK_SIGNS) })}
-          >
-            {MARK_SIGNS.map((one) => (
-              <option key={one} value={one}>
-                {{ plus: '+ for it', minus: '− against it', neutral: '· neither' }[one]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          mark 0–10
-          <input
-            className="block field w-16 text-right font-mono"
-            inputMode="decimal"
-            value={draft.value}
-            onChange={(event) => put({ value: event.target.value })}
-          />
-        </label>
-        <label className="min-w-40 flex-1">
-          in words
-          <input
-            className="block field w-full"
-            maxLength={2000}
-            value={draft.text}
-            onChange={(event) => put({ text: event.target.value })}
-          />
-        </label>
-        <button type="submit" className="action action-main" disabled={machines.length === 0}>
-          Keep
-        </button>
-        <p role="status" className="w-full text-warn">
-          {message}
-        </p>
-      </form>
-      {remarks.length > 0 && (
-        <ul className="px-3 pb-2">
-          {remarks.map((remark, at) => (
-            <li
-              key={at}
-              className="flex flex-wrap items-baseline gap-2 border-t border-line-soft py-1"
-            >
-              <span className="font-mono">{SIGNS[remark.sign]}</span>
-              <b className="font-medium">{nameOf(remark.machine_id)}</b>
-              <span className="text-xs text-ink-2">{inWords(remark.aspect)}</span>
-              {remark.value !== null && <span className="font-mono">{remark.value}</span>}
-              <span className="min-w-0">{remark.text}</span>
-              <span className="text-xs text-ink-2">{remark.operator}</span>
-              <button
-                type="button"
-                className="ml-auto min-h-[24px] text-2xs text-ink-2 underline hover:text-plum"
-                onClick={() => void takeBack(remark)}
-              >
-                take back
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <RemarkForm
+        once={once}
+        send={send}
+        draft={draft}
+        put={put}
+        machines={machines}
+        message={message}
+      />
+      {remarks.length > 0 && <RemarkList remarks={remarks} nameOf={nameOf} takeBack={takeBack} />}
     </section>
+  );
+}
+
+interface RemarkFormProps {
+  once: (key: string, work: () => Promise<unknown>) => void;
+  send: () => Promise<void>;
+  draft: Draft;
+  put: (change: Partial<Draft>) => void;
+  machines: RemarksProps['machines'];
+  message: string;
+}
+
+/** A remark about one aspect of a machine. */
+function RemarkForm({ once, send, draft, put, machines, message }: RemarkFormProps) {
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2 px-3 py-2 text-xs text-ink-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        once('add', send);
+      }}
+    >
+      <label>
+        machine
+        <select
+          className="block field w-36"
+          value={draft.machine_id}
+          onChange={(event) => put({ machine_id: event.target.value })}
+        >
+          {machines.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        aspect
+        <select
+          className="block field w-32"
+          value={draft.aspect}
+          onChange={(event) => put({ aspect: chosenOf(event, MARK_ASPECTS) })}
+        >
+          {MARK_ASPECTS.map((one) => (
+            <option key={one} value={one}>
+              {inWords(one)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        speaks
+        <select
+          className="block field w-28"
+          value={draft.sign}
+          onChange={(event) => put({ sign: chosenOf(event, MARK_SIGNS) })}
+        >
+          {MARK_SIGNS.map((one) => (
+            <option key={one} value={one}>
+              {{ plus: '+ for it', minus: '− against it', neutral: '· neither' }[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        mark 0–10
+        <input
+          className="block field w-16 text-right font-mono"
+          inputMode="decimal"
+          value={draft.value}
+          onChange={(event) => put({ value: event.target.value })}
+        />
+      </label>
+      <label className="min-w-40 flex-1">
+        in words
+        <input
+          className="block field w-full"
+          maxLength={2000}
+          value={draft.text}
+          onChange={(event) => put({ text: event.target.value })}
+        />
+      </label>
+      <button type="submit" className="action action-main" disabled={machines.length === 0}>
+        Keep
+      </button>
+      <p role="status" className="w-full text-warn">
+        {message}
+      </p>
+    </form>
+  );
+}
+
+interface RemarkListProps {
+  remarks: readonly Remark[];
+  nameOf: (id: string) => string;
+  takeBack: (remark: Remark) => Promise<void>;
+}
+
+/** What was remarked. */
+function RemarkList({ remarks, nameOf, takeBack }: RemarkListProps) {
+  return (
+    <ul className="px-3 pb-2">
+      {remarks.map((remark, at) => (
+        <li key={at} className="flex flex-wrap items-baseline gap-2 border-t border-line-soft py-1">
+          <span className="font-mono">{SIGNS[remark.sign]}</span>
+          <b className="font-medium">{nameOf(remark.machine_id)}</b>
+          <span className="text-xs text-ink-2">{inWords(remark.aspect)}</span>
+          {remark.value !== null && <span className="font-mono">{remark.value}</span>}
+          <span className="min-w-0">{remark.text}</span>
+          <span className="text-xs text-ink-2">{remark.operator}</span>
+          <button
+            type="button"
+            className="ml-auto min-h-[24px] text-2xs text-ink-2 underline hover:text-plum"
+            onClick={() => void takeBack(remark)}
+          >
+            take back
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

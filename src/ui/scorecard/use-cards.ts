@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react';
 import type { Card } from '../../core/answers/scorecard';
 import { ApiError, callApi, failureText, underWayUntil, UnreachableError } from '../kit/request';
 import { cardFault, type OwnCard } from './cards';
@@ -15,6 +15,52 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
   const [cards, setCards] = useState<readonly OwnCard[]>(initial);
   const [past, setPast] = useState<readonly (readonly OwnCard[])[]>([]);
   const [state, setState] = useState<SaveState>('kept');
+  const { pending, timer, lastMark, settle, settled, save } = useKeeping(
+    initialVersion,
+    setState,
+    studyId,
+  );
+
+  const put = (next: readonly OwnCard[]) => {
+    setCards(next);
+    clearTimeout(timer.current);
+    if (next.every((card) => cardFault(card) === null)) {
+      pending.current = next;
+      if (!settle.current)
+        void underWayUntil(() => new Promise<void>((end) => (settle.current = end)));
+      setState('waiting');
+      timer.current = setTimeout(() => void save(), PAUSE_MS);
+    } else {
+      pending.current = null;
+      settled();
+    }
+  };
+  return {
+    cards,
+    state,
+    canUndo: past.length > 0,
+    /** Changes the cards; changes of one mark, as of one drag, are one step back. */
+    change: (next: readonly OwnCard[], mark = '') => {
+      if (mark === '' || mark !== lastMark.current) setPast([...past.slice(-49), cards]);
+      lastMark.current = mark;
+      put(next);
+    },
+    undo: () => {
+      const before = past.at(-1);
+      if (!before) return;
+      setPast(past.slice(0, -1));
+      lastMark.current = '';
+      put(before);
+    },
+  };
+}
+
+/** Keeps the cards a moment after they were changed, one request at a time. */
+function useKeeping(
+  initialVersion: number,
+  setState: Dispatch<SetStateAction<SaveState>>,
+  studyId: string,
+) {
   const version = useRef(initialVersion);
   const pending = useRef<readonly OwnCard[] | null>(null);
   const isSaving = useRef(false);
@@ -73,39 +119,7 @@ export function useCards(studyId: string, initial: readonly OwnCard[], initialVe
     window.addEventListener('pagehide', leave);
     return () => window.removeEventListener('pagehide', leave);
   });
-
-  const put = (next: readonly OwnCard[]) => {
-    setCards(next);
-    clearTimeout(timer.current);
-    if (next.every((card) => cardFault(card) === null)) {
-      pending.current = next;
-      if (!settle.current)
-        void underWayUntil(() => new Promise<void>((end) => (settle.current = end)));
-      setState('waiting');
-      timer.current = setTimeout(() => void save(), PAUSE_MS);
-    } else {
-      pending.current = null;
-      settled();
-    }
-  };
-  return {
-    cards,
-    state,
-    canUndo: past.length > 0,
-    /** Changes the cards; changes of one mark, as of one drag, are one step back. */
-    change: (next: readonly OwnCard[], mark = '') => {
-      if (mark === '' || mark !== lastMark.current) setPast([...past.slice(-49), cards]);
-      lastMark.current = mark;
-      put(next);
-    },
-    undo: () => {
-      const before = past.at(-1);
-      if (!before) return;
-      setPast(past.slice(0, -1));
-      lastMark.current = '';
-      put(before);
-    },
-  };
+  return { pending, timer, lastMark, settle, settled, save };
 }
 
 /** A card as the worker takes it; null where it cannot be filled in. */

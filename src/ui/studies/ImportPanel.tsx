@@ -1,5 +1,12 @@
 import { failureText } from '../kit/request';
-import { useRef, useState, type DragEvent } from 'react';
+import {
+  useRef,
+  useState,
+  type Dispatch,
+  type DragEvent,
+  type SetStateAction,
+  type RefObject,
+} from 'react';
 import { v7 as uuid } from 'uuid';
 import { counted } from '../lib/format';
 import { packFiles, type NamedFile } from './pack-files';
@@ -82,56 +89,8 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
     >
-      {!isBusy && (
-        <div className="flex flex-wrap items-center gap-3">
-          <p>Drop a study package here: its folder, or a zip of it.</p>
-          <label className="action">
-            Choose a zip
-            <input
-              type="file"
-              accept=".zip,application/zip"
-              className="sr-only"
-              onChange={(event) => chosen(event.target.files)}
-            />
-          </label>
-          <label className="action">
-            Choose a folder
-            <input
-              type="file"
-              className="sr-only"
-              multiple
-              ref={(input) => input?.setAttribute('webkitdirectory', '')}
-              onChange={(event) => chosen(event.target.files)}
-            />
-          </label>
-          <button type="button" className="action" onClick={onCancel}>
-            Cancel
-          </button>
-        </div>
-      )}
-      {isBusy && (
-        <div className="flex flex-wrap items-center gap-3" role="status">
-          <progress
-            className="h-2 w-64 accent-[var(--plum)]"
-            {...(stage.kind === 'sending' && { value: stage.share })}
-          />
-          <span>
-            {stage.kind === 'packing' && 'Putting the files together …'}
-            {stage.kind === 'sending' && `Sending … ${Math.round(100 * stage.share)} %`}
-            {stage.kind === 'reading' && 'Checking every row, then storing …'}
-          </span>
-          <button
-            type="button"
-            className="action"
-            onClick={() => {
-              abort.current?.abort();
-              setStage({ kind: 'waiting' });
-            }}
-          >
-            Cancel
-          </button>
-        </div>
-      )}
+      {!isBusy && <ImportDrop chosen={chosen} onCancel={onCancel} />}
+      {isBusy && <ImportProgress stage={stage} abort={abort} setStage={setStage} />}
       {stage.kind === 'failed' && (
         <p role="alert" className="mt-3 text-warn">
           {stage.message}
@@ -139,6 +98,75 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       )}
       {stage.kind === 'faults' && <FaultTable answer={stage.answer} />}
     </section>
+  );
+}
+
+interface ImportProgressProps {
+  stage: Stage;
+  abort: RefObject<AbortController | null>;
+  setStage: Dispatch<SetStateAction<Stage>>;
+}
+
+/** What is going on with the package. */
+function ImportProgress({ stage, abort, setStage }: ImportProgressProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-3" role="status">
+      <progress
+        className="h-2 w-64 accent-[var(--plum)]"
+        {...(stage.kind === 'sending' && { value: stage.share })}
+      />
+      <span>
+        {stage.kind === 'packing' && 'Putting the files together …'}
+        {stage.kind === 'sending' && `Sending … ${Math.round(100 * stage.share)} %`}
+        {stage.kind === 'reading' && 'Checking every row, then storing …'}
+      </span>
+      <button
+        type="button"
+        className="action"
+        onClick={() => {
+          abort.current?.abort();
+          setStage({ kind: 'waiting' });
+        }}
+      >
+        Cancel
+      </button>
+    </div>
+  );
+}
+
+interface ImportDropProps {
+  chosen: (list: FileList | null) => undefined;
+  onCancel: () => void;
+}
+
+/** Where a package is dropped or chosen. */
+function ImportDrop({ chosen, onCancel }: ImportDropProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <p>Drop a study package here: its folder, or a zip of it.</p>
+      <label className="action">
+        Choose a zip
+        <input
+          type="file"
+          accept=".zip,application/zip"
+          className="sr-only"
+          onChange={(event) => chosen(event.target.files)}
+        />
+      </label>
+      <label className="action">
+        Choose a folder
+        <input
+          type="file"
+          className="sr-only"
+          multiple
+          ref={(input) => input?.setAttribute('webkitdirectory', '')}
+          onChange={(event) => chosen(event.target.files)}
+        />
+      </label>
+      <button type="button" className="action" onClick={onCancel}>
+        Cancel
+      </button>
+    </div>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
 import type { Thing } from '../../server/workshop/things';
 import { goTo } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
@@ -69,37 +69,8 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
           ))}
         </select>
       </label>
-      <label className="text-xs text-ink-2">
-        what varies on purpose
-        <select
-          className="field"
-          value={again === '' ? intent : ''}
-          disabled={again !== ''}
-          onChange={(event) => setIntent(event.target.value)}
-        >
-          {again !== '' && <option value="">as that one</option>}
-          {INTENT_WORDS.map(([key, said]) => (
-            <option key={key} value={key}>
-              {said}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="text-xs text-ink-2">
-        with
-        <select
-          className="field"
-          value={machine}
-          onChange={(event) => setMachine(event.target.value)}
-        >
-          <option value="">a machine named later</option>
-          {machines.map(({ uid, name }) => (
-            <option key={uid} value={uid}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <IntentChoice again={again} intent={intent} setIntent={setIntent} />
+      <MachineChoice machine={machine} setMachine={setMachine} machines={machines} />
       <p className="flex gap-2">
         <button className="action action-main">Begin</button>
         <button type="button" className="action" onClick={onCancel}>
@@ -118,5 +89,60 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
         </p>
       )}
     </form>
+  );
+}
+
+interface IntentChoiceProps {
+  again: string;
+  intent: string;
+  setIntent: Dispatch<SetStateAction<string>>;
+}
+
+/** What varies on purpose. */
+function IntentChoice({ again, intent, setIntent }: IntentChoiceProps) {
+  return (
+    <label className="text-xs text-ink-2">
+      what varies on purpose
+      <select
+        className="field"
+        value={again === '' ? intent : ''}
+        disabled={again !== ''}
+        onChange={(event) => setIntent(event.target.value)}
+      >
+        {again !== '' && <option value="">as that one</option>}
+        {INTENT_WORDS.map(([key, said]) => (
+          <option key={key} value={key}>
+            {said}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface MachineChoiceProps {
+  machine: string;
+  setMachine: Dispatch<SetStateAction<string>>;
+  machines: readonly Thing[];
+}
+
+/** A machine of the workshop to begin with. */
+function MachineChoice({ machine, setMachine, machines }: MachineChoiceProps) {
+  return (
+    <label className="text-xs text-ink-2">
+      with
+      <select
+        className="field"
+        value={machine}
+        onChange={(event) => setMachine(event.target.value)}
+      >
+        <option value="">a machine named later</option>
+        {machines.map(({ uid, name }) => (
+          <option key={uid} value={uid}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

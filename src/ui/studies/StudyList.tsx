@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import { callApi, failureText } from '../kit/request';
 import { counted } from '../lib/format';
 import { ImportPanel } from './ImportPanel';
@@ -72,56 +72,13 @@ export function StudyList(props: {
       )}
       <ul className="mt-3 grid gap-2">
         {studies.map((study) => (
-          <li key={study.study_id} className="flex flex-wrap items-start gap-x-6 gap-y-2 sheet p-3">
-            <div className="min-w-0 flex-1 basis-80">
-              <a
-                href={`/studies/${study.study_id}/results/glance`}
-                className="text-base font-semibold no-underline hover:underline"
-              >
-                {study.title}
-              </a>
-              <p className="text-ink-2">{study.question ?? 'No question is written down yet.'}</p>
-            </div>
-            <dl className="flex flex-wrap gap-x-5 gap-y-1 text-xs">
-              <Fact
-                name="compares"
-                value={INTENT_WORDS.find(([key]) => key === study.intent)?.[1] ?? study.intent}
-              />
-              <Fact name="line-up" value={counted(study.contenders, 'contender')} />
-              <Fact
-                name="evidence"
-                value={`${counted(study.prints, 'print')}, ${counted(study.readings, 'reading')}`}
-              />
-              <Fact name="changed" value={study.changed} />
-            </dl>
-            <p className="flex gap-2 text-xs">
-              <a className="action" href={`/studies/${study.study_id}/measure`}>
-                Measure
-              </a>
-              {may.export && (
-                <a
-                  className="action"
-                  href={`/api/v1/studies/${study.study_id}/package`}
-                  download
-                  {...(study.prints === 0 && { 'data-hint': NOT_WHOLE })}
-                >
-                  Export
-                </a>
-              )}
-              <button
-                type="button"
-                className="action"
-                onClick={() => {
-                  setAgain(study.study_id);
-                  setPanel('new');
-                  window.scrollTo({ top: 0 });
-                }}
-              >
-                Again with …
-              </button>
-              {may.delete && <DeleteStudy study={study} />}
-            </p>
-          </li>
+          <StudyLine
+            key={study.study_id}
+            study={study}
+            may={may}
+            setAgain={setAgain}
+            setPanel={setPanel}
+          />
         ))}
       </ul>
       {may.delete && inBin > 0 && (
@@ -130,6 +87,69 @@ export function StudyList(props: {
         </p>
       )}
     </>
+  );
+}
+
+interface StudyLineProps {
+  study: ListedStudy;
+  may: { delete: boolean; export: boolean };
+  setAgain: Dispatch<SetStateAction<string>>;
+  setPanel: Dispatch<SetStateAction<'new' | 'import' | null>>;
+}
+
+/** One study, and what can be done with it. */
+function StudyLine({ study, may, setAgain, setPanel }: StudyLineProps) {
+  return (
+    <li className="flex flex-wrap items-start gap-x-6 gap-y-2 sheet p-3">
+      <div className="min-w-0 flex-1 basis-80">
+        <a
+          href={`/studies/${study.study_id}/results/glance`}
+          className="text-base font-semibold no-underline hover:underline"
+        >
+          {study.title}
+        </a>
+        <p className="text-ink-2">{study.question ?? 'No question is written down yet.'}</p>
+      </div>
+      <dl className="flex flex-wrap gap-x-5 gap-y-1 text-xs">
+        <Fact
+          name="compares"
+          value={INTENT_WORDS.find(([key]) => key === study.intent)?.[1] ?? study.intent}
+        />
+        <Fact name="line-up" value={counted(study.contenders, 'contender')} />
+        <Fact
+          name="evidence"
+          value={`${counted(study.prints, 'print')}, ${counted(study.readings, 'reading')}`}
+        />
+        <Fact name="changed" value={study.changed} />
+      </dl>
+      <p className="flex gap-2 text-xs">
+        <a className="action" href={`/studies/${study.study_id}/measure`}>
+          Measure
+        </a>
+        {may.export && (
+          <a
+            className="action"
+            href={`/api/v1/studies/${study.study_id}/package`}
+            download
+            {...(study.prints === 0 && { 'data-hint': NOT_WHOLE })}
+          >
+            Export
+          </a>
+        )}
+        <button
+          type="button"
+          className="action"
+          onClick={() => {
+            setAgain(study.study_id);
+            setPanel('new');
+            window.scrollTo({ top: 0 });
+          }}
+        >
+          Again with …
+        </button>
+        {may.delete && <DeleteStudy study={study} />}
+      </p>
+    </li>
   );
 }
 

@@ -1,11 +1,11 @@
-import { placesOf, placesText } from '../../core/statistics/compare';
-import { useState } from 'react';
+import { placesOf, placesText, type Places } from '../../core/statistics/compare';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import { itemWords } from '../../core/answers/fairness/sentence';
 import type { Interval } from '../../core/statistics/stats';
 import type { ShownStanding, StandingsPage } from '../../server/workshop/standings';
 import { Leaving } from '../kit/Leaving';
 import { duration, fixed, percent } from '../lib/format';
-import { DotStrip, scaleFor, StripAxis } from '../marks/DotStrip';
+import { DotStrip, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
 
 /** What the standings can be ordered by. */
@@ -117,27 +117,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
   const band = ordered[0] && bandOf(figure.interval(ordered[0]));
   return (
     <section className="w-full min-w-0 flex-1" aria-label="Standings">
-      <div
-        role="tablist"
-        aria-label="Ordered by"
-        className="mb-1 flex flex-wrap justify-end gap-x-4"
-      >
-        {figures.map((one) => (
-          <button
-            key={one.key}
-            type="button"
-            role="tab"
-            aria-selected={one.key === key}
-            className={
-              'border-b-2 bg-transparent py-1 ' +
-              `${one.key === key ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`
-            }
-            onClick={() => setKey(one.key)}
-          >
-            {one.tab}
-          </button>
-        ))}
-      </div>
+      <FigureTabs figures={figures} key={key} setKey={setKey} />
       <div className="overflow-x-auto sheet">
         <Leaving isPicture name="Standings">
           <table className="w-full min-w-[640px]">
@@ -161,57 +141,17 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
                 const place = places[at] ?? null;
                 const isNear = place?.[0] === 1 && place[1] > 1;
                 return (
-                  <tr
+                  <StandingRow
                     key={`${row.study_id} ${row.contender}`}
-                    className={`border-b border-line-soft ${isNear ? 'bg-plum-soft/40' : ''}`}
-                  >
-                    <td className="pl-3 whitespace-nowrap text-ink-2">
-                      {place === null ? '' : placesText(place)}
-                    </td>
-                    <th scope="row" className="px-2 py-1 text-left font-normal">
-                      <a
-                        href={`/machines/${row.machine_uid}`}
-                        className="font-semibold no-underline hover:underline"
-                      >
-                        {row.machine}
-                      </a>{' '}
-                      <span className="text-ink-2" data-hint={row.profile}>
-                        {isTwin(row, rows)
-                          ? row.profile
-                          : row.isTuned
-                            ? 'ours, tuned'
-                            : 'as shipped'}
-                      </span>
-                      <a
-                        href={`/studies/${row.study_id}/results/glance`}
-                        className="block max-w-[30ch] truncate text-2xs text-ink-2 no-underline hover:underline lg:max-w-[46ch]"
-                      >
-                        {span(row)} · {row.study_title}
-                      </a>
-                    </th>
-                    <td className="p-0">
-                      <DotStrip
-                        hue={row.hue}
-                        isTuned={row.isTuned}
-                        scale={scale}
-                        dots={figure
-                          .dots(row)
-                          .map((value) => ({ value, label: figure.say(value) }))}
-                        interval={interval}
-                        band={band ?? null}
-                        label={sayStrip(row, figure, interval)}
-                      />
-                    </td>
-                    <td className="px-2 text-right font-mono">
-                      {interval.estimate === null ? (
-                        <Unknown why={interval.notes?.[0] ?? 'not known'} />
-                      ) : (
-                        figure.say(interval.estimate)
-                      )}
-                    </td>
-                    <td className="px-2 text-right font-mono">{row.prints}</td>
-                    <td className="max-w-56 px-2 pr-3 text-2xs text-ink-2">{differing(row)}</td>
-                  </tr>
+                    row={row}
+                    isNear={isNear}
+                    place={place}
+                    rows={rows}
+                    scale={scale}
+                    figure={figure}
+                    interval={interval}
+                    band={band}
+                  />
                 );
               })}
               <tr>
@@ -228,6 +168,103 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
         </Leaving>
       </div>
     </section>
+  );
+}
+
+interface StandingRowProps {
+  row: ShownStanding;
+  isNear: boolean;
+  place: Places | null;
+  rows: ShownStanding[];
+  scale: StripScale;
+  figure: Figure;
+  interval: Interval;
+  band: readonly [number, number] | null | undefined;
+}
+
+/** One contender of one study. */
+function StandingRow({
+  row,
+  isNear,
+  place,
+  rows,
+  scale,
+  figure,
+  interval,
+  band,
+}: StandingRowProps) {
+  return (
+    <tr className={`border-b border-line-soft ${isNear ? 'bg-plum-soft/40' : ''}`}>
+      <td className="pl-3 whitespace-nowrap text-ink-2">
+        {place === null ? '' : placesText(place)}
+      </td>
+      <th scope="row" className="px-2 py-1 text-left font-normal">
+        <a
+          href={`/machines/${row.machine_uid}`}
+          className="font-semibold no-underline hover:underline"
+        >
+          {row.machine}
+        </a>{' '}
+        <span className="text-ink-2" data-hint={row.profile}>
+          {isTwin(row, rows) ? row.profile : row.isTuned ? 'ours, tuned' : 'as shipped'}
+        </span>
+        <a
+          href={`/studies/${row.study_id}/results/glance`}
+          className="block max-w-[30ch] truncate text-2xs text-ink-2 no-underline hover:underline lg:max-w-[46ch]"
+        >
+          {span(row)} · {row.study_title}
+        </a>
+      </th>
+      <td className="p-0">
+        <DotStrip
+          hue={row.hue}
+          isTuned={row.isTuned}
+          scale={scale}
+          dots={figure.dots(row).map((value) => ({ value, label: figure.say(value) }))}
+          interval={interval}
+          band={band ?? null}
+          label={sayStrip(row, figure, interval)}
+        />
+      </td>
+      <td className="px-2 text-right font-mono">
+        {interval.estimate === null ? (
+          <Unknown why={interval.notes?.[0] ?? 'not known'} />
+        ) : (
+          figure.say(interval.estimate)
+        )}
+      </td>
+      <td className="px-2 text-right font-mono">{row.prints}</td>
+      <td className="max-w-56 px-2 pr-3 text-2xs text-ink-2">{differing(row)}</td>
+    </tr>
+  );
+}
+
+interface FigureTabsProps {
+  figures: Figure[];
+  key: string;
+  setKey: Dispatch<SetStateAction<string>>;
+}
+
+/** By which figure they are ordered. */
+function FigureTabs({ figures, key, setKey }: FigureTabsProps) {
+  return (
+    <div role="tablist" aria-label="Ordered by" className="mb-1 flex flex-wrap justify-end gap-x-4">
+      {figures.map((one) => (
+        <button
+          key={one.key}
+          type="button"
+          role="tab"
+          aria-selected={one.key === key}
+          className={
+            'border-b-2 bg-transparent py-1 ' +
+            `${one.key === key ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`
+          }
+          onClick={() => setKey(one.key)}
+        >
+          {one.tab}
+        </button>
+      ))}
+    </div>
   );
 }
 

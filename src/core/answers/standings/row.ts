@@ -1,6 +1,6 @@
-import { printFacts, type Fact } from '../fairness';
+import { printFacts, type Fact, type PrintFacts } from '../fairness';
 import { laddersOfAll } from '../../measures/ladders';
-import { measure, printValues, specimenErrors } from '../../measures/metrology';
+import { measure, printValues, specimenErrors, type Measurements } from '../../measures/metrology';
 import { logPrintTimes } from '../../measures/speed';
 import {
   clopperPearson,
@@ -10,7 +10,13 @@ import {
   type Interval,
   type PrintValues,
 } from '../../statistics/stats';
-import { indexStudy, partsOfStratum, type Print, type Study } from '../../model/study';
+import {
+  indexStudy,
+  partsOfStratum,
+  type Print,
+  type Study,
+  type StudyIndex,
+} from '../../model/study';
 import { surfaceInterval, surfaceValues } from '../../measures/surface';
 
 /** What a row can fail to share with the first row. */
@@ -81,38 +87,7 @@ export function rowsOfStudy(
   const facts = printFacts(index);
 
   /** What is known of some prints by an item of the fairness check. */
-  const known = (prints: readonly Print[], item: string): Set<string | number> =>
-    new Set(prints.flatMap((print) => plain(facts.circumstance(print, item))));
-
-  const knownOf = (prints: readonly Print[]): KnownOfPrints => {
-    const readers = prints.flatMap((print) => index.specimensOfPrint.get(print.print_id) ?? []);
-    const parts = new Set(readers.map((part) => part.specimen_id));
-    const instruments = study.tables.readings.flatMap((row) =>
-      row.superseded_at === null && parts.has(row.specimen_id) && row.instrument_id !== null
-        ? (index.instruments.get(row.instrument_id)?.name ?? row.instrument_id)
-        : [],
-    );
-    return {
-      material_type: known(prints, 'material_type'),
-      material_lot: known(prints, 'material_lot'),
-      nozzle_mm: known(prints, 'nozzle_mm'),
-      layer_height_mm: new Set(
-        prints.flatMap((print) => plain(facts.settings(print).layer_height_mm ?? null)),
-      ),
-      instrument: new Set(instruments),
-      operator: known(prints, 'operator'),
-      dimensions: readOn(prints),
-    };
-  };
-
-  /** The dimensions that were read on some prints, each with its nominal size. */
-  const readOn = (prints: readonly Print[]): Set<string> => {
-    const own = new Set(prints);
-    const cells = measurements.cells.filter((cell) => own.has(cell.print));
-    return new Set(
-      cells.map(({ dimension }) => `${dimension.dimension_id} ${dimension.nominal_mm}`),
-    );
-  };
+  const knownOf = knownOfStudy({ facts, index, study, measurements });
 
   return (artefacts) =>
     study.tables.contenders.flatMap(({ contender_id }) => {
@@ -162,6 +137,50 @@ export function rowsOfStudy(
         },
       ];
     });
+}
+
+interface KnownOfStudyGiven {
+  facts: PrintFacts;
+  index: StudyIndex;
+  study: Study;
+  measurements: Measurements;
+}
+
+/** What is known of some prints of a study: by it the standings say what differs. */
+function knownOfStudy({ facts, index, study, measurements }: KnownOfStudyGiven) {
+  const known = (prints: readonly Print[], item: string): Set<string | number> =>
+    new Set(prints.flatMap((print) => plain(facts.circumstance(print, item))));
+
+  const knownOf = (prints: readonly Print[]): KnownOfPrints => {
+    const readers = prints.flatMap((print) => index.specimensOfPrint.get(print.print_id) ?? []);
+    const parts = new Set(readers.map((part) => part.specimen_id));
+    const instruments = study.tables.readings.flatMap((row) =>
+      row.superseded_at === null && parts.has(row.specimen_id) && row.instrument_id !== null
+        ? (index.instruments.get(row.instrument_id)?.name ?? row.instrument_id)
+        : [],
+    );
+    return {
+      material_type: known(prints, 'material_type'),
+      material_lot: known(prints, 'material_lot'),
+      nozzle_mm: known(prints, 'nozzle_mm'),
+      layer_height_mm: new Set(
+        prints.flatMap((print) => plain(facts.settings(print).layer_height_mm ?? null)),
+      ),
+      instrument: new Set(instruments),
+      operator: known(prints, 'operator'),
+      dimensions: readOn(prints),
+    };
+  };
+
+  /** The dimensions that were read on some prints, each with its nominal size. */
+  const readOn = (prints: readonly Print[]): Set<string> => {
+    const own = new Set(prints);
+    const cells = measurements.cells.filter((cell) => own.has(cell.print));
+    return new Set(
+      cells.map(({ dimension }) => `${dimension.dimension_id} ${dimension.nominal_mm}`),
+    );
+  };
+  return knownOf;
 }
 
 const interval = (values: PrintValues, alpha: number, why: string): Interval =>

@@ -70,67 +70,24 @@ export const stairBlock: PartDesign = {
         rise,
       ),
     );
-    const dimensions: PartDimension[] = [];
-    const add = (
-      id: string,
-      name: string,
-      axis: PartDimension['axis'],
-      kind: PartDimension['kind'],
-      from: PartDimension['from'],
-      to: PartDimension['to'],
-      limit_mm = 0.15,
-    ) => {
-      const nominal = Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]);
-      dimensions.push({
-        id,
-        name,
-        axis,
-        kind,
-        nominal_mm: Number(nominal.toFixed(3)),
-        limit_mm,
-        from,
-        to,
-      });
-    };
-    for (let at = 1; at <= steps; at += 1) {
-      const z = (steps - at + 0.5) * rise;
-      const [word, limit] =
-        at === 1 ? ['step', 0.15] : at < steps ? ['steps', 0.15] : ['length', 0.2];
-      const start = left + (steps - at) * tread;
-      add(`x${at}`, `x${at} ${word}`, 'x', 'external', [start, 0, z], [-left, 0, z], Number(limit));
-    }
-    const below = rise / 2;
-    add('y1', 'y1 width', 'y', 'external', [left, front, below], [left, -front, below]);
-    const shelfZ = height - rise / 2;
-    const shelfX = middleOf(steps - 1);
-    add(
-      'y2',
-      'y2 shelf',
-      'y',
-      'external',
-      [shelfX, front, shelfZ],
-      [shelfX, front + shelf, shelfZ],
-    );
-    for (let at = 0; at < steps; at += 1) {
-      const x = middleOf(at);
-      add(`z${at + 1}`, `z${at + 1} height`, 'z', 'height', [x, front, 0], [x, front, topOf(at)]);
-    }
-    holes.forEach((d, at) => {
-      const [x, z] = [middleOf(at), topOf(at)];
-      const from = [x - d / 2, holeY, z] as const;
-      add(`hole-${sized(d)}`, `hole ${sized(d)}`, 'none', 'hole', from, [x + d / 2, holeY, z]);
+    const dimensions = dimensionsOf({
+      steps,
+      rise,
+      left,
+      tread,
+      front,
+      height,
+      middleOf,
+      shelf,
+      topOf,
+      holes,
+      holeY,
+      bosses,
+      bossY,
+      slot,
+      slotX,
+      slotY,
     });
-    bosses.forEach((d, at) => {
-      const [x, z] = [middleOf(2 - at), topOf(2 - at) + BOSS_HEIGHT];
-      const from = [x - d / 2, bossY, z] as const;
-      add(`boss-${sized(d)}`, `boss ${sized(d)}`, 'none', 'boss', from, [x + d / 2, bossY, z]);
-    });
-    const slotName = `slot ${sized(slot)}`;
-    const [midX, midY, top] = [slotX + slot / 2, slotY + slot / 2, rise];
-    const alongX = [[slotX, midY, top] as const, [slotX + slot, midY, top] as const] as const;
-    add('slot-x', `${slotName} along x`, 'x', 'internal', ...alongX);
-    const alongY = [[midX, slotY, top] as const, [midX, slotY + slot, top] as const] as const;
-    add('slot-y', `${slotName} along y`, 'y', 'internal', ...alongY);
     return {
       solid: union(
         difference(
@@ -150,3 +107,98 @@ export const stairBlock: PartDesign = {
     };
   },
 };
+
+interface DimensionsOfGiven {
+  steps: number;
+  rise: number;
+  left: number;
+  tread: number;
+  front: number;
+  height: number;
+  middleOf: (step: number) => number;
+  shelf: number;
+  topOf: (step: number) => number;
+  holes: number[];
+  holeY: number;
+  bosses: readonly [number, number];
+  bossY: number;
+  slot: number;
+  slotX: number;
+  slotY: number;
+}
+
+/** The dimensions of the block, mm: lengths from its steps, then holes, bosses and the slot. */
+function dimensionsOf({
+  steps,
+  rise,
+  left,
+  tread,
+  front,
+  height,
+  middleOf,
+  shelf,
+  topOf,
+  holes,
+  holeY,
+  bosses,
+  bossY,
+  slot,
+  slotX,
+  slotY,
+}: DimensionsOfGiven) {
+  const dimensions: PartDimension[] = [];
+  const add = (
+    id: string,
+    name: string,
+    axis: PartDimension['axis'],
+    kind: PartDimension['kind'],
+    from: PartDimension['from'],
+    to: PartDimension['to'],
+    limit_mm = 0.15,
+  ) => {
+    const nominal = Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]);
+    dimensions.push({
+      id,
+      name,
+      axis,
+      kind,
+      nominal_mm: Number(nominal.toFixed(3)),
+      limit_mm,
+      from,
+      to,
+    });
+  };
+  for (let at = 1; at <= steps; at += 1) {
+    const z = (steps - at + 0.5) * rise;
+    const [word, limit] =
+      at === 1 ? ['step', 0.15] : at < steps ? ['steps', 0.15] : ['length', 0.2];
+    const start = left + (steps - at) * tread;
+    add(`x${at}`, `x${at} ${word}`, 'x', 'external', [start, 0, z], [-left, 0, z], Number(limit));
+  }
+  const below = rise / 2;
+  add('y1', 'y1 width', 'y', 'external', [left, front, below], [left, -front, below]);
+  const shelfZ = height - rise / 2;
+  const shelfX = middleOf(steps - 1);
+  add('y2', 'y2 shelf', 'y', 'external', [shelfX, front, shelfZ], [shelfX, front + shelf, shelfZ]);
+  for (let at = 0; at < steps; at += 1) {
+    const x = middleOf(at);
+    add(`z${at + 1}`, `z${at + 1} height`, 'z', 'height', [x, front, 0], [x, front, topOf(at)]);
+  }
+  holes.forEach((d, at) => {
+    const [x, z] = [middleOf(at), topOf(at)];
+    const from = [x - d / 2, holeY, z] as const;
+    add(`hole-${sized(d)}`, `hole ${sized(d)}`, 'none', 'hole', from, [x + d / 2, holeY, z]);
+  });
+  bosses.forEach((d, at) => {
+    const [x, z] = [middleOf(2 - at), topOf(2 - at) + BOSS_HEIGHT];
+    const from = [x - d / 2, bossY, z] as const;
+    add(`boss-${sized(d)}`, `boss ${sized(d)}`, 'none', 'boss', from, [x + d / 2, bossY, z]);
+  });
+  const slotName = `slot ${sized(slot)}`;
+  const [midX, midY, top] = [slotX + slot / 2, slotY + slot / 2, rise];
+  const alongX = [[slotX, midY, top] as const, [slotX + slot, midY, top] as const] as const;
+  add('slot-x', `${slotName} along x`, 'x', 'internal', ...alongX);
+  const alongY = [[midX, slotY, top] as const, [midX, slotY + slot, top] as const] as const;
+  add('slot-y', `${slotName} along y`, 'y', 'internal', ...alongY);
+  return dimensions;
+}

@@ -202,18 +202,7 @@ function fitAbilities(
   const judges = [...groupBy(ballots, (ballot) => ballot.judge).values()];
   const isRepeated = judges.some((own) => own.length > 1);
   const isClustered = isRepeated && judges.length >= FEWEST_JUDGES;
-  let clustered: Matrix | null = null;
-  if (isClustered && free.length > 0) {
-    const meat = Matrix.zeros(free.length, free.length);
-    for (const own of judges) {
-      const gradient = Matrix.columnVector(score(own));
-      meat.add(gradient.mmul(gradient.transpose()));
-    }
-    clustered = wald
-      .mmul(meat)
-      .mmul(wald)
-      .mul(judges.length / (judges.length - 1));
-  }
+  const clustered = clusteredBy({ isClustered, free, judges, score, wald });
   const interval = (place: number, variance: number, quantile: number): Interval => {
     const estimate = theta[place] ?? 0;
     const half = quantile * Math.sqrt(variance);
@@ -239,4 +228,32 @@ function fitAbilities(
     };
   };
   return { isFew: isRepeated && !isClustered, of };
+}
+
+interface ClusteredByGiven {
+  isClustered: boolean;
+  free: string[];
+  judges: PairedBallot[][];
+  score: (some: readonly PairedBallot[]) => number[];
+  wald: Matrix;
+}
+
+/**
+ * The covariance by judge: the gradients of each judge’s ballots between the inverse information
+ * (Liang and Zeger 1986).
+ */
+function clusteredBy({ isClustered, free, judges, score, wald }: ClusteredByGiven) {
+  let clustered: Matrix | null = null;
+  if (isClustered && free.length > 0) {
+    const meat = Matrix.zeros(free.length, free.length);
+    for (const own of judges) {
+      const gradient = Matrix.columnVector(score(own));
+      meat.add(gradient.mmul(gradient.transpose()));
+    }
+    clustered = wald
+      .mmul(meat)
+      .mmul(wald)
+      .mul(judges.length / (judges.length - 1));
+  }
+  return clustered;
 }

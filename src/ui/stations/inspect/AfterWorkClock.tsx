@@ -1,6 +1,6 @@
 import { chosenOf } from '../../kit/chosen';
 import { elementOf } from '../../kit/event-target';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
 import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/model/study';
 import { failureText } from '../../kit/request';
 import { fixed } from '../../lib/format';
@@ -87,6 +87,29 @@ export function AfterWorkClock({
     setKind(kind);
     keep({ ...own, minutes: own.minutes + (Date.now() - since) / 60_000 });
   };
+  useClockKey(turn);
+  const running = since === 0 ? 0 : Math.max(0, now - since) / 1000;
+  return (
+    <section aria-labelledby="after-work-clock" className="mt-3 sheet p-3">
+      <ClockFields
+        kind={kind}
+        since={since}
+        setKind={setKind}
+        turn={turn}
+        running={running}
+        own={own}
+        keep={keep}
+        done={done}
+      />
+      <p role="status" className="text-warn">
+        {message}
+      </p>
+    </section>
+  );
+}
+
+/** The key that starts and stops the clock. */
+function useClockKey(turn: () => void) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = elementOf(event);
@@ -100,83 +123,92 @@ export function AfterWorkClock({
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
   });
-  const running = since === 0 ? 0 : Math.max(0, now - since) / 1000;
+}
+
+interface ClockFieldsProps {
+  kind: 'support' | 'brim' | 'strings' | 'clean-up' | 'other';
+  since: number;
+  setKind: Dispatch<SetStateAction<'support' | 'brim' | 'strings' | 'clean-up' | 'other'>>;
+  turn: () => void;
+  running: number;
+  own: Done;
+  keep: (next: Done) => void;
+  done: ReadonlyMap<'support' | 'brim' | 'strings' | 'clean-up' | 'other', Done>;
+}
+
+/** What is done, for how long, and what it damaged. */
+function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: ClockFieldsProps) {
   return (
-    <section aria-labelledby="after-work-clock" className="mt-3 sheet p-3">
-      <div className="flex flex-wrap items-end gap-2">
-        <h2 id="after-work-clock" className="font-semibold">
-          After-work
-        </h2>
-        <label className="text-xs text-ink-2">
-          what is done
-          <select
-            className="block field w-32"
-            value={kind}
-            disabled={since !== 0}
-            onChange={(event) => setKind(chosenOf(event, AFTERCARE_KINDS))}
-          >
-            {AFTERCARE_KINDS.map((one) => (
-              <option key={one} value={one}>
-                {inWords(one)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button
-          type="button"
-          className={`action min-h-[44px] min-w-32 ${since === 0 ? '' : 'action-main'}`}
-          data-keys="Space"
-          data-does="start and stop the clock of after-work"
-          onClick={turn}
+    <div className="flex flex-wrap items-end gap-2">
+      <h2 id="after-work-clock" className="font-semibold">
+        After-work
+      </h2>
+      <label className="text-xs text-ink-2">
+        what is done
+        <select
+          className="block field w-32"
+          value={kind}
+          disabled={since !== 0}
+          onChange={(event) => setKind(chosenOf(event, AFTERCARE_KINDS))}
         >
-          {since === 0
-            ? 'Start the clock'
-            : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}{' '}
-          <kbd className="key">Space</kbd>
-        </button>
-        <label className="text-xs text-ink-2">
-          minutes
-          <NumberField
-            key={kind}
-            className="block w-20"
-            value={own.minutes}
-            show={(minutes) => fixed(minutes, 1)}
-            isAllowed={(minutes) => minutes >= 0}
-            onSave={(minutes) => keep({ ...own, minutes })}
-          />
-        </label>
-        <label className="text-xs text-ink-2">
-          damage
-          <select
-            className="block field w-32"
-            value={own.damage ?? ''}
-            onChange={(event) =>
-              keep({
-                ...own,
-                damage: event.target.value === '' ? null : Number(event.target.value),
-              })
-            }
-          >
-            <option value="">not said</option>
-            {GRADES.map(({ grade, word }) => (
-              <option key={grade} value={grade}>
-                {grade} {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button type="button" className="action" onClick={() => keep({ minutes: 0, damage: 0 })}>
-          Needed nothing
-        </button>
-        <p className="text-xs text-ink-2">
-          {[...done]
-            .map(([one, { minutes }]) => `${inWords(one)} ${fixed(minutes, 1)} min`)
-            .join(' · ')}
-        </p>
-      </div>
-      <p role="status" className="text-warn">
-        {message}
+          {AFTERCARE_KINDS.map((one) => (
+            <option key={one} value={one}>
+              {inWords(one)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button
+        type="button"
+        className={`action min-h-[44px] min-w-32 ${since === 0 ? '' : 'action-main'}`}
+        data-keys="Space"
+        data-does="start and stop the clock of after-work"
+        onClick={turn}
+      >
+        {since === 0
+          ? 'Start the clock'
+          : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}{' '}
+        <kbd className="key">Space</kbd>
+      </button>
+      <label className="text-xs text-ink-2">
+        minutes
+        <NumberField
+          key={kind}
+          className="block w-20"
+          value={own.minutes}
+          show={(minutes) => fixed(minutes, 1)}
+          isAllowed={(minutes) => minutes >= 0}
+          onSave={(minutes) => keep({ ...own, minutes })}
+        />
+      </label>
+      <label className="text-xs text-ink-2">
+        damage
+        <select
+          className="block field w-32"
+          value={own.damage ?? ''}
+          onChange={(event) =>
+            keep({
+              ...own,
+              damage: event.target.value === '' ? null : Number(event.target.value),
+            })
+          }
+        >
+          <option value="">not said</option>
+          {GRADES.map(({ grade, word }) => (
+            <option key={grade} value={grade}>
+              {grade} {word}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button type="button" className="action" onClick={() => keep({ minutes: 0, damage: 0 })}>
+        Needed nothing
+      </button>
+      <p className="text-xs text-ink-2">
+        {[...done]
+          .map(([one, { minutes }]) => `${inWords(one)} ${fixed(minutes, 1)} min`)
+          .join(' · ')}
       </p>
-    </section>
+    </div>
   );
 }

@@ -90,47 +90,62 @@ export function TalkOver({ studyId, marks }: TalkOverProps) {
             </thead>
             <tbody>
               {shown.map((one) => (
-                <tr
+                <DisagreementRow
                   key={`${one.specimen_id} ${one.zone_id} ${one.defect}`}
-                  className="border-b border-line-soft"
-                >
-                  <th scope="row" className="px-2 py-1 text-left font-normal">
-                    <span className="inline-flex items-center gap-2">
-                      <Badge mark={one.mark} />
-                      <a
-                        href={
-                          `${base}?specimen=${encodeURIComponent(one.specimen_id)}` +
-                          `&zone=${encodeURIComponent(one.zone_id)}`
-                        }
-                      >
-                        {one.code}
-                      </a>
-                      <span className="text-xs text-ink-2">{one.artefact}</span>
-                    </span>
-                  </th>
-                  <td className="px-2">{one.zone}</td>
-                  <td className="px-2">{inWords(one.defect)}</td>
-                  {names.map((name) => {
-                    const own = one.grades.find((said) => said.inspector === name);
-                    return (
-                      <td key={name} className={`px-2 ${own ? '' : 'unknown'}`}>
-                        {own ? (
-                          <span className="inline-flex items-center gap-1">
-                            <GradeDisc grade={own.grade} /> {own.grade}
-                          </span>
-                        ) : (
-                          <span className="sr-only">not looked at</span>
-                        )}
-                      </td>
-                    );
-                  })}
-                  <td className="px-2 font-mono">{one.apart}</td>
-                </tr>
+                  one={one}
+                  base={base}
+                  names={names}
+                />
               ))}
             </tbody>
           </table>
         </div>
       </section>
     </>
+  );
+}
+
+interface DisagreementRowProps {
+  one: AgreementData['disagreements'][number] & { mark: ContenderMark };
+  base: string;
+  names: string[];
+}
+
+/** One finding on which two inspectors are apart. */
+function DisagreementRow({ one, base, names }: DisagreementRowProps) {
+  return (
+    <tr className="border-b border-line-soft">
+      <th scope="row" className="px-2 py-1 text-left font-normal">
+        <span className="inline-flex items-center gap-2">
+          <Badge mark={one.mark} />
+          <a
+            href={
+              `${base}?specimen=${encodeURIComponent(one.specimen_id)}` +
+              `&zone=${encodeURIComponent(one.zone_id)}`
+            }
+          >
+            {one.code}
+          </a>
+          <span className="text-xs text-ink-2">{one.artefact}</span>
+        </span>
+      </th>
+      <td className="px-2">{one.zone}</td>
+      <td className="px-2">{inWords(one.defect)}</td>
+      {names.map((name) => {
+        const own = one.grades.find((said) => said.inspector === name);
+        return (
+          <td key={name} className={`px-2 ${own ? '' : 'unknown'}`}>
+            {own ? (
+              <span className="inline-flex items-center gap-1">
+                <GradeDisc grade={own.grade} /> {own.grade}
+              </span>
+            ) : (
+              <span className="sr-only">not looked at</span>
+            )}
+          </td>
+        );
+      })}
+      <td className="px-2 font-mono">{one.apart}</td>
+    </tr>
   );
 }

@@ -1,11 +1,19 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useTileDraws } from '../../photos/use-tile-draws';
+import {
+  useEffect,
+  useRef,
+  useState,
+  type SetStateAction,
+  type Dispatch,
+  type RefObject,
+} from 'react';
 import type { ViewBox } from '../../../core/measures/image';
 import { inWords } from '../../../core/model/study';
 import { zoneBox } from '../../../core/measures/surface';
 import type { BenchZone } from '../../../server/inspect/page';
 import type { SaidFinding } from '../../../server/inspect/inspections';
 import { PhotoCanvas } from '../../photos/PhotoCanvas';
-import { Tiles, type LaidPhoto } from '../../photos/tiles';
+import type { LaidPhoto, Place, Tiles } from '../../photos/tiles';
 import { between, pointUnder, usePlace, useWheel } from '../../photos/use-place';
 
 interface ZonePhotoProps {
@@ -24,18 +32,8 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
   const [isBoxing, setBoxing] = useState(false);
   const [draft, setDraft] = useState<ViewBox | null>(null);
   const corner = useRef<{ x: number; y: number } | null>(null);
-  const draws = useRef(new Set<() => void>());
   const frame = useRef<HTMLDivElement>(null);
-  const redraw = useCallback(() => {
-    for (const draw of draws.current) draw();
-  }, []);
-  const [tiles] = useState(() => new Tiles(() => requestAnimationFrame(redraw)));
-  const register = useCallback((draw: () => void) => {
-    draws.current.add(draw);
-    return () => {
-      draws.current.delete(draw);
-    };
-  }, []);
+  const { tiles, redraw, register } = useTileDraws();
   const { place, go, zoom, handlers } = usePlace({ x: 0, y: 0, scale: 4 }, () =>
     requestAnimationFrame(redraw),
   );
@@ -85,44 +83,111 @@ export function ZonePhoto({ studyId, photos, zone, findings, onBox }: ZonePhotoP
   ];
   return (
     <figure className="min-w-0 overflow-hidden sheet">
-      <figcaption className="flex flex-wrap items-center gap-1 px-2 py-1 text-xs">
-        {photos.map((one) => (
-          <button
-            key={one.path}
-            type="button"
-            className="action min-h-[28px] text-xs aria-pressed:bg-plum-soft aria-pressed:font-semibold"
-            aria-pressed={one.path === photo.path}
-            onClick={() => setPath(one.path)}
-          >
-            {one.filed?.light ? inWords(one.filed.light) : 'light not said'}
-          </button>
-        ))}
-        <button
-          type="button"
-          className="ml-auto action min-h-[28px] text-xs aria-pressed:bg-plum-soft"
-          aria-pressed={isBoxing}
-          onClick={() => setBoxing(!isBoxing)}
-        >
-          Box where it is
-        </button>
-        <span className="text-2xs text-ink-2">or drag with Shift</span>
-      </figcaption>
-      <div ref={frame} {...pointers} className={isBoxing ? 'cursor-crosshair' : ''}>
-        <PhotoCanvas
-          studyId={studyId}
-          tiles={tiles}
-          place={place}
-          outlines={outlines}
-          register={register}
-          split={0}
-          isStrong={false}
-          photos={[photo]}
-          gains={[1]}
-          mode="over"
-          label={`photo of ${zone.name}`}
-          height={2}
-        />
-      </div>
+      <PhotoChoice
+        photos={photos}
+        photo={photo}
+        setPath={setPath}
+        isBoxing={isBoxing}
+        setBoxing={setBoxing}
+      />
+      <PhotoFrame
+        frame={frame}
+        pointers={pointers}
+        isBoxing={isBoxing}
+        studyId={studyId}
+        tiles={tiles}
+        place={place}
+        outlines={outlines}
+        register={register}
+        photo={photo}
+        zone={zone}
+      />
     </figure>
+  );
+}
+
+interface PhotoFrameProps {
+  frame: RefObject<HTMLDivElement | null>;
+  pointers: ReturnType<typeof usePlace>['handlers'];
+  isBoxing: boolean;
+  studyId: string;
+  tiles: Tiles;
+  place: RefObject<Place>;
+  outlines: {
+    box: { x: number; y: number; w: number; h: number };
+    label: string;
+    isStrong: boolean;
+  }[];
+  register: (draw: () => void) => () => void;
+  photo: LaidPhoto;
+  zone: BenchZone;
+}
+
+/** The photo, moved and zoomed, with what was found. */
+function PhotoFrame({
+  frame,
+  pointers,
+  isBoxing,
+  studyId,
+  tiles,
+  place,
+  outlines,
+  register,
+  photo,
+  zone,
+}: PhotoFrameProps) {
+  return (
+    <div ref={frame} {...pointers} className={isBoxing ? 'cursor-crosshair' : ''}>
+      <PhotoCanvas
+        studyId={studyId}
+        tiles={tiles}
+        place={place}
+        outlines={outlines}
+        register={register}
+        split={0}
+        isStrong={false}
+        photos={[photo]}
+        gains={[1]}
+        mode="over"
+        label={`photo of ${zone.name}`}
+        height={2}
+      />
+    </div>
+  );
+}
+
+interface PhotoChoiceProps {
+  photos: ZonePhotoProps['photos'];
+  photo: LaidPhoto;
+  setPath: Dispatch<SetStateAction<string | undefined>>;
+  isBoxing: boolean;
+  setBoxing: Dispatch<SetStateAction<boolean>>;
+}
+
+/** Which photo is looked at, and whether a box is drawn in it. */
+function PhotoChoice({ photos, photo, setPath, isBoxing, setBoxing }: PhotoChoiceProps) {
+  return (
+    <figcaption className="flex flex-wrap items-center gap-1 px-2 py-1 text-xs">
+      {photos.map((one) => (
+        <button
+          key={one.path}
+          type="button"
+          className="action min-h-[28px] text-xs aria-pressed:bg-plum-soft aria-pressed:font-semibold"
+          aria-pressed={one.path === photo.path}
+          onClick={() => setPath(one.path)}
+        >
+          {one.filed?.light ? inWords(one.filed.light) : 'light not said'}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="ml-auto action min-h-[28px] text-xs aria-pressed:bg-plum-soft"
+        aria-pressed={isBoxing}
+        onClick={() => setBoxing(!isBoxing)}
+      >
+        Box where it is
+      </button>
+      <span className="text-2xs text-ink-2">or drag with Shift</span>
+    </figcaption>
   );
 }

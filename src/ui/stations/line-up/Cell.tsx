@@ -1,5 +1,13 @@
 import { elementOf } from '../../kit/event-target';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  useEffect,
+  useRef,
+  useState,
+  type Dispatch,
+  type KeyboardEvent,
+  type SetStateAction,
+  type RefObject,
+} from 'react';
 
 interface CellProps {
   /** Where it stands in the grid. */
@@ -83,34 +91,14 @@ export function Cell(props: CellProps) {
       },
     };
     return (
-      <td className="px-1 py-0.5">
-        {choices ? (
-          <select
-            {...common}
-            value={draft}
-            onChange={(event) => {
-              setDraft(event.target.value);
-              isClosedByKey.current = true;
-              void save(event.target.value);
-            }}
-          >
-            <option value="">not known</option>
-            {choices.map(({ value, label: words }) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
-        ) : (
-          <input
-            {...common}
-            // The letter that opened it was typed too.
-            data-dirty={draft}
-            value={draft}
-            onChange={(event) => setDraft(event.target.value)}
-          />
-        )}
-      </td>
+      <CellEntry
+        choices={choices}
+        common={common}
+        draft={draft}
+        setDraft={setDraft}
+        isClosedByKey={isClosedByKey}
+        save={save}
+      />
     );
   }
   const open = (first?: string) => setDraft(first ?? sent?.text ?? props.typed ?? text ?? '');
@@ -119,56 +107,163 @@ export function Cell(props: CellProps) {
   const shown = sent ? worded(sent.text) || null : text;
   return (
     <td className={`p-0 ${isDitto ? 'bg-desk/40' : ''}`}>
-      <button
-        ref={button}
-        type="button"
-        data-cell={name}
-        data-refused={sent?.fault != null ? '' : undefined}
-        data-hint={props.hint}
-        tabIndex={row === 0 && column === 0 ? 0 : -1}
-        aria-label={`${label}: ${[shown ?? 'not known', props.more].filter(Boolean).join(' ')}`}
-        className={
-          'block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ' +
-          `${shown === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`
-        }
-        onClick={() => open()}
-        onKeyDown={(event) => {
-          if (event.key === 'Delete' || event.key === 'Backspace') {
-            event.preventDefault();
-            if (shown !== null) void save('');
-          } else if (event.key === 'Escape' && sent?.fault) setSent(null);
-          else if (event.key === 'F2') open();
-          else if (
-            event.key.length === 1 &&
-            /\S/.test(event.key) &&
-            !event.ctrlKey &&
-            !event.metaKey &&
-            !choices
-          ) {
-            event.preventDefault();
-            open(event.key);
-          }
-        }}
-      >
-        {shown === null ? (
-          <>&nbsp;</>
-        ) : isDitto && !sent ? (
-          <span className="text-ink-2">″</span>
-        ) : (
-          shown
-        )}
-        {sent && !sent.fault && <span className="text-2xs text-ink-2"> saving …</span>}
-        {props.more && ' '}
-        {props.more && (
-          <b className={`block text-2xs ${props.isWarning ? 'font-normal text-warn' : ''}`}>
-            {props.more}
-          </b>
-        )}
-      </button>
+      <CellButton
+        button={button}
+        name={name}
+        sent={sent}
+        hint={props.hint}
+        row={row}
+        column={column}
+        label={label}
+        shown={shown}
+        more={props.more}
+        isBold={isBold}
+        open={open}
+        save={save}
+        setSent={setSent}
+        choices={choices}
+        isDitto={isDitto}
+        isWarning={props.isWarning}
+      />
       {sent?.fault && (
         <span role="alert" className="block px-2 text-2xs text-warn">
           {sent.fault}
         </span>
+      )}
+    </td>
+  );
+}
+
+interface CellButtonProps {
+  button: RefObject<HTMLButtonElement | null>;
+  name: string;
+  sent: Sent | null;
+  hint: string | undefined;
+  row: number;
+  column: number;
+  label: string;
+  shown: string | null;
+  more: string | null | undefined;
+  isBold: boolean;
+  open: (first?: string) => void;
+  save: (value: string) => Promise<void>;
+  setSent: Dispatch<SetStateAction<Sent | null>>;
+  choices: readonly { value: string; label: string }[] | undefined;
+  isDitto: boolean;
+  isWarning: boolean | undefined;
+}
+
+/** A cell that is not typed into: Enter or a letter opens it. */
+function CellButton({
+  button,
+  name,
+  sent,
+  hint,
+  row,
+  column,
+  label,
+  shown,
+  more,
+  isBold,
+  open,
+  save,
+  setSent,
+  choices,
+  isDitto,
+  isWarning,
+}: CellButtonProps) {
+  return (
+    <button
+      ref={button}
+      type="button"
+      data-cell={name}
+      data-refused={sent?.fault != null ? '' : undefined}
+      data-hint={hint}
+      tabIndex={row === 0 && column === 0 ? 0 : -1}
+      aria-label={`${label}: ${[shown ?? 'not known', more].filter(Boolean).join(' ')}`}
+      className={
+        'block min-h-[28px] w-full border-0 bg-transparent px-2 py-1 text-left ' +
+        `${shown === null ? 'unknown' : ''} ${isBold ? 'font-semibold' : ''}`
+      }
+      onClick={() => open()}
+      onKeyDown={(event) => {
+        if (event.key === 'Delete' || event.key === 'Backspace') {
+          event.preventDefault();
+          if (shown !== null) void save('');
+        } else if (event.key === 'Escape' && sent?.fault) setSent(null);
+        else if (event.key === 'F2') open();
+        else if (
+          event.key.length === 1 &&
+          /\S/.test(event.key) &&
+          !event.ctrlKey &&
+          !event.metaKey &&
+          !choices
+        ) {
+          event.preventDefault();
+          open(event.key);
+        }
+      }}
+    >
+      {shown === null ? (
+        <>&nbsp;</>
+      ) : isDitto && !sent ? (
+        <span className="text-ink-2">″</span>
+      ) : (
+        shown
+      )}
+      {sent && !sent.fault && <span className="text-2xs text-ink-2"> saving …</span>}
+      {more && ' '}
+      {more && (
+        <b className={`block text-2xs ${isWarning ? 'font-normal text-warn' : ''}`}>{more}</b>
+      )}
+    </button>
+  );
+}
+
+interface CellEntryProps {
+  choices: readonly { value: string; label: string }[] | undefined;
+  common: {
+    'aria-label': string;
+    autoFocus: boolean;
+    className: string;
+    onKeyDown: (event: KeyboardEvent) => void;
+    onBlur: () => void;
+  };
+  draft: string;
+  setDraft: Dispatch<SetStateAction<string | null>>;
+  isClosedByKey: RefObject<boolean>;
+  save: (value: string) => Promise<void>;
+}
+
+/** A cell that is typed into. */
+function CellEntry({ choices, common, draft, setDraft, isClosedByKey, save }: CellEntryProps) {
+  return (
+    <td className="px-1 py-0.5">
+      {choices ? (
+        <select
+          {...common}
+          value={draft}
+          onChange={(event) => {
+            setDraft(event.target.value);
+            isClosedByKey.current = true;
+            void save(event.target.value);
+          }}
+        >
+          <option value="">not known</option>
+          {choices.map(({ value, label: words }) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input
+          {...common}
+          // The letter that opened it was typed too.
+          data-dirty={draft}
+          value={draft}
+          onChange={(event) => setDraft(event.target.value)}
+        />
       )}
     </td>
   );

@@ -1,5 +1,5 @@
 import { chosenOf } from '../../kit/chosen';
-import { useRef, useState } from 'react';
+import { useRef, useState, type SetStateAction, type Dispatch } from 'react';
 import {
   profileSettings,
   proposeFromFiles,
@@ -46,26 +46,7 @@ export function DropFiles(props: DropFilesProps) {
     setEntries((all) => all.map((one) => (one.file === file ? { ...one, ...more } : one)));
   const say = (entry: Entry, more: Partial<ProposedFile>) =>
     change(entry.file, { proposed: { ...entry.proposed, ...more } });
-  const look = async (file: File) => {
-    try {
-      const found = await lookInto(file, () => undefined, new AbortController().signal);
-      const [proposed = NOTHING] = proposeFromFiles(
-        [{ name: file.name, settings: found.settings }],
-        { machines, parts },
-      );
-      change(file, { look: found, fault: found.fault, proposed });
-    } catch (error) {
-      change(file, { fault: failureText(error) });
-    }
-  };
-  const take = (list: FileList | null) => {
-    const files = [...(list ?? [])];
-    setEntries((all) => [
-      ...all,
-      ...files.map((file) => ({ file, look: null, fault: null, proposed: NOTHING })),
-    ]);
-    void files.reduce((before, file) => before.then(() => look(file)), Promise.resolve());
-  };
+  const take = useLooking({ machines, parts, change, setEntries });
   const drop = useDrop(take);
   const ready = entries.filter((one) => one.look !== null && one.fault === null);
   const isLooking = entries.some((one) => one.look === null && one.fault === null);
@@ -124,104 +105,193 @@ export function DropFiles(props: DropFilesProps) {
       />
       {entries.length > 0 && (
         <Drawer label="From sliced files" title={counted(entries.length, 'file')} onClose={close}>
-          <form
-            aria-label="From sliced files"
-            className="min-h-0 overflow-auto p-4"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void put();
-            }}
-          >
-            <p className="mb-2 text-xs text-ink-2">
-              What they say of themselves; what the study or the workshop has by that name is taken,
-              the rest is new.
-            </p>
-            <Names id="dropped-machines" names={machines} />
-            <Names id="dropped-parts" names={parts} />
-            <Names id="dropped-materials" names={materials} />
-            <ul>
-              {entries.map((entry, at) => (
-                <li
-                  key={at}
-                  className="grid gap-x-2 gap-y-1 border-b border-line-soft py-2 md:grid-cols-[1fr_1fr_90px_1fr]"
-                >
-                  <span className="truncate text-xs md:col-span-4">
-                    <b>{entry.file.name}</b>{' '}
-                    {entry.look === null && entry.fault === null && 'is being read …'}
-                    {entry.fault && (
-                      <span role="alert" className="text-warn">
-                        is left out: {entry.fault}
-                      </span>
-                    )}
-                  </span>
-                  {entry.look && entry.fault === null && (
-                    <>
-                      <Field
-                        label={`machine of ${entry.file.name}`}
-                        hint="machine"
-                        list="dropped-machines"
-                        value={entry.proposed.machine}
-                        onChange={(machine) => say(entry, { machine })}
-                      />
-                      <Field
-                        label={`profile of ${entry.file.name}`}
-                        hint="profile"
-                        value={entry.proposed.profile}
-                        onChange={(profile) => say(entry, { profile })}
-                      />
-                      <label className="text-2xs text-ink-2">
-                        whose
-                        <select
-                          className="field"
-                          aria-label={`whose the profile of ${entry.file.name} is`}
-                          value={entry.proposed.kind}
-                          onChange={(event) =>
-                            say(entry, { kind: chosenOf(event, ['stock', 'tuned']) })
-                          }
-                        >
-                          <option value="stock">as shipped</option>
-                          <option value="tuned">ours</option>
-                        </select>
-                      </label>
-                      <Field
-                        label={`part of ${entry.file.name}`}
-                        hint="part"
-                        list="dropped-parts"
-                        value={entry.proposed.part}
-                        onChange={(part) => say(entry, { part })}
-                      />
-                    </>
-                  )}
-                </li>
-              ))}
-            </ul>
-            <label className="mt-2 block text-xs text-ink-2">
-              material {props.hasMaterial && '(empty: the study’s own)'}
-              <input
-                className="field"
-                list="dropped-materials"
-                value={asked}
-                required={!props.hasMaterial}
-                onChange={(event) => setMaterial(event.target.value)}
-              />
-            </label>
-            {message && (
-              <p role="alert" className="mt-2 text-warn">
-                {message}
-              </p>
-            )}
-            <p className="mt-3">
-              <button
-                className="action action-main"
-                disabled={isLooking || busy !== null || ready.length === 0}
-              >
-                {busy ?? `Put ${counted(ready.length, 'file')} in`}
-              </button>
-            </p>
-          </form>
+          <FilesForm
+            put={put}
+            machines={machines}
+            parts={parts}
+            materials={materials}
+            entries={entries}
+            say={say}
+            hasMaterial={props.hasMaterial}
+            asked={asked}
+            setMaterial={setMaterial}
+            message={message}
+            isLooking={isLooking}
+            busy={busy}
+            ready={ready}
+          />
         </Drawer>
       )}
     </>
+  );
+}
+
+interface LookingGiven {
+  machines: DropFilesProps['machines'];
+  parts: DropFilesProps['parts'];
+  change: (file: File, more: Partial<Entry>) => void;
+  setEntries: Dispatch<SetStateAction<readonly Entry[]>>;
+}
+
+/** Looks into each file as it is dropped. */
+function useLooking({ machines, parts, change, setEntries }: LookingGiven) {
+  const look = async (file: File) => {
+    try {
+      const found = await lookInto(file, () => undefined, new AbortController().signal);
+      const [proposed = NOTHING] = proposeFromFiles(
+        [{ name: file.name, settings: found.settings }],
+        { machines, parts },
+      );
+      change(file, { look: found, fault: found.fault, proposed });
+    } catch (error) {
+      change(file, { fault: failureText(error) });
+    }
+  };
+  const take = (list: FileList | null) => {
+    const files = [...(list ?? [])];
+    setEntries((all) => [
+      ...all,
+      ...files.map((file) => ({ file, look: null, fault: null, proposed: NOTHING })),
+    ]);
+    void files.reduce((before, file) => before.then(() => look(file)), Promise.resolve());
+  };
+  return take;
+}
+
+interface FileEntryProps {
+  entry: Entry;
+  say: (entry: Entry, more: Partial<ProposedFile>) => void;
+}
+
+/** One file, with what it proposes. */
+function FileEntry({ entry, say }: FileEntryProps) {
+  return (
+    <li className="grid gap-x-2 gap-y-1 border-b border-line-soft py-2 md:grid-cols-[1fr_1fr_90px_1fr]">
+      <span className="truncate text-xs md:col-span-4">
+        <b>{entry.file.name}</b> {entry.look === null && entry.fault === null && 'is being read …'}
+        {entry.fault && (
+          <span role="alert" className="text-warn">
+            is left out: {entry.fault}
+          </span>
+        )}
+      </span>
+      {entry.look && entry.fault === null && (
+        <>
+          <Field
+            label={`machine of ${entry.file.name}`}
+            hint="machine"
+            list="dropped-machines"
+            value={entry.proposed.machine}
+            onChange={(machine) => say(entry, { machine })}
+          />
+          <Field
+            label={`profile of ${entry.file.name}`}
+            hint="profile"
+            value={entry.proposed.profile}
+            onChange={(profile) => say(entry, { profile })}
+          />
+          <label className="text-2xs text-ink-2">
+            whose
+            <select
+              className="field"
+              aria-label={`whose the profile of ${entry.file.name} is`}
+              value={entry.proposed.kind}
+              onChange={(event) => say(entry, { kind: chosenOf(event, ['stock', 'tuned']) })}
+            >
+              <option value="stock">as shipped</option>
+              <option value="tuned">ours</option>
+            </select>
+          </label>
+          <Field
+            label={`part of ${entry.file.name}`}
+            hint="part"
+            list="dropped-parts"
+            value={entry.proposed.part}
+            onChange={(part) => say(entry, { part })}
+          />
+        </>
+      )}
+    </li>
+  );
+}
+
+interface FilesFormProps {
+  put: () => Promise<void>;
+  machines: DropFilesProps['machines'];
+  parts: DropFilesProps['parts'];
+  materials: DropFilesProps['materials'];
+  entries: readonly Entry[];
+  say: (entry: Entry, more: Partial<ProposedFile>) => void;
+  hasMaterial: boolean;
+  asked: string;
+  setMaterial: Dispatch<SetStateAction<string | null>>;
+  message: string | null;
+  isLooking: boolean;
+  busy: string | null;
+  ready: Entry[];
+}
+
+/** All that were dropped, looked at before they go in. */
+function FilesForm({
+  put,
+  machines,
+  parts,
+  materials,
+  entries,
+  say,
+  hasMaterial,
+  asked,
+  setMaterial,
+  message,
+  isLooking,
+  busy,
+  ready,
+}: FilesFormProps) {
+  return (
+    <form
+      aria-label="From sliced files"
+      className="min-h-0 overflow-auto p-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void put();
+      }}
+    >
+      <p className="mb-2 text-xs text-ink-2">
+        What they say of themselves; what the study or the workshop has by that name is taken, the
+        rest is new.
+      </p>
+      <Names id="dropped-machines" names={machines} />
+      <Names id="dropped-parts" names={parts} />
+      <Names id="dropped-materials" names={materials} />
+      <ul>
+        {entries.map((entry, at) => (
+          <FileEntry key={at} entry={entry} say={say} />
+        ))}
+      </ul>
+      <label className="mt-2 block text-xs text-ink-2">
+        material {hasMaterial && '(empty: the study’s own)'}
+        <input
+          className="field"
+          list="dropped-materials"
+          value={asked}
+          required={!hasMaterial}
+          onChange={(event) => setMaterial(event.target.value)}
+        />
+      </label>
+      {message && (
+        <p role="alert" className="mt-2 text-warn">
+          {message}
+        </p>
+      )}
+      <p className="mt-3">
+        <button
+          className="action action-main"
+          disabled={isLooking || busy !== null || ready.length === 0}
+        >
+          {busy ?? `Put ${counted(ready.length, 'file')} in`}
+        </button>
+      </p>
+    </form>
   );
 }
 

@@ -1,10 +1,11 @@
-import { useState } from 'react';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import { nameOfThing } from '../../../core/answers/workshop/kinds';
 import type { LineUpPage } from '../../../server/line-up/line-up';
 import { Drawer } from '../../kit/Drawer';
 import type { FieldSpec } from '../../records/fields';
 import { RecordForm } from '../../records/RecordForm';
 import { AddBy } from './AddBy';
+import type { Stored } from '../../../data';
 
 interface SuppliesSheetProps {
   studyId: string;
@@ -48,24 +49,7 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
           </li>
         ))}
         {instruments.map((one) => (
-          <li key={one.instrument_id}>
-            <button
-              type="button"
-              className="min-h-[24px] border-0 bg-transparent p-0 text-left hover:underline"
-              onClick={() => setOpened({ kind: 'instrument', id: one.instrument_id })}
-            >
-              {one.name}{' '}
-              <span className="text-2xs text-ink-2">
-                {[
-                  one.resolution_mm !== null && `${one.resolution_mm} mm`,
-                  one.expanded_uncertainty_mm !== null && `U ${one.expanded_uncertainty_mm} mm`,
-                  one.certificate !== null && `certificate ${one.certificate}`,
-                ]
-                  .filter(Boolean)
-                  .join(' · ') || 'nothing known of it'}
-              </span>
-            </button>
-          </li>
+          <InstrumentLine key={one.instrument_id} one={one} setOpened={setOpened} />
         ))}
       </ul>
       <div className="mt-2 grid gap-1.5">
@@ -113,5 +97,34 @@ export function SuppliesSheet(props: SuppliesSheetProps) {
         </Drawer>
       )}
     </section>
+  );
+}
+
+interface InstrumentLineProps {
+  one: Stored<'instruments'>;
+  setOpened: Dispatch<SetStateAction<Opened | null>>;
+}
+
+/** One instrument. */
+function InstrumentLine({ one, setOpened }: InstrumentLineProps) {
+  return (
+    <li>
+      <button
+        type="button"
+        className="min-h-[24px] border-0 bg-transparent p-0 text-left hover:underline"
+        onClick={() => setOpened({ kind: 'instrument', id: one.instrument_id })}
+      >
+        {one.name}{' '}
+        <span className="text-2xs text-ink-2">
+          {[
+            one.resolution_mm !== null && `${one.resolution_mm} mm`,
+            one.expanded_uncertainty_mm !== null && `U ${one.expanded_uncertainty_mm} mm`,
+            one.certificate !== null && `certificate ${one.certificate}`,
+          ]
+            .filter(Boolean)
+            .join(' · ') || 'nothing known of it'}
+        </span>
+      </button>
+    </li>
   );
 }

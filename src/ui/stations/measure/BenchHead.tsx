@@ -3,7 +3,7 @@ import type { SpecimenFacts } from '../../../data';
 import type { BenchInstrument } from '../../../server/measure/page';
 import { signed } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
-import type { BenchCommand } from './ReadingField';
+import type { BenchCommand } from './use-reading-field';
 
 /** Stands for an instrument that is not named. */
 export const NO_INSTRUMENT = '-';

@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  type Dispatch,
+  type RefObject,
+  type SetStateAction,
+} from 'react';
 import { v7 as uuid } from 'uuid';
 import type { SpecimenMeasurements } from '../../../data';
 import { asItStands, callApi } from '../../kit/request';
@@ -83,6 +91,70 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     };
   }, [base, specimenId, isLoaded]);
 
+  const refreshAll = useRefreshing({
+    specimenId,
+    isLoaded,
+    base,
+    setKnown,
+    undone,
+    setLoaded,
+    studyId,
+  });
+
+  useEffect(() => {
+    const look = () =>
+      void listWaiting().then((found) => setPending(new Set(found.map((entry) => entry.id))));
+    look();
+    window.addEventListener(OUTBOX_EVENT, look);
+    return () => window.removeEventListener(OUTBOX_EVENT, look);
+  }, []);
+
+  const send = useCallback((entry: Parameters<typeof enqueue>[0]) => {
+    void enqueue(entry).then(sendWaiting);
+  }, []);
+
+  const { keep, markUnmeasurable, undo } = useEntries({
+    specimenId,
+    known,
+    change,
+    steps,
+    send,
+    base,
+    undone,
+  });
+
+  const cellOf = (dimensionId: string) =>
+    (specimenId === null ? undefined : known[specimenId]?.[dimensionId]) ?? NOTHING;
+  const measuredOf = (id: string) => {
+    const cells = known[id];
+    if (!cells || !loaded.has(id) || blind.has(id)) return null;
+    return Object.values(cells).filter((cell) => cell.isUnmeasurable || cell.readings.length > 0)
+      .length;
+  };
+  const isBlind = specimenId !== null && blind.has(specimenId);
+  return { cellOf, measuredOf, isBlind, pending, keep, markUnmeasurable, undo, refreshAll };
+}
+
+interface RefreshingGiven {
+  specimenId: string | null;
+  isLoaded: boolean;
+  base: string;
+  setKnown: Dispatch<SetStateAction<Readonly<Record<string, Readonly<Record<string, BenchCell>>>>>>;
+  undone: RefObject<Set<string>>;
+  setLoaded: Dispatch<SetStateAction<ReadonlySet<string>>>;
+  studyId: string;
+}
+
+/** Asks for the readings again when they change elsewhere. */
+function useRefreshing({
+  specimenId,
+  isLoaded,
+  base,
+  setKnown,
+  undone,
+  setLoaded,
+  studyId,
+}: RefreshingGiven) {
   const refresh = async () => {
     if (specimenId === null || !isLoaded) return;
     const idsWaiting = async () => (await listWaiting()).map(({ id }) => id);
@@ -110,19 +182,21 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
   useStudyNews(studyId, (news) => {
     if (concerns(news, 'readings', 'unmeasured')) refreshAll();
   });
+  return refreshAll;
+}
 
-  useEffect(() => {
-    const look = () =>
-      void listWaiting().then((found) => setPending(new Set(found.map((entry) => entry.id))));
-    look();
-    window.addEventListener(OUTBOX_EVENT, look);
-    return () => window.removeEventListener(OUTBOX_EVENT, look);
-  }, []);
+interface EntriesGiven {
+  specimenId: string | null;
+  known: Readonly<Record<string, Readonly<Record<string, BenchCell>>>>;
+  change: (specimen: string, dimension: string, to: (cell: BenchCell) => BenchCell) => void;
+  steps: RefObject<Step[]>;
+  send: (entry: Parameters<typeof enqueue>[0]) => void;
+  base: string;
+  undone: RefObject<Set<string>>;
+}
 
-  const send = useCallback((entry: Parameters<typeof enqueue>[0]) => {
-    void enqueue(entry).then(sendWaiting);
-  }, []);
-
+/** Keeps readings and what cannot be measured, and takes the last entry of this session back. */
+function useEntries({ specimenId, known, change, steps, send, base, undone }: EntriesGiven) {
   const keep = (dimensionId: string, value_mm: number, instrument_id: string | null) => {
     if (specimenId === null) return;
     const reading: BenchReading = {
@@ -194,17 +268,7 @@ export function useSpecimen(studyId: string, specimenId: string | null): Specime
     });
     return { specimenId: specimen_id, dimensionId: dimension_id };
   };
-
-  const cellOf = (dimensionId: string) =>
-    (specimenId === null ? undefined : known[specimenId]?.[dimensionId]) ?? NOTHING;
-  const measuredOf = (id: string) => {
-    const cells = known[id];
-    if (!cells || !loaded.has(id) || blind.has(id)) return null;
-    return Object.values(cells).filter((cell) => cell.isUnmeasurable || cell.readings.length > 0)
-      .length;
-  };
-  const isBlind = specimenId !== null && blind.has(specimenId);
-  return { cellOf, measuredOf, isBlind, pending, keep, markUnmeasurable, undo, refreshAll };
+  return { keep, markUnmeasurable, undo };
 }
 
 /** The cells of a specimen as the server knows them, with what was entered here meanwhile. */

@@ -1,5 +1,5 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
-import { Fragment, useState } from 'react';
+import { Fragment, useState, type SetStateAction, type Dispatch } from 'react';
 import type { ContenderMark } from '../../../core/model/study';
 import type { SlicedSummary, Stored } from '../../../data';
 import { callApi, failureText } from '../../kit/request';
@@ -78,38 +78,14 @@ export function PlanMatrix(props: PlanMatrixProps) {
   }, 0);
   return (
     <section className="min-w-0 sheet" aria-labelledby="plan-matrix">
-      <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
-        <div>
-          <h2 id="plan-matrix" className="font-semibold">
-            What is printed
-          </h2>
-          <p className="text-xs text-ink-2">
-            {counted(total, 'print')}
-            {seconds > 0 && ` · ${duration(seconds)} on the machines by the files’ own word`} · a
-            figure is how many repeats; empty is none
-          </p>
-        </div>
-        <label className="flex items-center gap-2 text-xs text-ink-2">
-          in
-          <select
-            className="field w-auto"
-            value={material}
-            onChange={(event) => setMaterial(event.target.value)}
-          >
-            {materials.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name} ·{' '}
-                {counted(
-                  planned
-                    .filter((row) => row.material_id === one.id)
-                    .reduce((sum, row) => sum + Number(row.repeats), 0),
-                  'print',
-                )}
-              </option>
-            ))}
-          </select>
-        </label>
-      </header>
+      <PlanHead
+        total={total}
+        seconds={seconds}
+        material={material}
+        setMaterial={setMaterial}
+        materials={materials}
+        planned={planned}
+      />
       {message && (
         <p role="alert" className="px-3 py-1 text-warn">
           {message}
@@ -120,47 +96,126 @@ export function PlanMatrix(props: PlanMatrixProps) {
           <ContenderHeads hasNames marks={marks} reference={reference} />
           <tbody>
             {artefacts.map((artefact) => (
-              <Fragment key={artefact.id}>
-                <tr
-                  className={
-                    warnings[artefact.id] ? 'align-top' : 'border-b border-line-soft align-top'
-                  }
-                >
-                  <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
-                    {artefact.name}
-                  </th>
-                  {marks.map((mark) => (
-                    <PlanCell
-                      key={`${mark.contender_id} ${material}`}
-                      label={`${artefact.name}, ${mark.label}`}
-                      row={find(mark.contender_id, artefact.id)}
-                      files={files.filter(
-                        (file) =>
-                          file.artefact_id === artefact.id &&
-                          file.contender_id === mark.contender_id,
-                      )}
-                      onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
-                    />
-                  ))}
-                </tr>
-                {warnings[artefact.id] && (
-                  <tr className="border-b border-line-soft">
-                    <td colSpan={marks.length + 1} className="px-2 pb-2">
-                      <p
-                        role="alert"
-                        className="sticky left-2 w-fit max-w-[calc(100vw-60px)] text-xs text-warn"
-                      >
-                        ≠ {warnings[artefact.id]}
-                      </p>
-                    </td>
-                  </tr>
-                )}
-              </Fragment>
+              <ArtefactRows
+                key={artefact.id}
+                artefact={artefact}
+                warnings={warnings}
+                marks={marks}
+                material={material}
+                find={find}
+                files={files}
+                keep={keep}
+              />
             ))}
           </tbody>
         </table>
       </Leaving>
     </section>
+  );
+}
+
+interface ArtefactRowsProps {
+  artefact: { id: string; name: string };
+  warnings: PlanMatrixProps['warnings'];
+  marks: PlanMatrixProps['marks'];
+  material: string;
+  find: (
+    contender: string,
+    artefact: string,
+    rows?: readonly Stored<'planned'>[],
+  ) => Stored<'planned'> | undefined;
+  files: PlanMatrixProps['files'];
+  keep: (contender: string, artefact: string, change: Record<string, unknown>) => Promise<void>;
+}
+
+/** What is planned of one artefact. */
+function ArtefactRows({
+  artefact,
+  warnings,
+  marks,
+  material,
+  find,
+  files,
+  keep,
+}: ArtefactRowsProps) {
+  return (
+    <Fragment>
+      <tr className={warnings[artefact.id] ? 'align-top' : 'border-b border-line-soft align-top'}>
+        <th scope="row" className="max-w-[220px] px-2 py-2 text-left font-medium">
+          {artefact.name}
+        </th>
+        {marks.map((mark) => (
+          <PlanCell
+            key={`${mark.contender_id} ${material}`}
+            label={`${artefact.name}, ${mark.label}`}
+            row={find(mark.contender_id, artefact.id)}
+            files={files.filter(
+              (file) => file.artefact_id === artefact.id && file.contender_id === mark.contender_id,
+            )}
+            onKeep={(change) => void keep(mark.contender_id, artefact.id, change)}
+          />
+        ))}
+      </tr>
+      {warnings[artefact.id] && (
+        <tr className="border-b border-line-soft">
+          <td colSpan={marks.length + 1} className="px-2 pb-2">
+            <p
+              role="alert"
+              className="sticky left-2 w-fit max-w-[calc(100vw-60px)] text-xs text-warn"
+            >
+              ≠ {warnings[artefact.id]}
+            </p>
+          </td>
+        </tr>
+      )}
+    </Fragment>
+  );
+}
+
+interface PlanHeadProps {
+  total: number;
+  seconds: number;
+  material: string;
+  setMaterial: Dispatch<SetStateAction<string>>;
+  materials: PlanMatrixProps['materials'];
+  planned: readonly Stored<'planned'>[];
+}
+
+/** How many prints and hours, and of which material. */
+function PlanHead({ total, seconds, material, setMaterial, materials, planned }: PlanHeadProps) {
+  return (
+    <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
+      <div>
+        <h2 id="plan-matrix" className="font-semibold">
+          What is printed
+        </h2>
+        <p className="text-xs text-ink-2">
+          {counted(total, 'print')}
+          {seconds > 0 && ` · ${duration(seconds)} on the machines by the files’ own word`} · a
+          figure is how many repeats; empty is none
+        </p>
+      </div>
+      <label className="flex items-center gap-2 text-xs text-ink-2">
+        in
+        <select
+          className="field w-auto"
+          value={material}
+          onChange={(event) => setMaterial(event.target.value)}
+        >
+          {materials.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name} ·{' '}
+              {counted(
+                planned
+                  .filter((row) => row.material_id === one.id)
+                  .reduce((sum, row) => sum + Number(row.repeats), 0),
+                'print',
+              )}
+            </option>
+          ))}
+        </select>
+      </label>
+    </header>
   );
 }
 

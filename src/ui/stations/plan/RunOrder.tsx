@@ -61,45 +61,7 @@ export function RunOrder(props: RunOrderProps) {
             shuffled within blocks; {counted(due, 'print')} still to print of {order.length}
           </p>
         </div>
-        <div className="flex flex-wrap items-end gap-2 text-xs text-ink-2">
-          <label>
-            block by
-            <select
-              className="field"
-              value={options.block_by}
-              onChange={(event) => void keep({ block_by: chosenOf(event, keysOf(BLOCKS)) })}
-            >
-              {Object.entries(BLOCKS).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
-          {options.block_by === 'day' && (
-            <label>
-              prints a day
-              <Whole
-                value={options.prints_per_day}
-                onKeep={(prints_per_day) => void keep({ prints_per_day })}
-              />
-            </label>
-          )}
-          <label>
-            readings of a dimension
-            <Whole
-              value={options.readings ?? 1}
-              onKeep={(readings) => void keep({ readings: Math.min(9, readings) })}
-            />
-          </label>
-          <label>
-            seed
-            <Whole value={options.seed} onKeep={(seed) => void keep({ seed })} />
-          </label>
-          <a className="action" href={`/studies/${studyId}/sheets`}>
-            Run sheet and stickers
-          </a>
-        </div>
+        <OrderOptions options={options} keep={keep} studyId={studyId} />
       </header>
       {message && (
         <p role="alert" className="px-3 py-1 text-warn">
@@ -114,39 +76,116 @@ export function RunOrder(props: RunOrderProps) {
         aria-label="Run order"
       >
         {blocks.map((block) => (
-          <div key={block} className="mb-2">
-            <p className="text-2xs text-ink-2">block {block}</p>
-            <ol className="flex flex-wrap gap-1">
-              {order
-                .filter((print) => print.block === block)
-                .map((print) => {
-                  const mark = marks.find((one) => one.contender_id === print.contender_id);
-                  return (
-                    <li
-                      key={`${print.contender_id} ${print.artefact_id} ${print.repeat}`}
-                      className={`inline-flex items-center gap-1 rounded-sm border px-1 py-0.5 text-2xs ${
-                        print === next
-                          ? 'border-plum bg-plum-soft'
-                          : print.state === 'due'
-                            ? 'border-dashed border-line'
-                            : 'border-line text-ink-2'
-                      }`}
-                      data-hint={`${nameOf(materials, print.material_id)}: ${print.state}`}
-                    >
-                      {mark && <Badge mark={mark} />}
-                      {nameOf(artefacts, print.artefact_id)} {print.repeat}
-                      <span aria-hidden="true">
-                        {print.state === 'done' ? '✓' : print.state === 'open' ? '…' : ''}
-                      </span>
-                      <span className="sr-only">{print.state}</span>
-                    </li>
-                  );
-                })}
-            </ol>
-          </div>
+          <OrderBlock
+            key={block}
+            block={block}
+            order={order}
+            marks={marks}
+            next={next}
+            nameOf={nameOf}
+            materials={materials}
+            artefacts={artefacts}
+          />
         ))}
       </div>
     </section>
+  );
+}
+
+interface OrderOptionsProps {
+  options: OrderOptions;
+  keep: (more: Partial<RunOrderProps['options']>) => Promise<void>;
+  studyId: string;
+}
+
+/** How the order is drawn. */
+function OrderOptions({ options, keep, studyId }: OrderOptionsProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-2 text-xs text-ink-2">
+      <label>
+        block by
+        <select
+          className="field"
+          value={options.block_by}
+          onChange={(event) => void keep({ block_by: chosenOf(event, keysOf(BLOCKS)) })}
+        >
+          {Object.entries(BLOCKS).map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      {options.block_by === 'day' && (
+        <label>
+          prints a day
+          <Whole
+            value={options.prints_per_day}
+            onKeep={(prints_per_day) => void keep({ prints_per_day })}
+          />
+        </label>
+      )}
+      <label>
+        readings of a dimension
+        <Whole
+          value={options.readings ?? 1}
+          onKeep={(readings) => void keep({ readings: Math.min(9, readings) })}
+        />
+      </label>
+      <label>
+        seed
+        <Whole value={options.seed} onKeep={(seed) => void keep({ seed })} />
+      </label>
+      <a className="action" href={`/studies/${studyId}/sheets`}>
+        Run sheet and stickers
+      </a>
+    </div>
+  );
+}
+
+interface OrderBlockProps {
+  block: number;
+  order: RunOrderProps['order'];
+  marks: RunOrderProps['marks'];
+  next: OrderedPrint | undefined;
+  nameOf: (list: readonly { id: string; name: string }[], id: string) => string;
+  materials: RunOrderProps['materials'];
+  artefacts: RunOrderProps['artefacts'];
+}
+
+/** The prints of one block, in their order. */
+function OrderBlock({ block, order, marks, next, nameOf, materials, artefacts }: OrderBlockProps) {
+  return (
+    <div className="mb-2">
+      <p className="text-2xs text-ink-2">block {block}</p>
+      <ol className="flex flex-wrap gap-1">
+        {order
+          .filter((print) => print.block === block)
+          .map((print) => {
+            const mark = marks.find((one) => one.contender_id === print.contender_id);
+            return (
+              <li
+                key={`${print.contender_id} ${print.artefact_id} ${print.repeat}`}
+                className={`inline-flex items-center gap-1 rounded-sm border px-1 py-0.5 text-2xs ${
+                  print === next
+                    ? 'border-plum bg-plum-soft'
+                    : print.state === 'due'
+                      ? 'border-dashed border-line'
+                      : 'border-line text-ink-2'
+                }`}
+                data-hint={`${nameOf(materials, print.material_id)}: ${print.state}`}
+              >
+                {mark && <Badge mark={mark} />}
+                {nameOf(artefacts, print.artefact_id)} {print.repeat}
+                <span aria-hidden="true">
+                  {print.state === 'done' ? '✓' : print.state === 'open' ? '…' : ''}
+                </span>
+                <span className="sr-only">{print.state}</span>
+              </li>
+            );
+          })}
+      </ol>
+    </div>
   );
 }
 

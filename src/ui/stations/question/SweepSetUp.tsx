@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type SetStateAction, type Dispatch } from 'react';
 import { columnWords } from '../../../core/model/study/labels';
 import { readNumber } from '../../lib/entry';
 import { readAgain } from '../../kit/leave';
@@ -71,16 +71,7 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
       <h2 id="sweep-set-up" className="font-semibold">
         A setting in steps
       </h2>
-      {sweep && (
-        <p className="mt-1">
-          {columnWords(sweep.setting)}:{' '}
-          <span className="font-mono">{sweep.steps.map(({ value }) => value).join(' → ')}</span>
-          <span className="text-xs text-ink-2">
-            {' '}
-            · {sweep.steps.length} steps, the first is the reference
-          </span>
-        </p>
-      )}
+      {sweep && <SweepSteps sweep={sweep} />}
       <p className="mt-1 text-xs text-ink-2">
         How far can one setting be taken before something is lost? For every step a profile and a
         contender are made from the one chosen here, planned like it; sliced files of this study
@@ -89,75 +80,151 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
       {contenders.length === 0 ? (
         <p className="mt-2 text-ink-2">First a contender: it is what the steps are made from.</p>
       ) : (
-        <form
-          className="mt-2 flex flex-wrap items-end gap-3 text-xs text-ink-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void send();
-          }}
-        >
-          <label>
-            made from
-            <select
-              className="block field w-48"
-              value={contender}
-              onChange={(event) => setContender(event.target.value)}
-            >
-              {contenders.map((one) => (
-                <option key={one.value} value={one.value}>
-                  {one.label}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            setting
-            {known.length > 0 ? (
-              <select
-                className="block field w-52"
-                value={setting}
-                onChange={(event) => setSetting(event.target.value)}
-              >
-                {known.map((key) => (
-                  <option key={key} value={key}>
-                    {columnWords(key)}
-                  </option>
-                ))}
-              </select>
-            ) : (
-              <input
-                className="block field w-52"
-                value={asked}
-                onChange={(event) => setSetting(event.target.value)}
-              />
-            )}
-          </label>
-          <label>
-            steps, the safe end first{unit && `, ${unit}`}
-            <input
-              className="block field w-64 font-mono"
-              placeholder="120 160 200 240"
-              value={text}
-              aria-invalid={fault !== null}
-              aria-describedby={fault === null ? undefined : 'sweep-fault'}
-              onChange={(event) => setText(event.target.value)}
-            />
-          </label>
-          <button type="submit" className="action action-main" disabled={isBusy || setting === ''}>
-            Set the steps up
-          </button>
-          {own !== undefined && (
-            <span>
-              its profile has <span className="font-mono">{own}</span>
-            </span>
-          )}
-          {fault !== null && (
-            <p id="sweep-fault" role="alert" className="w-full text-warn">
-              {fault}
-            </p>
-          )}
-        </form>
+        <SweepForm
+          send={send}
+          contender={contender}
+          setContender={setContender}
+          contenders={contenders}
+          known={known}
+          setting={setting}
+          setSetting={setSetting}
+          asked={asked}
+          unit={unit}
+          text={text}
+          fault={fault}
+          setText={setText}
+          isBusy={isBusy}
+          own={own}
+        />
       )}
     </section>
+  );
+}
+
+interface SweepStepsProps {
+  sweep: {
+    setting: string;
+    unit?: string | null | undefined;
+    steps: readonly { contender_id: string; value: number }[];
+  };
+}
+
+/** The steps of the sweep that is set up. */
+function SweepSteps({ sweep }: SweepStepsProps) {
+  return (
+    <p className="mt-1">
+      {columnWords(sweep.setting)}:{' '}
+      <span className="font-mono">{sweep.steps.map(({ value }) => value).join(' → ')}</span>
+      <span className="text-xs text-ink-2">
+        {' '}
+        · {sweep.steps.length} steps, the first is the reference
+      </span>
+    </p>
+  );
+}
+
+interface SweepFormProps {
+  send: () => Promise<void>;
+  contender: string;
+  setContender: Dispatch<SetStateAction<string>>;
+  contenders: SweepSetUpProps['contenders'];
+  known: string[];
+  setting: string;
+  setSetting: Dispatch<SetStateAction<string>>;
+  asked: string;
+  unit: string | null;
+  text: string;
+  fault: string | null;
+  setText: Dispatch<SetStateAction<string>>;
+  isBusy: boolean;
+  own: string | undefined;
+}
+
+/** From which contender, which setting, in which steps. */
+function SweepForm({
+  send,
+  contender,
+  setContender,
+  contenders,
+  known,
+  setting,
+  setSetting,
+  asked,
+  unit,
+  text,
+  fault,
+  setText,
+  isBusy,
+  own,
+}: SweepFormProps) {
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-end gap-3 text-xs text-ink-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <label>
+        made from
+        <select
+          className="block field w-48"
+          value={contender}
+          onChange={(event) => setContender(event.target.value)}
+        >
+          {contenders.map((one) => (
+            <option key={one.value} value={one.value}>
+              {one.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        setting
+        {known.length > 0 ? (
+          <select
+            className="block field w-52"
+            value={setting}
+            onChange={(event) => setSetting(event.target.value)}
+          >
+            {known.map((key) => (
+              <option key={key} value={key}>
+                {columnWords(key)}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <input
+            className="block field w-52"
+            value={asked}
+            onChange={(event) => setSetting(event.target.value)}
+          />
+        )}
+      </label>
+      <label>
+        steps, the safe end first{unit && `, ${unit}`}
+        <input
+          className="block field w-64 font-mono"
+          placeholder="120 160 200 240"
+          value={text}
+          aria-invalid={fault !== null}
+          aria-describedby={fault === null ? undefined : 'sweep-fault'}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <button type="submit" className="action action-main" disabled={isBusy || setting === ''}>
+        Set the steps up
+      </button>
+      {own !== undefined && (
+        <span>
+          its profile has <span className="font-mono">{own}</span>
+        </span>
+      )}
+      {fault !== null && (
+        <p id="sweep-fault" role="alert" className="w-full text-warn">
+          {fault}
+        </p>
+      )}
+    </form>
   );
 }

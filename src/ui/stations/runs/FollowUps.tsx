@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type SetStateAction, type JSX, type Dispatch } from 'react';
 import { v7 as uuid } from 'uuid';
 import {
   CAUSES,
@@ -93,23 +93,7 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
   const [message, setMessage] = useState<string | null>(null);
   const isPlanned = after.startsWith('planned:');
   const incident = page.prints.find((one) => one.print_id === before)?.incident ?? null;
-  useEffect(() => {
-    if (before === '' || after === '') return undefined;
-    let isGone = false;
-    const query = `before=${encodeURIComponent(before)}&after=${encodeURIComponent(after)}`;
-    callApi<{ changed: string[]; things: number }>(
-      'GET',
-      `/studies/${studyId}/follow-ups/changed?${query}`,
-    ).then(
-      (answer) => {
-        if (!isGone) setFound(answer);
-      },
-      (error: unknown) => setMessage(failureText(error)),
-    );
-    return () => {
-      isGone = true;
-    };
-  }, [studyId, before, after]);
+  useChanged({ before, after, studyId, setFound, setMessage });
   const add = async (form: FormData) => {
     setMessage(null);
     const said = (name: string) => {
@@ -155,53 +139,8 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
         void add(new FormData(event.currentTarget));
       }}
     >
-      <label className="md:col-span-2">
-        the print before, that went wrong
-        <select
-          className="field"
-          required
-          value={before}
-          onChange={(event) => {
-            setFound(null);
-            setBefore(event.target.value);
-          }}
-        >
-          <option value="">choose …</option>
-          {page.prints.map((one) => (
-            <option key={one.print_id} value={one.print_id}>
-              {one.name}, {one.outcome}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="md:col-span-2">
-        the print after, printed or planned
-        <select
-          className="field"
-          required
-          value={after}
-          onChange={(event) => {
-            setFound(null);
-            setAfter(event.target.value);
-          }}
-        >
-          <option value="">choose …</option>
-          <optgroup label="planned: what would be changed">
-            {page.planned.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </optgroup>
-          <optgroup label="printed">
-            {page.prints.map((one) => (
-              <option key={one.print_id} value={one.print_id}>
-                {one.name}, {one.outcome}
-              </option>
-            ))}
-          </optgroup>
-        </select>
-      </label>
+      <PrintBefore before={before} setFound={setFound} setBefore={setBefore} page={page} />
+      <PrintAfter after={after} setFound={setFound} setAfter={setAfter} page={page} />
       {found && (
         <p
           role="status"
@@ -221,52 +160,164 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
             : `Differs: ${found.changed.join('; ')}.`}
         </p>
       )}
-      {!isPlanned && after !== '' && (
-        <>
-          <label>
-            suspected
-            <select className="field" name="suspect" required>
-              {options(SUSPECTS)}
-            </select>
-          </label>
-          <label className="md:col-span-2">
-            the one thing that was changed
-            <input className="field" name="changed" required maxLength={2000} />
-          </label>
-          <label>
-            what came of it
-            <select className="field" name="outcome" required>
-              {options(FOLLOW_UP_OUTCOMES)}
-            </select>
-          </label>
-          <label>
-            the defect, where it was one
-            <select className="field" name="finding">
-              {options(DEFECTS, 'none')}
-            </select>
-          </label>
-          <label className="md:col-span-2">
-            note
-            <input className="field" name="note" maxLength={2000} />
-          </label>
-          {incident && (
-            <label>
-              book the incident on
-              <select className="field" name="cause" defaultValue={incident.cause}>
-                {options(CAUSES)}
-              </select>
-            </label>
-          )}
-          <p className="md:col-span-4">
-            <button className="action action-main">Keep it</button>
-          </p>
-        </>
-      )}
+      {!isPlanned && after !== '' && <CauseFields options={options} incident={incident} />}
       {message && (
         <p role="alert" className="text-warn md:col-span-4">
           {message}
         </p>
       )}
     </form>
+  );
+}
+
+interface ChangedGiven {
+  before: string;
+  after: string;
+  studyId: string;
+  setFound: Dispatch<SetStateAction<{ changed: string[]; things: number } | null>>;
+  setMessage: Dispatch<SetStateAction<string | null>>;
+}
+
+/** Asks what was changed between the two. */
+function useChanged({ before, after, studyId, setFound, setMessage }: ChangedGiven) {
+  useEffect(() => {
+    if (before === '' || after === '') return undefined;
+    let isGone = false;
+    const query = `before=${encodeURIComponent(before)}&after=${encodeURIComponent(after)}`;
+    callApi<{ changed: string[]; things: number }>(
+      'GET',
+      `/studies/${studyId}/follow-ups/changed?${query}`,
+    ).then(
+      (answer) => {
+        if (!isGone) setFound(answer);
+      },
+      (error: unknown) => setMessage(failureText(error)),
+    );
+    return () => {
+      isGone = true;
+    };
+  }, [studyId, before, after, setFound, setMessage]);
+}
+
+interface CauseFieldsProps {
+  options: (words: readonly string[], none?: string) => JSX.Element;
+  incident: { incident_id: string; cause: string } | null;
+}
+
+/** What is suspected, and what came of it. */
+function CauseFields({ options, incident }: CauseFieldsProps) {
+  return (
+    <>
+      <label>
+        suspected
+        <select className="field" name="suspect" required>
+          {options(SUSPECTS)}
+        </select>
+      </label>
+      <label className="md:col-span-2">
+        the one thing that was changed
+        <input className="field" name="changed" required maxLength={2000} />
+      </label>
+      <label>
+        what came of it
+        <select className="field" name="outcome" required>
+          {options(FOLLOW_UP_OUTCOMES)}
+        </select>
+      </label>
+      <label>
+        the defect, where it was one
+        <select className="field" name="finding">
+          {options(DEFECTS, 'none')}
+        </select>
+      </label>
+      <label className="md:col-span-2">
+        note
+        <input className="field" name="note" maxLength={2000} />
+      </label>
+      {incident && (
+        <label>
+          book the incident on
+          <select className="field" name="cause" defaultValue={incident.cause}>
+            {options(CAUSES)}
+          </select>
+        </label>
+      )}
+      <p className="md:col-span-4">
+        <button className="action action-main">Keep it</button>
+      </p>
+    </>
+  );
+}
+
+interface PrintBeforeProps {
+  before: string;
+  setFound: Dispatch<SetStateAction<{ changed: string[]; things: number } | null>>;
+  setBefore: Dispatch<SetStateAction<string>>;
+  page: FollowUpsPage;
+}
+
+/** The print that went wrong. */
+function PrintBefore({ before, setFound, setBefore, page }: PrintBeforeProps) {
+  return (
+    <label className="md:col-span-2">
+      the print before, that went wrong
+      <select
+        className="field"
+        required
+        value={before}
+        onChange={(event) => {
+          setFound(null);
+          setBefore(event.target.value);
+        }}
+      >
+        <option value="">choose …</option>
+        {page.prints.map((one) => (
+          <option key={one.print_id} value={one.print_id}>
+            {one.name}, {one.outcome}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface PrintAfterProps {
+  after: string;
+  setFound: Dispatch<SetStateAction<{ changed: string[]; things: number } | null>>;
+  setAfter: Dispatch<SetStateAction<string>>;
+  page: FollowUpsPage;
+}
+
+/** The print that shows whether it helped. */
+function PrintAfter({ after, setFound, setAfter, page }: PrintAfterProps) {
+  return (
+    <label className="md:col-span-2">
+      the print after, printed or planned
+      <select
+        className="field"
+        required
+        value={after}
+        onChange={(event) => {
+          setFound(null);
+          setAfter(event.target.value);
+        }}
+      >
+        <option value="">choose …</option>
+        <optgroup label="planned: what would be changed">
+          {page.planned.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </optgroup>
+        <optgroup label="printed">
+          {page.prints.map((one) => (
+            <option key={one.print_id} value={one.print_id}>
+              {one.name}, {one.outcome}
+            </option>
+          ))}
+        </optgroup>
+      </select>
+    </label>
   );
 }

@@ -73,49 +73,7 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
             </span>
           </p>
           <Leaving>
-            <table className="w-full text-xs">
-              <thead>
-                <tr className="border-b border-line">
-                  <th className="th">machine</th>
-                  <th className="th">its id on the link</th>
-                  <th className="th">state</th>
-                  <th className="th text-right">progress</th>
-                  <th className="th">last heard</th>
-                  <th className="th">connection</th>
-                </tr>
-              </thead>
-              <tbody>
-                {Object.entries(machines).map(([id, name]) => {
-                  const machine = heard.get(id);
-                  return (
-                    <tr key={id} className="border-b border-line-soft">
-                      <th scope="row" className="px-2 py-1 text-left font-normal">
-                        {name}
-                      </th>
-                      <td className="px-2">
-                        <Copyable text={id} />
-                      </td>
-                      {machine ? (
-                        <>
-                          <td className="px-2">{machine.state}</td>
-                          <td className="px-2 text-right font-mono">
-                            {machine.progress === null ? '' : percent(machine.progress)}
-                          </td>
-                          <td className="px-2 font-mono">{shortTime(machine.at)}</td>
-                          <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
-                            {machine.is_up ? 'connected' : 'lost'}
-                          </td>
-                        </>
-                      ) : (
-                        <td className="px-2 text-ink-2" colSpan={4}>
-                          not heard yet
-                        </td>
-                      )}
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+            <HeardMachines machines={machines} heard={heard} />
           </Leaving>
           {strangers.length > 0 && (
             <p className="px-3 py-2 text-xs text-warn">
@@ -140,6 +98,60 @@ export function LinkPanel({ studyId, link, machines }: LinkPanelProps) {
         </ul>
       )}
     </section>
+  );
+}
+
+interface HeardMachinesProps {
+  machines: LinkPanelProps['machines'];
+  heard: ReadonlyMap<string, StudyLink['machines'][number]>;
+}
+
+/** What was heard of each machine. */
+function HeardMachines({ machines, heard }: HeardMachinesProps) {
+  return (
+    <table className="w-full text-xs">
+      <thead>
+        <tr className="border-b border-line">
+          <th className="th">machine</th>
+          <th className="th">its id on the link</th>
+          <th className="th">state</th>
+          <th className="th text-right">progress</th>
+          <th className="th">last heard</th>
+          <th className="th">connection</th>
+        </tr>
+      </thead>
+      <tbody>
+        {Object.entries(machines).map(([id, name]) => {
+          const machine = heard.get(id);
+          return (
+            <tr key={id} className="border-b border-line-soft">
+              <th scope="row" className="px-2 py-1 text-left font-normal">
+                {name}
+              </th>
+              <td className="px-2">
+                <Copyable text={id} />
+              </td>
+              {machine ? (
+                <>
+                  <td className="px-2">{machine.state}</td>
+                  <td className="px-2 text-right font-mono">
+                    {machine.progress === null ? '' : percent(machine.progress)}
+                  </td>
+                  <td className="px-2 font-mono">{shortTime(machine.at)}</td>
+                  <td className={`px-2 ${machine.is_up ? '' : 'text-warn'}`}>
+                    {machine.is_up ? 'connected' : 'lost'}
+                  </td>
+                </>
+              ) : (
+                <td className="px-2 text-ink-2" colSpan={4}>
+                  not heard yet
+                </td>
+              )}
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }
 

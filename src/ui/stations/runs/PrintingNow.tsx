@@ -55,73 +55,96 @@ export function PrintingNow(props: PrintingNowProps) {
               ? ledgerOf(print.started_at, own, until)
               : null;
           return (
-            <li
+            <RunningPrint
               key={print.print_id}
-              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line-soft px-3 py-2"
-            >
-              {mark && <Badge mark={mark} />}
-              <div className="min-w-0 flex-1 basis-56">
-                <p>
-                  <b>{nameOf(print.artefact_id)}</b> · repeat {print.repeat}
-                  {ledger && (
-                    <span
-                      className={`ml-2 rounded-full border px-1.5 text-2xs ${
-                        ledger.state === 'stalled'
-                          ? 'border-warn bg-warn-soft text-warn'
-                          : 'border-line text-ink-2'
-                      }`}
-                    >
-                      {STATES[ledger.state]}
-                    </span>
-                  )}
-                  {link && (
-                    <span className="ml-1 rounded-full border border-line px-1.5 text-2xs text-ink-2">
-                      {link.is_up ? 'from the link' : 'link lost'}
-                    </span>
-                  )}
-                </p>
-                <Clock
-                  print={print}
-                  ledger={ledger}
-                  progress={link?.progress ?? null}
-                  until={until}
-                />
-              </div>
-              <div className="flex flex-wrap gap-1">
-                {ledger && !ledger.isHeatKnown && ledger.state === 'printing' && (
-                  <Turn label="It is hot" onTurn={() => props.onEvent(print, 'heated')} />
-                )}
-                {ledger?.state === 'paused' ? (
-                  <Turn
-                    label="Go on"
-                    keys={`Shift ${at + 1}`}
-                    onTurn={() => props.onEvent(print, 'resumed')}
-                  />
-                ) : ledger?.state === 'stalled' ? (
-                  <Turn
-                    label="It moves again"
-                    keys={`Shift ${at + 1}`}
-                    onTurn={() => props.onEvent(print, 'moved')}
-                  />
-                ) : (
-                  <Turn
-                    label="Pause"
-                    keys={`Shift ${at + 1}`}
-                    onTurn={() => props.onEvent(print, 'paused')}
-                  />
-                )}
-                <Turn
-                  label="Incident"
-                  keys={String(at + 1)}
-                  onTurn={() => props.onIncident(print)}
-                />
-                <Turn label="End" onTurn={() => props.onEnd(print)} />
-              </div>
-            </li>
+              print={print}
+              mark={mark}
+              nameOf={nameOf}
+              ledger={ledger}
+              link={link}
+              until={until}
+              onEvent={props.onEvent}
+              at={at}
+              onIncident={props.onIncident}
+              onEnd={props.onEnd}
+            />
           );
         })}
       </ul>
     </section>
+  );
+}
+
+interface RunningPrintProps {
+  print: Stored<'open_prints'>;
+  mark: ContenderMark | undefined;
+  nameOf: PrintingNowProps['nameOf'];
+  ledger: Ledger | null;
+  link: LinkMachine | undefined;
+  until: string | null;
+  onEvent: PrintingNowProps['onEvent'];
+  at: number;
+  onIncident: PrintingNowProps['onIncident'];
+  onEnd: PrintingNowProps['onEnd'];
+}
+
+/** One print under way, with its keys. */
+function RunningPrint({
+  print,
+  mark,
+  nameOf,
+  ledger,
+  link,
+  until,
+  onEvent,
+  at,
+  onIncident,
+  onEnd,
+}: RunningPrintProps) {
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line-soft px-3 py-2">
+      {mark && <Badge mark={mark} />}
+      <div className="min-w-0 flex-1 basis-56">
+        <p>
+          <b>{nameOf(print.artefact_id)}</b> · repeat {print.repeat}
+          {ledger && (
+            <span
+              className={`ml-2 rounded-full border px-1.5 text-2xs ${
+                ledger.state === 'stalled'
+                  ? 'border-warn bg-warn-soft text-warn'
+                  : 'border-line text-ink-2'
+              }`}
+            >
+              {STATES[ledger.state]}
+            </span>
+          )}
+          {link && (
+            <span className="ml-1 rounded-full border border-line px-1.5 text-2xs text-ink-2">
+              {link.is_up ? 'from the link' : 'link lost'}
+            </span>
+          )}
+        </p>
+        <Clock print={print} ledger={ledger} progress={link?.progress ?? null} until={until} />
+      </div>
+      <div className="flex flex-wrap gap-1">
+        {ledger && !ledger.isHeatKnown && ledger.state === 'printing' && (
+          <Turn label="It is hot" onTurn={() => onEvent(print, 'heated')} />
+        )}
+        {ledger?.state === 'paused' ? (
+          <Turn label="Go on" keys={`Shift ${at + 1}`} onTurn={() => onEvent(print, 'resumed')} />
+        ) : ledger?.state === 'stalled' ? (
+          <Turn
+            label="It moves again"
+            keys={`Shift ${at + 1}`}
+            onTurn={() => onEvent(print, 'moved')}
+          />
+        ) : (
+          <Turn label="Pause" keys={`Shift ${at + 1}`} onTurn={() => onEvent(print, 'paused')} />
+        )}
+        <Turn label="Incident" keys={String(at + 1)} onTurn={() => onIncident(print)} />
+        <Turn label="End" onTurn={() => onEnd(print)} />
+      </div>
+    </li>
   );
 }
 

@@ -1,11 +1,12 @@
 import { addressOf } from '../../../answers/figure-address';
 import { saidPrints } from '../../phrasing';
-import { counted, groupBy } from '../../../model/study';
+import { counted, groupBy, type Row, type ContenderMark } from '../../../model/study';
 import { missingFrom } from '../caveats';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, WORD } from '../figure';
 import type { ArtefactDrawing, Block, Cell, Text } from '../model';
 import { figureCell } from './facts';
+import type { ReportedResults } from '../../../answers/results';
 
 /** How it was tested: artefacts, plan, instruments, what was held equal. */
 export function methodPart(
@@ -37,39 +38,14 @@ export function methodPart(
       return count === 0 ? { unknown: 'not printed' } : { text: [String(count)] };
     }),
   }));
-  const used = instruments.map(({ instrument_id: id, name, ...row }) => ({
-    head: [name],
-    cells: [
-      row.resolution_mm === null
-        ? ({ unknown: 'not known' } as const)
-        : { text: [`${row.resolution_mm} mm`] },
-      row.expanded_uncertainty_mm === null
-        ? ({ unknown: 'no certificate' } as const)
-        : { text: [`${row.expanded_uncertainty_mm} mm`] },
-      figureCell(context, `instruments:${id}:readings`, COUNT),
-      figureCell(context, `instruments:${id}:repeatability_mm`, inUnit('mm', 3)),
-    ],
-  }));
+  const used = instrumentRows(instruments, context);
   const lots = new Set(prints.map((print) => print.material_id));
   const spools = materials
     .filter((row) => lots.has(row.material_id))
     .map((row) =>
       [row.maker, row.type, row.colour, row.lot && `lot ${row.lot}`].filter(Boolean).join(' '),
     );
-  const checked = artefacts.flatMap(({ artefact_id, name }) => {
-    const cells = marks.map(({ contender_id }): Cell => {
-      if (contender_id === results.study.reference) return { text: ['reference'] };
-      return figureCell(
-        context,
-        addressOf('fairness', contender_id, artefact_id),
-        WORD,
-        'not both printed',
-      );
-    });
-    return cells.some((cell) => 'text' in cell && cell.text[0] !== 'reference')
-      ? [{ head: [name], cells }]
-      : [];
-  });
+  const checked = fairnessRows({ artefacts, marks, results, context });
   const sentences = results.fairness
     .filter(({ result }) => result === 'confounded')
     .map((row) => ({
@@ -109,6 +85,50 @@ export function methodPart(
       : []),
     ...(sentences.length > 0 ? [{ kind: 'made', title: 'Confounded', sentences } as const] : []),
   ];
+}
+
+/** Each instrument with what it resolves and repeats. */
+function instrumentRows(instruments: Row<'instruments'>[], context: ReportContext) {
+  const used = instruments.map(({ instrument_id: id, name, ...row }) => ({
+    head: [name],
+    cells: [
+      row.resolution_mm === null
+        ? ({ unknown: 'not known' } as const)
+        : { text: [`${row.resolution_mm} mm`] },
+      row.expanded_uncertainty_mm === null
+        ? ({ unknown: 'no certificate' } as const)
+        : { text: [`${row.expanded_uncertainty_mm} mm`] },
+      figureCell(context, `instruments:${id}:readings`, COUNT),
+      figureCell(context, `instruments:${id}:repeatability_mm`, inUnit('mm', 3)),
+    ],
+  }));
+  return used;
+}
+
+interface FairnessRowsGiven {
+  artefacts: Row<'artefacts'>[];
+  marks: readonly ContenderMark[];
+  results: ReportedResults;
+  context: ReportContext;
+}
+
+/** Each artefact with what the fairness check says of everyone. */
+function fairnessRows({ artefacts, marks, results, context }: FairnessRowsGiven) {
+  const checked = artefacts.flatMap(({ artefact_id, name }) => {
+    const cells = marks.map(({ contender_id }): Cell => {
+      if (contender_id === results.study.reference) return { text: ['reference'] };
+      return figureCell(
+        context,
+        addressOf('fairness', contender_id, artefact_id),
+        WORD,
+        'not both printed',
+      );
+    });
+    return cells.some((cell) => 'text' in cell && cell.text[0] !== 'reference')
+      ? [{ head: [name], cells }]
+      : [];
+  });
+  return checked;
 }
 
 /** What is not known: figures without evidence, verdicts that are open or rest on one print. */

@@ -1,6 +1,6 @@
-import type { ContenderMark } from '../../core/model/study';
-import type { PhotosData, ShownPhoto } from '../../server/photos';
-import { isLaidFlat, type LaidPhoto } from './tiles';
+import type { ContenderMark } from '../../../core/model/study';
+import type { PhotosData, ShownPhoto } from '../../../server/photos';
+import { isLaidFlat, type LaidPhoto } from '../tiles';
 
 /** The same view in the same light: what can stand side by side. */
 export interface Subject {

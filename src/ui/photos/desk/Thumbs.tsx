@@ -1,5 +1,5 @@
-import type { ShownPhoto } from '../../server/photos';
-import { levelAddress, levelFor } from './photo-address';
+import type { ShownPhoto } from '../../../server/photos';
+import { levelAddress, levelFor } from '../photo-address';
 
 const THUMB = 512;
 

@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import { eventStreams } from '../../../tests/support/event-source';
-import { toldApi } from '../../../tests/support/told-api';
+import { eventStreams } from '../../../../tests/support/event-source';
+import { toldApi } from '../../../../tests/support/told-api';
 import { PhotoDesk } from './PhotoDesk';
 
 eventStreams();

@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { GlanceCell, GlanceRow } from '../../core/answers/glance';
-import type { ContenderMark } from '../../core/model/study';
-import { rowsOfTable } from '../kit/table-text';
-import { SCANNER_MS } from '../lib/not-scanned';
-import { pickedIn } from '../report/picked';
+import type { GlanceCell, GlanceRow } from '../../../core/answers/glance';
+import type { ContenderMark } from '../../../core/model/study';
+import { rowsOfTable } from '../../kit/table-text';
+import { SCANNER_MS } from '../../lib/not-scanned';
+import { pickedIn } from '../../report/picked';
 import { GlanceTable } from './GlanceTable';
 
 const mark = (contender_id: string, machineName: string): ContenderMark => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { contenderMarks } from '../../core/model/study';
-import type { PhotosData, ShownPhoto } from '../../server/photos';
-import { smallStudy } from '../../../tests/support/small-study';
+import { contenderMarks } from '../../../core/model/study';
+import type { PhotosData, ShownPhoto } from '../../../server/photos';
+import { smallStudy } from '../../../../tests/support/small-study';
 import { subjectsOf } from './subjects';
 
 const { tables } = smallStudy({

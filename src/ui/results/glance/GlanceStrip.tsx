@@ -1,4 +1,4 @@
-import type { GlanceCell, GlanceRow } from '../../core/answers/glance';
+import type { GlanceCell, GlanceRow } from '../../../core/answers/glance';
 
 interface GlanceStripProps {
   cell: GlanceCell;

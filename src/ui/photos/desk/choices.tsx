@@ -1,4 +1,4 @@
-import { inWords } from '../../core/model/study';
+import { inWords } from '../../../core/model/study';
 
 interface ChoiceProps<Value extends string> {
   label: string;
