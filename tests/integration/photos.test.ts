@@ -117,6 +117,29 @@ describe('photos come in', () => {
     });
   });
 
+  it('is filed as it is announced, in the action that makes it a photo of the study', async () => {
+    const content = await wall(null, 17);
+    const told = { specimen_id: 'K7-002', view: 'back', light: 'flat', session: 'dusk' };
+    const sent = await sendPhoto(api, study, 'told.jpg', content, told);
+    const path = String(sent.content.path);
+    // At once: nobody has waited for a job or sent anything more.
+    const list = await api.get<ListedPhoto[]>(`/studies/${study}/photos`);
+    expect(list.find((one) => one.path === path)?.filed).toMatchObject(told);
+    // Bytes that come once more are answered by the photo, and change nothing of it.
+    const again = await sendPhoto(api, study, 'told.jpg', content, { view: 'top' });
+    expect(again.content).toMatchObject({ path, isKnown: true });
+    expect((await made(api, study, path)).filed).toMatchObject(told);
+  });
+
+  it('is refused as it is announced where its specimen is not there, before any byte', async () => {
+    const content = await wall(null, 18);
+    const sent = await sendPhoto(api, study, 'lost.jpg', content, { specimen_id: 'K7-999' });
+    expect(sent.status).toBe(404);
+    expect(JSON.stringify(sent.content)).toContain('K7-999');
+    const other = await sendPhoto(api, study, 'lost.jpg', content, { view: 'sideways' });
+    expect(other.status).toBe(422);
+  });
+
   it('the picture of an incident that is a photo too stays when the photo is taken out', async () => {
     const content = await wall(null);
     await row('incidents', {

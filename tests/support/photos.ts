@@ -70,10 +70,21 @@ export interface ListedPhoto {
 }
 
 /** Announces a photo and sends its bytes. */
-export async function sendPhoto({ call }: Api, study: string, name: string, content: Uint8Array) {
+export async function sendPhoto(
+  { call }: Api,
+  study: string,
+  name: string,
+  content: Uint8Array,
+  told?: object,
+) {
   const sha256 = createHash('sha256').update(content).digest('hex');
   const base = `/studies/${study}/photos`;
-  const announced = await call('POST', base, { name, bytes: content.length, sha256 });
+  const announced = await call('POST', base, {
+    name,
+    bytes: content.length,
+    sha256,
+    ...(told && { told }),
+  });
   if (announced.status !== 200 || 'path' in announced.content) return announced;
   return call('PUT', `${base}/uploads/${sha256}?offset=0`, content as BodyInit);
 }

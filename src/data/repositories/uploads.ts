@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { v7 as uuid } from 'uuid';
 import { presentActor } from '../actor';
-import { execute, query, someRow, type Database } from '../database';
+import { asJson, execute, query, someRow, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import { transact, type Write } from '../write';
 import { CHUNK_BYTES, inChunks, linkFile, readFile, settleDraft } from './files';
@@ -13,6 +13,8 @@ export interface Upload {
   sha256: string;
   bytes: number;
   name: string;
+  /** What is said of the file before it has arrived, as a kind of files reads it; null: nothing. */
+  told?: Record<string, unknown> | null;
   received: number;
 }
 
@@ -20,6 +22,7 @@ const uploadRow = z.strictObject({
   sha256: z.string(),
   bytes: z.string(),
   name: z.string(),
+  told: z.record(z.string(), z.unknown()).nullable(),
   draft: z.string(),
   chunks: z.number(),
   received: z.string(),
@@ -34,7 +37,7 @@ async function findUpload(
   const [row] = await query(
     db,
     uploadRow,
-    `select u.sha256, u.bytes, u.name, u.draft, count(c.sequence)::int as chunks,
+    `select u.sha256, u.bytes, u.name, u.told, u.draft, count(c.sequence)::int as chunks,
        coalesce(sum(length(c.data)), 0)::text as received
      from uploads u left join file_chunks c on c.sha256 = u.draft
      where u.study_id = $1 and u.sha256 = $2 group by u.study_id, u.sha256`,
@@ -47,6 +50,7 @@ const uploadOf = (row: UploadRow): Upload => ({
   sha256: row.sha256,
   bytes: Number(row.bytes),
   name: row.name,
+  told: row.told,
   received: Number(row.received),
 });
 
@@ -65,13 +69,22 @@ export async function beginUpload(
   file: Omit<Upload, 'received'>,
 ): Promise<Upload> {
   const begun = await findUpload(db, studyId, file.sha256);
-  if (begun) return uploadOf(begun);
+  const told = file.told ? asJson(file.told) : null;
+  if (begun) {
+    // What is said last counts.
+    await execute(db, 'update uploads set told = $3 where study_id = $1 and sha256 = $2', [
+      studyId,
+      file.sha256,
+      told,
+    ]);
+    return { ...uploadOf(begun), told: file.told ?? null };
+  }
   const draft = `draft-${uuid()}`;
   await execute(db, 'insert into stored_files (sha256, bytes) values ($1, 0)', [draft]);
   await execute(
     db,
-    `insert into uploads (study_id, sha256, bytes, name, draft) values ($1, $2, $3, $4, $5)`,
-    [studyId, file.sha256, file.bytes, file.name, draft],
+    `insert into uploads (study_id, sha256, bytes, name, draft, told) values ($1, $2, $3, $4, $5, $6)`,
+    [studyId, file.sha256, file.bytes, file.name, draft, told],
   );
   const [begunByThem] = await query(
     db,

@@ -44,6 +44,9 @@ export const filingSchema = z.strictObject({
 
 export type Filing = z.infer<typeof filingSchema>;
 
+/** What may be said of a photo while it is announced: it is filed so with its last bytes. */
+export const toldSchema = filingSchema.omit({ paths: true });
+
 /**
  * Files photos under a specimen, or says more of them: view, light, session, scale. What is not sent
  * stays as it is; what is said before the specimen is known waits with the photo. One action for all.
@@ -70,7 +73,13 @@ export async function filePhotos(
   return rows;
 }
 
-async function fileOne(
+/**
+ * Files a photo of the study, or says more of it, within a write.
+ *
+ * @returns its row; null where its specimen is not known yet
+ * @throws NotFoundError where there is no such photo or specimen
+ */
+export async function fileOne(
   write: Write,
   path: string,
   told: Omit<Filing, 'paths'>,

@@ -1,4 +1,4 @@
-export { filePhotos, filingSchema, removePhoto } from './filing';
+export { filePhotos, filingSchema, removePhoto, toldSchema } from './filing';
 export { carryMarks, marksSchema, setMarks, type ToldTie } from './marks';
 export {
   measureOn,

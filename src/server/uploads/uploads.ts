@@ -13,6 +13,7 @@ import {
   verifyUpload,
   NotFoundError,
   writeStudy,
+  type Upload,
   type Write,
 } from '../../data';
 import { mayNow, presentWorker } from '../http/actor';
@@ -25,7 +26,12 @@ export interface Announced {
   name: string;
   bytes: number;
   sha256: string;
+  /** What is said of it, as its kind reads it. */
+  told?: Told | undefined;
 }
+
+/** What somebody says of a file before it has arrived. */
+export type Told = Record<string, unknown>;
 
 /** What is done with the files of a kind that are uploaded. */
 export interface UploadKind {
@@ -39,8 +45,10 @@ export interface UploadKind {
   checkContent?(content: AsyncIterable<Uint8Array>): Promise<void>;
   /** The file of the study that is this content already; null where there is none of its kind. */
   known(study: Pick<Write, 'db' | 'studyId'>, sha256: string): Promise<string | null>;
-  /** Enters a file that has arrived, within the write that made it a file of the study. */
-  enter(write: Write, path: string, name: string): Promise<void>;
+  /** Refuses what is said of a file and cannot be so. @throws NotFoundError, RequestError */
+  checkTold?(write: Write, told: Told): Promise<void>;
+  /** Enters a file that has arrived with what was said of it, within the write that made it a file of the study. */
+  enter(write: Write, path: string, name: string, told: Told | null): Promise<void>;
   /** What follows once it is kept. */
   follow(app: App, studyId: string, path: string): void;
 }
@@ -67,22 +75,23 @@ export async function announceFile(
   const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {
     const known = await kind.known(write, file.sha256);
     if (known !== null) {
-      await kind.enter(write, known, file.name);
+      await kind.enter(write, known, file.name, null);
       return { path: known, isKnown: true };
     }
+    if (file.told) await kind.checkTold?.(write, file.told);
     if (await isStored(write.db, file.sha256)) {
       await kind.checkContent?.(readFile(write.db, file.sha256));
       const path = await pathFor(write, kind.folder, file.name);
       await linkFile(write, path, file.sha256);
-      await kind.enter(write, path, file.name);
+      await kind.enter(write, path, file.name, file.told ?? null);
       return { path, isKnown: false };
     }
-    const { received } = await beginUpload(write, file);
+    const { received } = await beginUpload(write, { ...file, told: file.told ?? null });
     return { received };
   });
   if ('path' in arrival) kind.follow(app, studyId, arrival.path);
   else if (arrival.received === file.bytes) {
-    return finish(app, kind, studyId, file.sha256, file.name, who);
+    return finish(app, kind, studyId, { ...file, told: file.told ?? null }, who);
   }
   return arrival;
 }
@@ -105,7 +114,7 @@ export async function takeBytes(
   try {
     const upload = await appendUpload(db, studyId, sha256, offset, content);
     return upload.received === upload.bytes
-      ? await finish(app, kind, studyId, sha256, upload.name, who)
+      ? await finish(app, kind, studyId, upload, who)
       : { received: upload.received };
   } catch (error) {
     const path = error instanceof NotFoundError && (await kind.known({ db, studyId }, sha256));
@@ -129,8 +138,7 @@ async function finish(
   app: App,
   kind: UploadKind,
   studyId: string,
-  sha256: string,
-  name: string,
+  { sha256, name, told = null }: Pick<Upload, 'sha256' | 'name' | 'told'>,
   who: string | null,
 ): Promise<Arrival> {
   const { db } = app;
@@ -144,7 +152,7 @@ async function finish(
   const path = await writeStudy(db, studyId, who, async (write) => {
     const free = await pathFor(write, kind.folder, name);
     await finishUpload(write, sha256, free);
-    await kind.enter(write, free, name);
+    await kind.enter(write, free, name, told);
     return free;
   });
   kind.follow(app, studyId, path);

@@ -12,6 +12,7 @@ type Arrival = { path: string; isKnown: boolean } | { received: number };
  * Sends a file, part by part; what has arrived is not sent again after a broken connection.
  *
  * @param base where files of its kind are announced; their bytes go to `uploads/` below it
+ * @param told what is said of the file: it is kept in the same action as the file
  * @returns its path in the study, and whether it was there before
  */
 export async function sendFile(
@@ -20,6 +21,7 @@ export async function sendFile(
   sha256: string,
   onShare: (share: number, isWaiting: boolean) => void,
   signal: AbortSignal,
+  told?: object,
 ): Promise<{ path: string; isKnown: boolean }> {
   let waits = 0;
   for (;;) {
@@ -28,6 +30,7 @@ export async function sendFile(
         name: file.name,
         bytes: file.size,
         sha256,
+        ...(told && { told }),
       });
       while ('received' in arrival) {
         signal.throwIfAborted();

@@ -11,7 +11,15 @@ vi.mock('../kit/send-file', () => ({
 }));
 type Sent = { path: string; isKnown: boolean };
 type Progress = (share: number, isWaiting: boolean) => void;
-let sendFile: (base: string, file: File, hash: string, progress: Progress) => Promise<Sent>;
+let sendFile: (
+  base: string,
+  file: File,
+  hash: string,
+  progress: Progress,
+  signal: AbortSignal,
+  told?: object,
+) => Promise<Sent>;
+let told: (object | undefined)[];
 
 eventStreams();
 const api = toldApi();
@@ -40,28 +48,30 @@ let kept: ShownPhoto[];
 beforeEach(() => {
   vi.stubGlobal('Worker', HashWorker);
   kept = [];
-  sendFile = (_, one) => {
+  told = [];
+  sendFile = (_, one, __, ___, ____, said) => {
+    told.push(said);
     const path = `photos/${one.name}`;
     kept = [...kept, photo(path)];
     return Promise.resolve({ path, isKnown: false });
   };
   api.answers['GET /studies/u/photos'] = () => json(kept);
-  api.answers['PATCH /studies/u/photos'] = () => json({});
 });
 afterEach(() => vi.unstubAllGlobals());
 
 const opened = (initial: readonly ShownPhoto[] = []) => renderHook(() => usePhotos('u', initial));
-const told = () => api.asked.filter(({ method }) => method === 'PATCH').map(({ body }) => body);
 
 describe('photos on their way', () => {
-  it('arrive, are told of, and stand among the others', async () => {
+  it('arrive with what is said of them, and stand among the others', async () => {
     const { result } = opened([]);
     act(() => result.current.send([file('a.jpg')], { specimen_id: 'S-1', view: 'front' }));
     expect(result.current.sending).toMatchObject([{ name: 'a.jpg', share: 0, message: null }]);
     await waitFor(() =>
       expect(result.current.photos.map(({ path }) => path)).toEqual(['photos/a.jpg']),
     );
-    expect(told()).toEqual([{ paths: ['photos/a.jpg'], specimen_id: 'S-1', view: 'front' }]);
+    expect(told).toEqual([{ specimen_id: 'S-1', view: 'front' }]);
+    // Nothing is said in a second request, which the photo's job would not wait for.
+    expect(api.asked.every(({ method }) => method === 'GET')).toBe(true);
     expect(result.current.sending).toEqual([]);
     expect(HashWorker.running).toBe(0);
   });
@@ -95,8 +105,6 @@ describe('photos on their way', () => {
     ends[1]?.();
     ends[2]?.();
     await waitFor(() => expect(result.current.sending).toEqual([]));
-    // Nothing was said of them.
-    expect(told()).toEqual([]);
   });
 
   it('that are here already are not filed anew, and say so', async () => {
@@ -108,7 +116,6 @@ describe('photos on their way', () => {
         { share: 1, message: 'this photo is here already, as photos/old.jpg' },
       ]),
     );
-    expect(told()).toEqual([]);
     const [{ key = '' } = {}] = result.current.sending;
     act(() => result.current.forget(key));
     expect(result.current.sending).toEqual([]);

@@ -27,7 +27,7 @@ export interface Photos {
   photos: readonly ShownPhoto[];
   sending: readonly SendingPhoto[];
   message: string;
-  /** Sends files; what is told of them is kept as soon as each has arrived. */
+  /** Sends files; what is told of them is kept in the action that makes each a photo of the study. */
   send: (files: readonly File[], told: ToldOfPhotos) => void;
   /** Does something with photos on the server, and reads them again. */
   change: (work: () => Promise<unknown>) => Promise<boolean>;
@@ -81,12 +81,10 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
         digest,
         (share, isWaiting) => put(key, { share, isWaiting }),
         new AbortController().signal,
+        Object.keys(told).length > 0 ? told : undefined,
       );
       if (isKnown) put(key, { share: 1, message: `this photo is here already, as ${path}` });
-      else {
-        if (Object.keys(told).length > 0) await callApi('PATCH', base, { paths: [path], ...told });
-        forget(key);
-      }
+      else forget(key);
     } catch (error) {
       put(key, { message: failureText(error) });
     }

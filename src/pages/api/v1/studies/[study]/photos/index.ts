@@ -13,6 +13,7 @@ import {
   PHOTO_UPLOADS,
   photosData,
   removePhoto,
+  toldSchema,
 } from '../../../../../../server/photos';
 import { announcedSchema, announceFile } from '../../../../../../server/uploads';
 
@@ -28,13 +29,16 @@ export const GET = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Announces a photo: says whether it is there already, else from where on its bytes are wanted.',
-    content: announcedSchema,
+    says:
+      'Announces a photo, with what is said of it: says whether it is there already, else from where ' +
+      'on its bytes are wanted.',
+    content: announcedSchema.extend({ told: toldSchema.optional() }),
     example: {
       content: {
         name: 'top.jpg',
         bytes: 2104331,
         sha256: '9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08',
+        told: { specimen_id: 'K7-004', view: 'top' },
       },
     },
   },
