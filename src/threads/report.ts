@@ -4,6 +4,7 @@ import {
   cutFrames,
   FrozenDataError,
   modelOf,
+  readModel,
   writeCards,
   writePage,
   type ReportOutcome,
@@ -15,8 +16,9 @@ export default async function run(task: ReportTask): Promise<ReportOutcome> {
   try {
     if (task.do === 'model') return await modelOf(task);
     if (task.do === 'frames') return { notes: await cutFrames(task.folder, task.places) };
-    if (task.do === 'cards') return { written: await writeCards(task.folder, task.model) };
-    return { written: await writePage(task.folder, task.model) };
+    const model = await readModel(task.model);
+    if (task.do === 'cards') return { written: await writeCards(task.folder, model) };
+    return { written: await writePage(task.folder, model) };
   } catch (error) {
     if (error instanceof PackageError || error instanceof FrozenDataError) {
       return refused(error.message);

@@ -1,7 +1,7 @@
 import { WrongInputError } from '../../core/model/faults';
 import { buffersOf } from '../buffers';
 import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { evaluate } from '../../core/answers/results';
 import { drawableOf, drawFrom, readMesh, VIEWS } from '../../core/geometry/mesh';
 import { formatFault, readPackage } from '../../core/model/package';
@@ -13,6 +13,7 @@ import {
   revisionFigures,
   type ArtefactDrawing,
   type ReportData,
+  type ReportModel,
 } from '../../core/text/report';
 import { TABLE_NAMES, type Study } from '../../core/model/study';
 import { openPackage, type PackageFiles } from '../packages';
@@ -86,7 +87,11 @@ async function drawArtefacts(
   return drawings;
 }
 
-/** Makes the model of a report from its frozen package. */
+/** Reads the model that another thread wrote. */
+export const readModel = async (path: string): Promise<ReportModel> =>
+  JSON.parse(await readFile(path, 'utf8')) as ReportModel;
+
+/** Makes the model of a report from its frozen package, and writes it where the forms find it. */
 export async function modelOf(
   task: Extract<ReportTask, { do: 'model' }>,
 ): Promise<Extract<ReportOutcome, { model: unknown }>> {
@@ -102,5 +107,7 @@ export async function modelOf(
   const plain = buildReport(openReport(study, results), { ...facts, since: null });
   const figures = revisionFigures(plain, study);
   const since = task.before && changesBetween(task.before, figures);
-  return { model: { ...plain, since }, figures };
+  const model = { ...plain, since };
+  await writeFile(task.into, JSON.stringify(model));
+  return { model, figures };
 }

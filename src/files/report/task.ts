@@ -13,7 +13,7 @@ export interface FrameTask {
   }[];
 }
 
-/** What a thread does for a report. */
+/** What a thread does for a report. `model` names the file in which the model lies: it is large. */
 export type ReportTask =
   | {
       do: 'model';
@@ -23,12 +23,14 @@ export type ReportTask =
       frozenAt: string;
       /** The revision that it is compared with. */
       before: RevisionFigures | null;
+      /** Where the model is written, for the threads that write the forms. */
+      into: string;
     }
   | { do: 'frames'; folder: string; places: readonly FrameTask[] }
   /** Writes the page of a report with all that it shows, and its Markdown; photos are there already. */
-  | { do: 'page'; folder: string; model: ReportModel }
+  | { do: 'page'; folder: string; model: string }
   /** Draws its cards. */
-  | { do: 'cards'; folder: string; model: ReportModel };
+  | { do: 'cards'; folder: string; model: string };
 
 export type ReportOutcome = OrRefused<
   | { model: ReportModel; figures: RevisionFigures }

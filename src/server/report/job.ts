@@ -95,6 +95,7 @@ async function makeIn(
     number,
     frozenAt: until ?? new Date().toISOString(),
     before: await figuresBefore(db, studyId, number),
+    into: join(work, MODEL),
   });
   if (!('model' in outcome)) throw new Error('the thread made no model');
   const { model, figures } = outcome;
@@ -106,11 +107,11 @@ async function makeIn(
   }
   const [cut] = await Promise.all([
     onThread(app, { do: 'frames', folder, places }),
-    onThread(app, { do: 'cards', folder, model }),
+    onThread(app, { do: 'cards', folder, model: join(work, MODEL) }),
   ]);
   if ('notes' in cut) notes.push(...cut.notes);
   await step('writing the page', 0.7);
-  await onThread(app, { do: 'page', folder, model });
+  await onThread(app, { do: 'page', folder, model: join(work, MODEL) });
   await copyFile(join(work, 'data.zip'), join(folder, 'data.zip'));
   await step('printing the PDF and packing', 0.8);
   const why = await printed(folder, work);
@@ -239,6 +240,7 @@ async function sha256Of(path: string): Promise<string> {
   return hash.digest('hex');
 }
 
+const MODEL = 'model.json';
 const PDF = 'report.pdf';
 const ZIP = 'report.zip';
 

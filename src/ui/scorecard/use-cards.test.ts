@@ -1,12 +1,9 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Card, EvidenceOfCriteria } from '../../core/answers/scorecard';
-import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
 import type { OwnCard } from './cards';
 import { writesUnderWay } from '../kit/request';
 import { useCards } from './use-cards';
-import { useFilled } from './use-filled';
 
 interface Sent {
   version: number;
@@ -193,59 +190,5 @@ describe('the cards of a study', () => {
     } finally {
       vi.useRealTimers();
     }
-  });
-});
-
-/** A worker that answers when it is told to. */
-class SlowWorker {
-  static last: SlowWorker;
-  asked: ScorecardQuestion[] = [];
-  onmessage: (event: { data: ScorecardAnswer }) => void = () => undefined;
-  isEnded = false;
-  constructor() {
-    SlowWorker.last = this;
-  }
-  postMessage(question: ScorecardQuestion) {
-    this.asked.push(question);
-  }
-  terminate() {
-    this.isEnded = true;
-  }
-  answer() {
-    const { number } = this.asked.at(-1) ?? { number: 0 };
-    const filled = { draws: number } as unknown as ScorecardAnswer['filled'];
-    act(() => this.onmessage({ data: { number, filled, took: 1 } }));
-  }
-}
-
-describe('a card that is filled in while a hand drags', () => {
-  const evidence: EvidenceOfCriteria = {};
-  const ids: string[] = [];
-  const drawn = (weight: number): Card => ({
-    criteria: [],
-    gates: [],
-    draws: weight,
-    concentration: 50,
-  });
-
-  it('has one question at the worker at a time, and the latest next', () => {
-    vi.stubGlobal('Worker', SlowWorker);
-    const { result, rerender, unmount } = renderHook(
-      ({ own }: { own: Card }) => useFilled(own, evidence, ids, 1),
-      { initialProps: { own: drawn(1) } },
-    );
-    for (const weight of [2, 3, 4, 5]) rerender({ own: drawn(weight) });
-    const worker = SlowWorker.last;
-    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1]);
-    worker.answer();
-    // Of all that came meanwhile only the last is asked.
-    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1, 5]);
-    expect(result.current.filled?.draws).toBe(1);
-    worker.answer();
-    expect(result.current.filled?.draws).toBe(5);
-    rerender({ own: drawn(6) });
-    expect(worker.asked.map(({ card: own }) => own.draws)).toEqual([1, 5, 6]);
-    unmount();
-    expect(worker.isEnded).toBe(true);
   });
 });

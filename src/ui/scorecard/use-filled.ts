@@ -1,8 +1,17 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Card, EvidenceOfCriteria, Scorecard } from '../../core/answers/scorecard';
-import type { ScorecardAnswer, ScorecardQuestion } from '../workers/scorecard';
+import type { ScorecardAnswer, ScorecardGround, ScorecardQuestion } from '../workers/scorecard';
 
-/** A card filled in by a worker: always the latest one, never more than one at a time. */
+interface Asking {
+  isBusy: boolean;
+  next: ScorecardQuestion | null;
+  number: number;
+}
+
+/**
+ * A card filled in by a worker: always the latest one, never more than one at a time. The evidence, which
+ * is by far the largest, goes to the worker when it has changed, not with each step of a drag.
+ */
 export function useFilled(
   card: Card | null,
   evidence: EvidenceOfCriteria,
@@ -11,11 +20,7 @@ export function useFilled(
 ): { filled: Scorecard | null; took: number | null } {
   const [answer, setAnswer] = useState<ScorecardAnswer | null>(null);
   const worker = useRef<Worker | null>(null);
-  const state = useRef<{ isBusy: boolean; next: ScorecardQuestion | null; number: number }>({
-    isBusy: false,
-    next: null,
-    number: 0,
-  });
+  const state = useRef<Asking>({ isBusy: false, next: null, number: 0 });
   useEffect(() => {
     const own = new Worker(new URL('../workers/scorecard.ts', import.meta.url), { type: 'module' });
     worker.current = own;
@@ -32,11 +37,16 @@ export function useFilled(
       now.isBusy = false;
     };
   }, []);
+  // Before the effect that asks: what is asked is answered from it.
+  useEffect(() => {
+    const ground: ScorecardGround = { evidence, contenders, seed };
+    worker.current?.postMessage(ground);
+  }, [evidence, contenders, seed]);
   useEffect(() => {
     const now = state.current;
     if (!card || !worker.current) return;
     now.number += 1;
-    const question = { number: now.number, card, evidence, contenders, seed };
+    const question: ScorecardQuestion = { number: now.number, card };
     if (now.isBusy) now.next = question;
     else {
       now.isBusy = true;
