@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Row } from '../../core/model/study';
+import { columnsOf, TABLES, type Row } from '../../core/model/study';
 import { asJson, execute, query, type Database } from '../database';
 import { ConflictError, NotFoundError } from '../errors';
 import type { Write } from '../write';
@@ -8,29 +8,43 @@ import { refusing } from './rows';
 /** A reading with the id that its client gave it. */
 export type StoredReading = Omit<Row<'readings'>, 'extras'> & { reading_id: string };
 
-const COLUMNS =
-  'reading_id, specimen_id, dimension_id, trial, value_mm, instrument_id, operator, at, superseded_at';
+const SQL_TYPES: Readonly<Record<string, string>> = { number: 'float8', whole: 'integer' };
 
-const storedReadingRow = z.strictObject({
-  at: z.string().nullable(),
-  operator: z.string().nullable(),
-  dimension_id: z.string(),
-  specimen_id: z.string(),
-  instrument_id: z.string().nullable(),
-  trial: z.number(),
-  value_mm: z.number(),
-  superseded_at: z.string().nullable(),
-  reading_id: z.string(),
-});
+let made: ReturnType<typeof makeShape> | null = null;
+
+/** How a reading is stored: its columns as the study's schema has them, and the id of its client. */
+function makeShape() {
+  const columns = columnsOf('readings');
+  const sent = columns.filter(({ name }) => name !== 'superseded_at');
+  return {
+    row: TABLES.readings.row.extend({ reading_id: z.string() }).strict(),
+    columns: ['reading_id', ...columns.map(({ name }) => name)].join(', '),
+    /** What comes with a new reading: in order, and as a record of the database. */
+    sent: sent.map(({ name }) => name).join(', '),
+    record: sent.map(({ name, cell }) => `${name} ${SQL_TYPES[cell] ?? 'text'}`).join(', '),
+    /** As it is added: its trial is found while it is. */
+    added: sent.map(({ name }) => (name === 'trial' ? '(lift + turn)::int' : name)).join(', '),
+  };
+}
+
+const shape = () => (made ??= makeShape());
+
+/** Some readings of a study, picked by a condition of one's own. */
+const selectReadings = (
+  db: Database,
+  rest: string,
+  bind: readonly unknown[],
+): Promise<StoredReading[]> =>
+  query(
+    db,
+    shape().row,
+    `select ${shape().columns} from readings where study_id = $1 ${rest}`,
+    bind,
+  );
 
 /** All readings of a study that count, in the order in which they came. */
 export const listReadings = (db: Database, studyId: string): Promise<StoredReading[]> =>
-  query(
-    db,
-    storedReadingRow,
-    `select ${COLUMNS} from readings where study_id = $1 and superseded_at is null order by ordinal`,
-    [studyId],
-  );
+  selectReadings(db, 'and superseded_at is null order by ordinal', [studyId]);
 
 /** A reading's id was sent before, with another content. */
 function sameOrRefuse(sent: StoredReading, kept: StoredReading): void {
@@ -61,13 +75,13 @@ export function insertReadings(
   const { db, studyId } = write;
   return refusing('readings', async () => {
     const sent = new Map(readings.map((reading) => [reading.reading_id, reading]));
+    const { row, columns, sent: given, record, added: values } = shape();
     const added = await query(
       db,
-      storedReadingRow,
+      row,
       `with sent as (
          select *, row_number() over () as place
-         from jsonb_to_recordset($2::jsonb) as s(reading_id uuid, specimen_id text, dimension_id text,
-           trial integer, value_mm float8, instrument_id text, operator text, at text)
+         from jsonb_to_recordset($2::jsonb) as s(reading_id uuid, ${record})
        ), fresh as (
          select s.*, coalesce((
              select max(r.trial) from readings r
@@ -88,12 +102,9 @@ export function insertReadings(
            from fresh) f
          window same as (partition by specimen_id, dimension_id, instrument_id, operator order by place)
        )
-       insert into readings (study_id, reading_id, specimen_id, dimension_id, trial, value_mm,
-         instrument_id, operator, at)
-       select $1::uuid, reading_id, specimen_id, dimension_id, (lift + turn)::int, value_mm,
-         instrument_id, operator, at
-       from placed order by place
-       returning ${COLUMNS}`,
+       insert into readings (study_id, reading_id, ${given})
+       select $1::uuid, reading_id, ${values} from placed order by place
+       returning ${columns}`,
       [studyId, asJson([...sent.values()])],
     );
     if (added.length > 0) write.touch('readings');
@@ -171,21 +182,10 @@ export const findReadings = (
 ): Promise<StoredReading[]> =>
   ids.length === 0
     ? Promise.resolve([])
-    : query(
-        db,
-        storedReadingRow,
-        `select ${COLUMNS} from readings where study_id = $1 and reading_id = any($2::uuid[])
-         order by ordinal`,
-        [studyId, ids],
-      );
+    : selectReadings(db, 'and reading_id = any($2::uuid[]) order by ordinal', [studyId, ids]);
 
 async function findReading({ db, studyId }: Write, readingId: string): Promise<StoredReading> {
-  const [found] = await query(
-    db,
-    storedReadingRow,
-    `select ${COLUMNS} from readings where study_id = $1 and reading_id = $2`,
-    [studyId, readingId],
-  );
+  const [found] = await selectReadings(db, 'and reading_id = $2', [studyId, readingId]);
   if (!found) throw new NotFoundError('There is no such reading.');
   return found;
 }

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { PanelPage } from '../../server/panels';
 import type { Subject } from '../photos/side-by-side/subjects';
-import { candidatesOf, draftOf, newDraft, placeOfDraft } from './panel-draft';
+import {
+  begunDraft,
+  candidatesOf,
+  draftOf,
+  draftOfPhotos,
+  newDraft,
+  placeOfDraft,
+} from './panel-draft';
 
 describe('the draft of a panel', () => {
   it('is of photos and by numbers at first, with no place and nothing to be shown', () => {
@@ -117,6 +124,64 @@ describe('who could be shown', () => {
     expect(candidatesOf(draft, subject, specimens)).toEqual([
       { specimen_id: 'A-1', code: 'K7-001', contender_id: 'A', path: null },
       { specimen_id: 'A-2', code: 'A-2', contender_id: 'A', path: null },
+    ]);
+  });
+});
+
+describe('a draft that begins', () => {
+  const subject = {
+    key: 'spire/front/flat',
+    artefact_id: 'spire',
+    artefact: 'Spire',
+    view: 'front',
+    light: 'unknown',
+    photos: ['A', 'B', 'C'].map((contender) => ({
+      photo: {
+        path: `photos/${contender}.jpg`,
+        filed: { specimen_id: `${contender}-1` },
+        laid: { box: { x: -20, y: 0, w: 40, h: 30 } },
+      },
+      contender,
+      code: `K-${contender}`,
+    })),
+  } as unknown as Subject;
+  const zone = (w: number) =>
+    ({
+      zone_id: `z${w}`,
+      name: 'wall',
+      place: { side: 'front', u1_mm: 0, v1_mm: 0, u2_mm: w, v2_mm: 5 },
+    }) as never;
+
+  it('shows the largest zone of that side, and everyone’s photo of it', () => {
+    const draft = draftOfPhotos(newDraft(null), subject, { spire: [zone(4), zone(12)] }, []);
+    expect(draft).toMatchObject({
+      shown_as: 'photos',
+      artefact_id: 'spire',
+      view: 'front',
+      light: null,
+      x_mm: 0,
+      y_mm: 0,
+      w_mm: 12,
+      h_mm: 5,
+    });
+    expect(draft.items.map((one) => one.specimen_id)).toEqual(['A-1', 'B-1', 'C-1']);
+  });
+
+  it('shows the whole photo where no zone lies on that side', () => {
+    const draft = draftOfPhotos(newDraft(null), subject, {}, []);
+    expect(placeOfDraft(draft)).toEqual({ x: -20, y: 0, w: 40, h: 30 });
+  });
+
+  it('asks each judge of as many pairs as there are, and of the parts where there are no photos', () => {
+    expect(begunDraft([subject], null, {}, []).questions).toBe(3);
+    const parts = begunDraft([], 'spire', {}, [
+      { specimen_id: 'A-1', code: null, contender_id: 'A', artefact_id: 'spire' },
+      { specimen_id: 'B-1', code: 'K-B', contender_id: 'B', artefact_id: 'spire' },
+    ] as never);
+    expect(parts).toMatchObject({ shown_as: 'parts', artefact_id: 'spire', questions: 1 });
+    expect(parts.items).toEqual([
+      { specimen_id: 'A-1', path: null },
+      { specimen_id: 'B-1', path: null },
     ]);
   });
 });
