@@ -1,13 +1,8 @@
+import { clockOf } from '../core/model/study/clock';
 import { sayClaim, type ToolpathDifference, type ToolpathFacts } from '../core/toolpath';
 
 const number = (value: number | null, digits: number, unit: string): string =>
   value === null ? 'not known' : `${value.toFixed(digits)} ${unit}`;
-
-function clock(seconds: number): string {
-  const whole = Math.round(seconds);
-  const two = (value: number) => String(value).padStart(2, '0');
-  return `${Math.floor(whole / 3600)}:${two(Math.floor((whole % 3600) / 60))}:${two(whole % 60)}`;
-}
 
 const share = (part: number, whole: number): string =>
   whole > 0 ? `${((100 * part) / whole).toFixed(1)} %` : 'none';
@@ -19,9 +14,9 @@ export function renderToolpath(facts: ToolpathFacts): string {
   const heldTotal = Object.values(held).reduce((sum, time) => sum + time, 0);
   const lines = [
     facts.file,
-    `  time        ${clock(facts.time_s)} by the motion model, ` +
-      `${clock(facts.constant_speed_s)} if nothing had to ` +
-      `accelerate${annotated.time_s === null ? '' : `, ${clock(annotated.time_s)} by its own word`}`,
+    `  time        ${clockOf(facts.time_s)} by the motion model, ` +
+      `${clockOf(facts.constant_speed_s)} if nothing had to ` +
+      `accelerate${annotated.time_s === null ? '' : `, ${clockOf(annotated.time_s)} by its own word`}`,
     `  speed       asked for up to ${number(speed.commanded_max, 0, 'mm/s')}, reached up to ` +
       `${number(speed.reached_max, 0, 'mm/s')}; half the time at most ` +
       `${number(speed.reached_p50, 0, 'mm/s')}; at the speed asked for ` +
@@ -35,7 +30,7 @@ export function renderToolpath(facts: ToolpathFacts): string {
     `  layers      ${facts.layers}, ${number(facts.layer_heights_mm.median, 3, 'mm')} each`,
     `  filament    ${number(facts.filament_mm, 1, 'mm')}, ${number(facts.filament_g, 2, 'g')}; ` +
       `${facts.retractions} retractions, ${facts.tool_changes} tool changes`,
-    `  roles       ${roles.map(([role, time]) => `${role} ${clock(time)}`).join(', ')}`,
+    `  roles       ${roles.map(([role, time]) => `${role} ${clockOf(time)}`).join(', ')}`,
   ];
   if (facts.claim) lines.push(`  claim       ${sayClaim(facts.claim)}`);
   if (facts.bad_line_count > 0) {

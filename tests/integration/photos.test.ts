@@ -137,7 +137,7 @@ describe('photos come in', () => {
     expect(sent.status).toBe(404);
     expect(JSON.stringify(sent.content)).toContain('K7-999');
     const other = await sendPhoto(api, study, 'lost.jpg', content, { view: 'sideways' });
-    expect(other.status).toBe(422);
+    expect(other.status).toBe(400);
   });
 
   it('the picture of an incident that is a photo too stays when the photo is taken out', async () => {

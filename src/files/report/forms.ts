@@ -1,3 +1,4 @@
+import { twoDigits } from '../../core/model/study';
 import { existsSync, readFileSync } from 'node:fs';
 import { copyFile, mkdir, readFile, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
@@ -83,7 +84,7 @@ export async function writeCards(
   const { written, put } = writer(folder);
   const subjects = cardSubjects(model).filter(({ subject }) => subject.kind !== 'photos');
   for (const [at, { subject }] of subjects.slice(0, MOST_CARDS).entries()) {
-    const stem = `cards/${String(at + 1).padStart(2, '0')}-${nameOf(subject)}`;
+    const stem = `cards/${twoDigits(at + 1)}-${nameOf(subject)}`;
     for (const size of ['wide', 'square'] as const) {
       const svg = cardOf(folder, model, subject, { size, theme: 'light' });
       if (svg === null) continue;

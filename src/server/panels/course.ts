@@ -2,7 +2,7 @@ import { randomInt, randomUUID } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import * as z from 'zod';
 import { questionsOf, type PanelPlan } from '../../core/measures/panels';
-import type { Row } from '../../core/model/study';
+import { twoDigits, type Row } from '../../core/model/study';
 import {
   findRow,
   bookBallots,
@@ -103,7 +103,7 @@ export async function addPlaces(
 }
 
 /** What a judge is called who gives no initials. */
-export const numbered = (number: number): string => `J${String(number).padStart(2, '0')}`;
+export const numbered = (number: number): string => `J${twoDigits(number)}`;
 
 const note = z.string().trim().min(1, 'say why').max(2000);
 

@@ -1,3 +1,4 @@
+import { minutesOf } from '../../core/model/study';
 import { useEffect, useState } from 'react';
 import type { Role } from '../../core/model/access';
 import type { HandedLink } from '../../server/access/links';
@@ -59,8 +60,7 @@ export function PairDevice({ roles, base, leadsTo }: PairDeviceProps) {
         {shown && left === 0 && <p className="text-ink-2">The code is over. Show another one.</p>}
         {code && (
           <p className="text-xs break-all text-ink-2">
-            Good once, for {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')}. Or open{' '}
-            <a href={shown?.address}>{shown?.address}</a>
+            Good once, for {minutesOf(left)}. Or open <a href={shown?.address}>{shown?.address}</a>
           </p>
         )}
       </div>

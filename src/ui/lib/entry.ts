@@ -1,3 +1,4 @@
+import { clockOf, twoDigits } from '../../core/model/study';
 import {
   readTypedNumber,
   type TypedNumber,
@@ -39,15 +40,11 @@ export function readDuration(typed: string): Entry {
 }
 
 /** Seconds as a form shows them: `h:mm:ss`, whatever their size. */
-export function writeDuration(seconds: number): string {
-  const whole = Math.round(seconds);
-  const two = (value: number) => String(value).padStart(2, '0');
-  return `${Math.floor(whole / 3600)}:${two(Math.floor((whole % 3600) / 60))}:${two(whole % 60)}`;
-}
+export const writeDuration = (seconds: number): string => clockOf(seconds);
 
 /** A local date and time of this browser as ISO 8601 with its offset. */
 export function localIso(date: Date): string {
-  const two = (value: number) => String(Math.trunc(Math.abs(value))).padStart(2, '0');
+  const two = (value: number) => twoDigits(Math.trunc(Math.abs(value)));
   const offset = -date.getTimezoneOffset();
   const local = new Date(date.getTime() + offset * 60_000).toISOString().slice(0, 19);
   return `${local}${offset < 0 ? '-' : '+'}${two(offset / 60)}:${two(offset % 60)}`;

@@ -1,3 +1,4 @@
+import { clockOf, minutesOf } from '../../core/model/study';
 const MINUS = '\u2212';
 
 /** A number with a fixed count of decimals and a true minus sign. */
@@ -16,12 +17,7 @@ export function signed(value: number, digits: number): string {
 /** Seconds as `1:05:09`, or `48:10` under an hour. */
 export function duration(seconds: number): string {
   const whole = Math.round(seconds);
-  const hours = Math.floor(whole / 3600);
-  const minutes = Math.floor((whole % 3600) / 60);
-  const two = (value: number) => String(value).padStart(2, '0');
-  return hours > 0
-    ? `${hours}:${two(minutes)}:${two(whole % 60)}`
-    : `${minutes}:${two(whole % 60)}`;
+  return whole >= 3600 ? clockOf(whole) : minutesOf(whole);
 }
 
 /** A share as per cent, its sign never on a line of its own. */

@@ -1,3 +1,4 @@
+import { twoDigits } from '../../core/model/study';
 import type { SaveState } from './use-record';
 
 /** Says whether what is on screen is saved. */
@@ -17,5 +18,4 @@ export function SaveNote({ state }: { state: SaveState }) {
   );
 }
 
-const clock = (at: Date): string =>
-  `${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;
+const clock = (at: Date): string => `${twoDigits(at.getHours())}:${twoDigits(at.getMinutes())}`;

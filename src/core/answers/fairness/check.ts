@@ -1,4 +1,4 @@
-import { PART_SETTINGS, partsOfStratum, type StudyIndex } from '../../model/study';
+import { isAtMost, PART_SETTINGS, partsOfStratum, type StudyIndex } from '../../model/study';
 import type { Fairness, FairnessItem, FairnessResult, SideValue } from './finding';
 import { CIRCUMSTANCE_KEYS, roleOf, type Judged, type Ways } from './items';
 import type { Fact } from './print-facts';
@@ -123,7 +123,7 @@ function sideValue(values: ReadonlyMap<string, Fact>): SideValue {
 
 function compareMeans(own: Known, others: Known): Compared {
   const apart = Math.abs((own.mean ?? 0) - (others.mean ?? 0));
-  const isSame = apart <= SAME_AMBIENT_C + 1e-9;
+  const isSame = isAtMost(apart, SAME_AMBIENT_C);
   return {
     state: !(own.isWhole && others.isWhole) ? 'unknown' : isSame ? 'same' : 'different',
     contender_value: own.mean,

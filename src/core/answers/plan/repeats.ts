@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 import { printMean, tQuantile, type PrintValues } from '../../statistics/stats';
 
 /** How much prints of one contender and artefact scatter. */
@@ -43,7 +44,6 @@ export function detectableDifference(
 }
 
 /** An allowance for rounding, so that an exact power needs no print more. */
-const ALLOWANCE = 1e-9;
 
 /**
  * How many prints in a row must succeed to say "at least this reliable, with this confidence":

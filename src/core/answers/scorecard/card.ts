@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 import type { Interval } from '../../statistics/stats';
 import type { Curve } from './curve';
 
@@ -44,7 +45,7 @@ export type ByContender = Readonly<Record<string, Evidence>>;
 export type EvidenceOfCriteria = Readonly<Record<string, ByContender>>;
 
 /** Scores closer than this are the same. */
-export const SAME = 1e-9;
+export const SAME = ALLOWANCE;
 
 /** Weights that sum to 1. */
 export function shares(criteria: readonly Criterion[]): number[] {

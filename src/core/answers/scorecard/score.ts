@@ -1,3 +1,4 @@
+import { ALLOWANCE, isAtLeast, isAtMost } from '../../model/study';
 import { utilityAt, type Curve } from './curve';
 import { shares, type Card, type Evidence, type EvidenceOfCriteria, type Gate } from './card';
 
@@ -14,7 +15,7 @@ export function passes(gate: Gate, evidence: Evidence | undefined): boolean | nu
   if (!evidence) return null;
   if (evidence.bound === 'fails') return false;
   const value = numberOf(evidence);
-  return gate.op === '>=' ? value >= gate.value - 1e-9 : value <= gate.value + 1e-9;
+  return gate.op === '>=' ? isAtLeast(value, gate.value) : isAtMost(value, gate.value);
 }
 
 /** Utilities of a contender by criterion, null where there is no evidence. */
@@ -48,7 +49,7 @@ export function winnerOf(
   let best = -Infinity;
   for (const id of [...contenders].sort()) {
     const score = scoreAt(weights, utilitiesOf(card, evidence, id), 0.5);
-    if (score > best + 1e-9) [winner, best] = [id, score];
+    if (score > best + ALLOWANCE) [winner, best] = [id, score];
   }
   return winner;
 }

@@ -1,5 +1,5 @@
 import { median, sum } from '../../statistics/stats';
-import { groupBy, type Row, type StudyIndex } from '../../model/study';
+import { isAtLeast, isAtMost, groupBy, type Row, type StudyIndex } from '../../model/study';
 
 /** What it took until a machine's first print, and how it was found. */
 export interface Setup {
@@ -70,8 +70,8 @@ export function stateOf({
   upper,
 }: Pick<Row<'checks'>, 'value' | 'lower' | 'upper'>): CheckState {
   if (value === null || (lower === null && upper === null)) return null;
-  const isLow = lower !== null && value < lower - 1e-9;
-  const isHigh = upper !== null && value > upper + 1e-9;
+  const isLow = lower !== null && !isAtLeast(value, lower);
+  const isHigh = upper !== null && !isAtMost(value, upper);
   return isLow || isHigh ? 'outside' : 'inside';
 }
 

@@ -1,5 +1,5 @@
+import { ALLOWANCE } from '../../model/study';
 /** Comparisons with a limit allow this much, in mm. */
-const ALLOWANCE_MM = 1e-9;
 
 export type ToleranceState = 'inside' | 'outside' | 'undecided';
 
@@ -19,11 +19,11 @@ export function judgeTolerance(
   const limits = [lower, upper].filter((limit): limit is number => limit !== null);
   if (limits.length === 0) return null;
   const guard = 2 * (uncertainty ?? 0);
-  if (guard > 0 && limits.some((limit) => Math.abs(deviation - limit) <= guard + ALLOWANCE_MM)) {
+  if (guard > 0 && limits.some((limit) => Math.abs(deviation - limit) <= guard + ALLOWANCE)) {
     return 'undecided';
   }
   const isInside =
-    (lower === null || deviation >= lower - ALLOWANCE_MM) &&
-    (upper === null || deviation <= upper + ALLOWANCE_MM);
+    (lower === null || deviation >= lower - ALLOWANCE) &&
+    (upper === null || deviation <= upper + ALLOWANCE);
   return isInside ? 'inside' : 'outside';
 }

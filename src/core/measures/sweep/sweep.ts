@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 import {
   compareFamily,
   printsToShow,
@@ -73,8 +74,6 @@ export interface SweptSetting {
   unit: string | null;
   steps: readonly { contender_id: string; value: number }[];
 }
-
-const ALLOWANCE = 1e-9;
 
 /**
  * How far a setting can be taken: each figure, in the order of the steps, must be shown not to be

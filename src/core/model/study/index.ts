@@ -1,3 +1,5 @@
+export { ALLOWANCE, isAtLeast, isAtMost } from './allowance';
+export { clockOf, minutesOf, twoDigits } from './clock';
 export { smallestDifference } from './smallest';
 export { PART_TITLES, REPORT_PARTS, type ReportPart } from './report-parts';
 export { reportSettingsSchema, type ReportSettings } from './report-settings';

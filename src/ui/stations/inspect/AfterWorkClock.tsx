@@ -1,7 +1,7 @@
 import { chosenOf } from '../../kit/chosen';
 import { elementOf } from '../../kit/event-target';
 import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
-import { AFTERCARE_KINDS, inWords, type Row } from '../../../core/model/study';
+import { minutesOf, AFTERCARE_KINDS, inWords, type Row } from '../../../core/model/study';
 import { failureText } from '../../kit/request';
 import { fixed } from '../../lib/format';
 import { sendOrKeep } from '../../lib/outbox';
@@ -165,9 +165,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
         data-does="start and stop the clock of after-work"
         onClick={turn}
       >
-        {since === 0
-          ? 'Start the clock'
-          : `Stop · ${Math.floor(running / 60)}:${String(Math.floor(running % 60)).padStart(2, '0')}`}{' '}
+        {since === 0 ? 'Start the clock' : `Stop · ${minutesOf(running)}`}{' '}
         <kbd className="key">Space</kbd>
       </button>
       <label className="text-xs text-ink-2">

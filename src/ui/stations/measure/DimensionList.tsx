@@ -1,3 +1,4 @@
+import { isAtLeast, isAtMost } from '../../../core/model/study';
 import type { BenchDimension } from '../../../server/measure/page';
 import { fixed, signed } from '../../lib/format';
 import type { BenchCell } from './use-specimen';
@@ -88,7 +89,7 @@ export function DimensionList(props: DimensionListProps) {
 function Deviation({ value, dimension }: { value: number; dimension: BenchDimension }) {
   const { lower_tol_mm: lower, upper_tol_mm: upper } = dimension;
   const isInside =
-    (lower === null || value >= lower - 1e-9) && (upper === null || value <= upper + 1e-9);
+    (lower === null || isAtLeast(value, lower)) && (upper === null || isAtMost(value, upper));
   const tone = isInside ? '' : value < 0 ? 'bg-small-soft text-small' : 'bg-large-soft text-large';
   return (
     <td className={`px-2 text-right font-mono ${tone}`}>
