@@ -33,7 +33,7 @@ const revisionsOf = async (sections: readonly string[]) =>
 
 describe('the answer', () => {
   it.each([
-    ['glance', 'Every figure of everyone'],
+    ['glance', 'All figures of all contenders'],
     ['head-to-head?of=A-tuned&with=B-tuned', 'is better than'],
     ['machine-or-profile', 'what the profile does depends on the machine'],
     ['scorecard', 'What counts'],

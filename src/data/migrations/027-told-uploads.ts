@@ -1,4 +1,4 @@
-/** What is said of a file while it is announced: it is filed with it, in the write that enters it. */
+/** What a sender states about a file as it announces it: kept until the file is entered with it. */
 
 export const up = `
 alter table uploads add column told jsonb;

@@ -13,7 +13,7 @@ export interface Upload {
   sha256: string;
   bytes: number;
   name: string;
-  /** What is said of the file before it has arrived, as a kind of files reads it; null: nothing. */
+  /** What the sender states about the file, as a kind of files reads it; null: nothing. */
   told?: Record<string, unknown> | null;
   received: number;
 }
@@ -71,7 +71,7 @@ export async function beginUpload(
   const begun = await findUpload(db, studyId, file.sha256);
   const told = file.told ? asJson(file.told) : null;
   if (begun) {
-    // What is said last counts.
+    // The latest statement counts.
     await execute(db, 'update uploads set told = $3 where study_id = $1 and sha256 = $2', [
       studyId,
       file.sha256,

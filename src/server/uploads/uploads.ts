@@ -26,7 +26,7 @@ export interface Announced {
   name: string;
   bytes: number;
   sha256: string;
-  /** What is said of it, as its kind reads it. */
+  /** What the sender states about it, as its kind reads it. */
   told?: Told | undefined;
 }
 
@@ -45,9 +45,9 @@ export interface UploadKind {
   checkContent?(content: AsyncIterable<Uint8Array>): Promise<void>;
   /** The file of the study that is this content already; null where there is none of its kind. */
   known(study: Pick<Write, 'db' | 'studyId'>, sha256: string): Promise<string | null>;
-  /** Refuses what is said of a file and cannot be so. @throws NotFoundError, RequestError */
+  /** Refuses a statement about a file that cannot be true. @throws NotFoundError, RequestError */
   checkTold?(write: Write, told: Told): Promise<void>;
-  /** Enters a file that has arrived with what was said of it, within the write that made it a file of the study. */
+  /** Enters a file that has arrived with the sender’s statement, within the write that made it a file of the study. */
   enter(write: Write, path: string, name: string, told: Told | null): Promise<void>;
   /** What follows once it is kept. */
   follow(app: App, studyId: string, path: string): void;

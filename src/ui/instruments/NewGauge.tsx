@@ -66,8 +66,8 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       fault={fault}
       setMessage={setMessage}
       plan={plan}
-      key={key}
-      setKey={setKey}
+      dimension={key}
+      setDimension={setKey}
       dimensions={dimensions}
       parts={parts}
       setParts={setParts}
@@ -84,8 +84,8 @@ interface GaugeFormProps {
   fault: string | null;
   setMessage: Dispatch<SetStateAction<string | null>>;
   plan: () => Promise<void>;
-  key: string;
-  setKey: Dispatch<SetStateAction<string>>;
+  dimension: string;
+  setDimension: (key: string) => void;
   dimensions: NewGaugeProps['dimensions'];
   parts: string;
   setParts: Dispatch<SetStateAction<string>>;
@@ -101,8 +101,8 @@ function GaugeForm({
   fault,
   setMessage,
   plan,
-  key,
-  setKey,
+  dimension,
+  setDimension,
   dimensions,
   parts,
   setParts,
@@ -122,7 +122,7 @@ function GaugeForm({
         else void plan();
       }}
     >
-      <GaugeDimension key={key} setKey={setKey} dimensions={dimensions} />
+      <GaugeDimension dimension={dimension} setDimension={setDimension} dimensions={dimensions} />
       <label className="text-xs text-ink-2">
         parts
         <input
@@ -163,17 +163,21 @@ function GaugeForm({
 }
 
 interface GaugeDimensionProps {
-  key: string;
-  setKey: Dispatch<SetStateAction<string>>;
+  dimension: string;
+  setDimension: (key: string) => void;
   dimensions: NewGaugeProps['dimensions'];
 }
 
 /** Which dimension is measured again and again. */
-function GaugeDimension({ key, setKey, dimensions }: GaugeDimensionProps) {
+function GaugeDimension({ dimension, setDimension, dimensions }: GaugeDimensionProps) {
   return (
     <label className="text-xs text-ink-2">
       dimension
-      <select className="block field" value={key} onChange={(event) => setKey(event.target.value)}>
+      <select
+        className="block field"
+        value={dimension}
+        onChange={(event) => setDimension(event.target.value)}
+      >
         {dimensions.map((one) => (
           <option key={one.key} value={one.key}>
             {one.name}

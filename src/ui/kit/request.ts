@@ -92,10 +92,6 @@ let changes = 0;
 /** How many changes are on their way to the server, or wait for their turn to be. */
 let underWay = 0;
 export const writesUnderWay = (): number => underWay;
-/** Another page begins: what was under way on the last one is none of its own. */
-export const forgetWrites = (): void => {
-  underWay = 0;
-};
 
 /** Does what changes something in several steps: it is under way until its last step is done. */
 export async function underWayUntil<Result>(work: () => Promise<Result>): Promise<Result> {

@@ -12,7 +12,7 @@ type Arrival = { path: string; isKnown: boolean } | { received: number };
  * Sends a file, part by part; what has arrived is not sent again after a broken connection.
  *
  * @param base where files of its kind are announced; their bytes go to `uploads/` below it
- * @param told what is said of the file: it is kept in the same action as the file
+ * @param told facts of the file: they are kept in the same action as the file
  * @returns its path in the study, and whether it was there before
  */
 export async function sendFile(

@@ -143,7 +143,7 @@ export function draftOfPhotos(
   return { ...next, items: allItems(next, subject, specimens) };
 }
 
-/** A new panel begins with what shows most, of everyone, and asks each judge of as many pairs as there are. */
+/** A new panel begins with the view that shows most, of all contenders, and asks each judge about every pair. */
 export function begunDraft(
   subjects: readonly Subject[],
   artefact: string | null,

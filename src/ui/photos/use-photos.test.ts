@@ -62,7 +62,7 @@ afterEach(() => vi.unstubAllGlobals());
 const opened = (initial: readonly ShownPhoto[] = []) => renderHook(() => usePhotos('u', initial));
 
 describe('photos on their way', () => {
-  it('arrive with what is said of them, and stand among the others', async () => {
+  it('arrive with their facts, and stand among the others', async () => {
     const { result } = opened([]);
     act(() => result.current.send([file('a.jpg')], { specimen_id: 'S-1', view: 'front' }));
     expect(result.current.sending).toMatchObject([{ name: 'a.jpg', share: 0, message: null }]);
@@ -70,7 +70,7 @@ describe('photos on their way', () => {
       expect(result.current.photos.map(({ path }) => path)).toEqual(['photos/a.jpg']),
     );
     expect(told).toEqual([{ specimen_id: 'S-1', view: 'front' }]);
-    // Nothing is said in a second request, which the photo's job would not wait for.
+    // No second request follows, which the photo's job would not wait for.
     expect(api.asked.every(({ method }) => method === 'GET')).toBe(true);
     expect(result.current.sending).toEqual([]);
     expect(HashWorker.running).toBe(0);

@@ -27,7 +27,7 @@ export interface Photos {
   photos: readonly ShownPhoto[];
   sending: readonly SendingPhoto[];
   message: string;
-  /** Sends files; what is told of them is kept in the action that makes each a photo of the study. */
+  /** Sends files; their facts are kept in the action that makes each a photo of the study. */
   send: (files: readonly File[], told: ToldOfPhotos) => void;
   /** Does something with photos on the server, and reads them again. */
   change: (work: () => Promise<unknown>) => Promise<boolean>;

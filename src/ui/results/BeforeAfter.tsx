@@ -75,15 +75,14 @@ export function BeforeAfter(props: BeforeAfterProps) {
                   </span>
                 </figcaption>
                 <ChangeStrip
-                  names={names}
-                  key={key}
+                  name={names[key] ?? key}
                   own={own}
                   delta={delta}
                   x={x}
                   mean={mean}
                   largest={largest}
                 />
-                <ChangeMap reach={reach} names={names} key={key} own={own} largest={largest} />
+                <ChangeMap reach={reach} name={names[key] ?? key} own={own} largest={largest} />
               </figure>
             );
           })}
@@ -97,8 +96,7 @@ export function BeforeAfter(props: BeforeAfterProps) {
 }
 
 interface ChangeStripProps {
-  names: BeforeAfterProps['names'];
-  key: string;
+  name: string;
   own: readonly PlaceChange[];
   delta: BeforeAfterProps['delta'];
   x: (value: number) => number;
@@ -107,14 +105,14 @@ interface ChangeStripProps {
 }
 
 /** Every place as a tick by how much it changed. */
-function ChangeStrip({ names, key, own, delta, x, mean, largest }: ChangeStripProps) {
+function ChangeStrip({ name, own, delta, x, mean, largest }: ChangeStripProps) {
   return (
     <svg
       viewBox={`0 0 ${WIDTH} 58`}
       className="block w-full max-w-[460px] min-w-0 flex-1"
       role="img"
       aria-label={
-        `${names[key] ?? key}: differences from ` +
+        `${name}: differences from ` +
         `${signed(Math.min(...own.map((one) => one.difference_mm)), 3)} to ` +
         `${signed(Math.max(...own.map((one) => one.difference_mm)), 3)} mm`
       }
@@ -160,14 +158,13 @@ function ChangeStrip({ names, key, own, delta, x, mean, largest }: ChangeStripPr
 
 interface ChangeMapProps {
   reach: number;
-  names: BeforeAfterProps['names'];
-  key: string;
+  name: string;
   own: readonly PlaceChange[];
   largest: number;
 }
 
 /** The same places where they lie. */
-function ChangeMap({ reach, names, key, own, largest }: ChangeMapProps) {
+function ChangeMap({ reach, name, own, largest }: ChangeMapProps) {
   return (
     <svg
       width={MAP}
@@ -176,7 +173,7 @@ function ChangeMap({ reach, names, key, own, largest }: ChangeMapProps) {
       className="block border border-line"
       role="img"
       aria-label={
-        `${names[key] ?? key} over the plate: ` +
+        `${name} over the plate: ` +
         own
           .map(
             ({ x_mm, y_mm, difference_mm }) =>

@@ -118,7 +118,7 @@ interface VarianceTableProps {
   residual: NonNullable<Effects['residual']>;
 }
 
-/** The table for whoever wants it. */
+/** The analysis of variance as a table. */
 function VarianceTable({ effects, residual }: VarianceTableProps) {
   return (
     <details className="border-t border-line-soft px-3 py-1.5">

@@ -10,7 +10,7 @@ interface Sent {
   evidence?: EvidenceOfCriteria;
 }
 
-/** A worker that answers when it is told to. */
+/** A worker that answers when a test wants it to. */
 class SlowWorker {
   static made: SlowWorker[] = [];
   sent: Sent[] = [];
@@ -79,7 +79,7 @@ describe('a card that is dragged', () => {
     expect(worker.isEnded).toBe(true);
   });
 
-  it('is filled in anew from other evidence, which goes before it', () => {
+  it('is filled in again from other evidence, which goes before it', () => {
     const { rerender, worker } = opened();
     worker.answer(1);
     rerender({ of: card(1), evidence: { ...EVIDENCE } });

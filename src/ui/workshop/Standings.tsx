@@ -1,5 +1,5 @@
 import { placesOf, placesText, type Places } from '../../core/statistics/compare';
-import { useState, type SetStateAction, type Dispatch } from 'react';
+import { useState } from 'react';
 import { itemWords } from '../../core/answers/fairness/sentence';
 import type { Interval } from '../../core/statistics/stats';
 import type { ShownStanding, StandingsPage } from '../../server/workshop/standings';
@@ -117,7 +117,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
   const band = ordered[0] && bandOf(figure.interval(ordered[0]));
   return (
     <section className="w-full min-w-0 flex-1" aria-label="Standings">
-      <FigureTabs figures={figures} key={key} setKey={setKey} />
+      <FigureTabs figures={figures} chosen={key} onChoose={setKey} />
       <div className="overflow-x-auto sheet">
         <Leaving isPicture name="Standings">
           <table className="w-full min-w-[640px]">
@@ -241,12 +241,12 @@ function StandingRow({
 
 interface FigureTabsProps {
   figures: Figure[];
-  key: string;
-  setKey: Dispatch<SetStateAction<string>>;
+  chosen: string;
+  onChoose: (key: string) => void;
 }
 
 /** By which figure they are ordered. */
-function FigureTabs({ figures, key, setKey }: FigureTabsProps) {
+function FigureTabs({ figures, chosen, onChoose }: FigureTabsProps) {
   return (
     <div role="tablist" aria-label="Ordered by" className="mb-1 flex flex-wrap justify-end gap-x-4">
       {figures.map((one) => (
@@ -254,12 +254,12 @@ function FigureTabs({ figures, key, setKey }: FigureTabsProps) {
           key={one.key}
           type="button"
           role="tab"
-          aria-selected={one.key === key}
+          aria-selected={one.key === chosen}
           className={
             'border-b-2 bg-transparent py-1 ' +
-            `${one.key === key ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`
+            `${one.key === chosen ? 'border-plum font-semibold' : 'border-transparent text-ink-2'}`
           }
-          onClick={() => setKey(one.key)}
+          onClick={() => onChoose(one.key)}
         >
           {one.tab}
         </button>

@@ -86,6 +86,8 @@ describe('standings', () => {
     expect(screen.getByText('30:00')).toBeTruthy();
     // A small clearance is hard, and so is a large overhang.
     tab('clearance');
+    const selected = screen.getAllByRole('tab', { selected: true });
+    expect(selected.map((one) => one.textContent)).toEqual(['clearance']);
     expect(names()).toEqual(['Auklet', 'Gannet', 'Fulmar']);
     tab('overhang');
     expect(names()).toEqual(['Fulmar', 'Gannet', 'Auklet']);

@@ -48,18 +48,9 @@ export const stairBlock: PartDesign = {
     return faults;
   },
   make: (values) => {
-    const of = reader(values);
-    const [length, width, height, steps] = [of('length'), of('width'), of('height'), of('steps')];
-    const [tread, rise] = [length / steps, height / steps];
-    const { holes, slot, bosses } = sizesOf(of('hole'));
-    const [left, front] = [-length / 2, -width / 2];
-    const middleOf = (step: number) => left + (step + 0.5) * tread;
-    const topOf = (step: number) => (step + 1) * rise;
-    const holeY = width / 2 - RIM - of('hole') / 2;
-    const bossY = front + RIM + bosses[0] / 2;
-    const shelf = SHELF_SHARE * width;
-    const slotX = middleOf(0) - slot / 2;
-    const slotY = front + RIM;
+    const block = blockOf(values);
+    const { length, width, height, steps, tread, rise, left, front, shelf } = block;
+    const { holes, slot, bosses, holeY, bossY, slotX, slotY, middleOf, topOf } = block;
     const layers = Array.from({ length: steps }, (_, step) =>
       box(
         left + step * tread,
@@ -70,24 +61,7 @@ export const stairBlock: PartDesign = {
         rise,
       ),
     );
-    const dimensions = dimensionsOf({
-      steps,
-      rise,
-      left,
-      tread,
-      front,
-      height,
-      middleOf,
-      shelf,
-      topOf,
-      holes,
-      holeY,
-      bosses,
-      bossY,
-      slot,
-      slotX,
-      slotY,
-    });
+    const dimensions = dimensionsOf(block);
     return {
       solid: union(
         difference(
@@ -108,44 +82,46 @@ export const stairBlock: PartDesign = {
   },
 };
 
-interface DimensionsOfGiven {
-  steps: number;
-  rise: number;
-  left: number;
-  tread: number;
-  front: number;
-  height: number;
-  middleOf: (step: number) => number;
-  shelf: number;
-  topOf: (step: number) => number;
-  holes: number[];
-  holeY: number;
-  bosses: readonly [number, number];
-  bossY: number;
-  slot: number;
-  slotX: number;
-  slotY: number;
+/** Where everything of a block lies, mm: its middle at 0, 0, its underside at 0. */
+function blockOf(values: Readonly<Record<string, number>>) {
+  const of = reader(values);
+  const [length, width, height, steps] = [of('length'), of('width'), of('height'), of('steps')];
+  const [tread, rise] = [length / steps, height / steps];
+  const { holes, slot, bosses } = sizesOf(of('hole'));
+  const [left, front] = [-length / 2, -width / 2];
+  const middleOf = (step: number) => left + (step + 0.5) * tread;
+  const topOf = (step: number) => (step + 1) * rise;
+  const holeY = width / 2 - RIM - of('hole') / 2;
+  const bossY = front + RIM + bosses[0] / 2;
+  const shelf = SHELF_SHARE * width;
+  const slotX = middleOf(0) - slot / 2;
+  const slotY = front + RIM;
+  return {
+    length,
+    width,
+    height,
+    steps,
+    tread,
+    rise,
+    holes,
+    slot,
+    bosses,
+    left,
+    front,
+    middleOf,
+    topOf,
+    holeY,
+    bossY,
+    shelf,
+    slotX,
+    slotY,
+  };
 }
 
 /** The dimensions of the block, mm: lengths from its steps, then holes, bosses and the slot. */
-function dimensionsOf({
-  steps,
-  rise,
-  left,
-  tread,
-  front,
-  height,
-  middleOf,
-  shelf,
-  topOf,
-  holes,
-  holeY,
-  bosses,
-  bossY,
-  slot,
-  slotX,
-  slotY,
-}: DimensionsOfGiven) {
+function dimensionsOf(block: ReturnType<typeof blockOf>): PartDimension[] {
+  const { steps, rise, left, tread, front, height, shelf, middleOf, topOf } = block;
+  const { holes, holeY, bosses, bossY, slot, slotX, slotY } = block;
   const dimensions: PartDimension[] = [];
   const add = (
     id: string,

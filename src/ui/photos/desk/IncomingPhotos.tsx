@@ -43,7 +43,7 @@ interface IncomingPhotosProps {
   studyId: string;
 }
 
-/** Where photos come in, and what is told of the next ones. */
+/** Where photos come in, with the view, light and session of the next ones. */
 export function IncomingPhotos({ bench, studyId }: IncomingPhotosProps) {
   const { input } = bench;
   return (
@@ -96,7 +96,7 @@ export function IncomingPhotos({ bench, studyId }: IncomingPhotosProps) {
         </label>
         <p className="text-xs text-ink-2">
           {bench.own
-            ? `${bench.own.artefact}: what is said here counts for the next photos`
+            ? `${bench.own.artefact}: what you choose here counts for the next photos`
             : 'or drop them here, hundreds at once; those with a sticker in them file themselves'}{' '}
           · <a href={`/studies/${studyId}/scale-card`}>scale card to print</a>
         </p>

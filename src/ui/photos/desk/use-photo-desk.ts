@@ -16,7 +16,7 @@ export interface PhotoDeskProps extends PhotosData {
   asked: string | null;
 }
 
-/** The tray, the photo at hand, what is told of those that come, and what the keys do. */
+/** The tray, the photo at hand, the facts of those that come, and what the keys do. */
 export function usePhotoDesk(props: PhotoDeskProps) {
   const { studyId, specimens, asked, marks } = props;
   const desk = usePhotos(studyId, props.photos);

@@ -24,7 +24,7 @@ describe('the windows of side by side', () => {
     expect(seen('blink', 7, shown, [])).toEqual([]);
   });
 
-  it('lay the first two over each other, or the only one by itself', () => {
+  it('lay the first two over each other, or the only one alone', () => {
     expect(seen('split', 0, shown, [2, 0.5])).toEqual([[0, ['a', 'b'], [2, 0.5]]]);
     expect(seen('difference', 0, shown.slice(0, 1), [])).toEqual([[0, ['a'], [1]]]);
   });

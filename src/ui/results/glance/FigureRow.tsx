@@ -18,7 +18,7 @@ interface FigureRowProps {
   own: readonly GlanceRow[];
 }
 
-/** One figure of everyone. */
+/** One figure, contender by contender. */
 export function FigureRow({ row, group, at, glance, own }: FigureRowProps) {
   return (
     <tr className="border-b border-line-soft">

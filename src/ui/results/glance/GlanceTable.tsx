@@ -4,12 +4,12 @@ import { Leaving } from '../../kit/Leaving';
 import { Badge } from '../../marks/Badge';
 import { FigureRow } from './FigureRow';
 
-/** Everything of everyone: a row a figure, one scale a row, walked through by keys. */
+/** All figures of all contenders: a row a figure, one scale a row, walked through by keys. */
 export function GlanceTable(props: GlanceTableProps) {
   const glance = useGlance(props);
   const { table } = glance;
   return (
-    <section className="min-w-0 sheet" aria-label="Every figure of everyone">
+    <section className="min-w-0 sheet" aria-label="All figures of all contenders">
       <GlanceBar glance={glance} />
       {glance.isChoosing && <FigureChoice glance={glance} />}
       <Leaving isPicture name="at a glance">

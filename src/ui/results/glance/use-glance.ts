@@ -74,7 +74,7 @@ const focusedFigure = (): DOMStringMap | undefined => {
   return cell instanceof HTMLElement && cell.dataset.cell ? cell.dataset : undefined;
 };
 
-/** Every figure of everyone: what is shown, in which order, and what the keys do. */
+/** All figures of all contenders: which are shown, in which order, and what the keys do. */
 export function useGlance(props: GlanceTableProps) {
   const { studyId, query, marks, rows, reference } = props;
   const shown = useGlanceRows(props);

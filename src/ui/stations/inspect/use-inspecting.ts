@@ -43,7 +43,7 @@ function useDefectSearch() {
   return { typed, type, chosen, setChosen, choose, candidates, hint, setHint };
 }
 
-/** The specimen and the zone at hand, what is said of them, and what the keys do. */
+/** The specimen and the zone at hand, their findings, and what the keys do. */
 export function useInspecting({
   studyId,
   initial,
@@ -126,7 +126,7 @@ interface GradingGiven {
   search: ReturnType<typeof useDefectSearch>;
 }
 
-/** What is said of the zone at hand, and going on to the next. */
+/** The findings of the zone at hand, and going on to the next. */
 function gradingOf({ specimens, zones, hand, words, search }: GradingGiven) {
   const { specimenId, setSpecimenId, place, setPlace, own, zone } = hand;
   const { type, setHint } = search;

@@ -13,7 +13,7 @@ import { sendOrKeep } from '../../lib/outbox';
 const keyOf = (row: { specimen_id: string; ladder_id: string; step: number }): string =>
   `${row.specimen_id} ${row.ladder_id} ${row.step}`;
 
-/** The specimen at hand, the step at hand, and what is said of it. */
+/** The specimen at hand, the step at hand, and its result. */
 export function useLadders(props: LadderBenchProps) {
   const { specimens, ladders, studyId } = props;
   const [results, setResults] = useState(props.results);
@@ -50,7 +50,7 @@ export function useLadders(props: LadderBenchProps) {
     };
     const before = resultOf(current.ladder, current.step);
     const base = `/studies/${studyId}/rows/ladder_results`;
-    // The hand does not wait: the next step is ready at once, what is said is sent behind it.
+    // The hand does not wait: the next step is ready at once, the result is sent behind it.
     const row_version = before ? before.row_version + 1 : 1;
     setResults((known) => [...known.filter((one) => one !== before), { ...row, row_version }]);
     if (place + 1 < places.length) setPlace(place + 1);
@@ -102,7 +102,7 @@ export function useLadders(props: LadderBenchProps) {
   };
 }
 
-/** Where to begin: what the address asks for, else the first specimen of which not every step is said. */
+/** Where to begin: what the address asks for, else the first specimen that has a step without a result. */
 function firstSpecimen({ specimens, asked, ladders, results }: LadderBenchProps): string | null {
   const said = new Map<string, number>();
   for (const { specimen_id } of results) said.set(specimen_id, (said.get(specimen_id) ?? 0) + 1);

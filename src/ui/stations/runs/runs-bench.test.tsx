@@ -6,6 +6,7 @@ import { emptyOutbox } from '../../../../tests/support/outbox';
 import { eventStreams } from '../../../../tests/support/event-source';
 import { smallStudy } from '../../../../tests/support/small-study';
 import { json, toldApi } from '../../../../tests/support/told-api';
+import { writesUnderWay } from '../../kit/request';
 import { packRows } from '../../lib/packed-rows';
 import { RunsBench } from './RunsBench';
 
@@ -99,6 +100,7 @@ describe('what happens to a print that runs', () => {
     answers[0]?.(json({}, 201));
     await waitFor(() => expect(kinds()).toEqual(['paused', 'resumed']));
     answers[1]?.(json({}, 201));
+    await waitFor(() => expect(writesUnderWay()).toBe(0));
   });
 
   it('is taken back where it is refused, with the reason', async () => {
@@ -110,6 +112,8 @@ describe('what happens to a print that runs', () => {
     await turn();
     await waitFor(() => expect(kinds()).toEqual(['paused', 'paused']));
     expect(screen.queryByRole('alert')).toBeNull();
+    answers[1]?.(json({}, 201));
+    await waitFor(() => expect(writesUnderWay()).toBe(0));
   });
 
   it('stands where the server is away', async () => {

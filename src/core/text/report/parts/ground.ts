@@ -112,7 +112,7 @@ interface FairnessRowsGiven {
   context: ReportContext;
 }
 
-/** Each artefact with what the fairness check says of everyone. */
+/** Each artefact with what the fairness check found for each contender. */
 function fairnessRows({ artefacts, marks, results, context }: FairnessRowsGiven) {
   const checked = artefacts.flatMap(({ artefact_id, name }) => {
     const cells = marks.map(({ contender_id }): Cell => {

@@ -30,8 +30,8 @@ export const GET = endpoint(
 export const POST = endpoint(
   {
     says:
-      'Announces a photo, with what is said of it: says whether it is there already, else from where ' +
-      'on its bytes are wanted.',
+      'Announces a photo, with its specimen, view and light where known; answers whether it is there ' +
+      'already, else from which byte on to send it.',
     content: announcedSchema.extend({ told: toldSchema.optional() }),
     example: {
       content: {

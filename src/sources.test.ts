@@ -10,14 +10,23 @@ const files = readdirSync('src', { recursive: true, encoding: 'utf8' })
   .filter((file) => /\.(?:ts|tsx|astro)$/.test(file) && !/hot[/\\](?:assembly|code)/.test(file))
   .map((file) => ({ file, text: readFileSync(join('src', file), 'utf8') }));
 
-describe('the formatting of the sources', () => {
-  it('is the formatter’s everywhere', () => {
+describe('the sources', () => {
+  it('are formatted everywhere', () => {
     const word = ['prettier', 'ignore'].join('-');
     expect(files.length).toBeGreaterThan(1000);
     expect(files.filter(({ text }) => text.includes(word)).map(({ file }) => file)).toEqual([]);
   });
 
-  it('has no line that is too long to read', () => {
+  it('give no component a property that React keeps to itself', () => {
+    const kept = files.flatMap(({ file, text }) =>
+      [...text.matchAll(/interface (\w+Props)\b[^{]*\{([\s\S]*?)\n\}/g)].flatMap(
+        ([, name, body = '']) => (/^ {2}(?:key|ref)\??:/m.test(body) ? [`${file}: ${name}`] : []),
+      ),
+    );
+    expect(kept).toEqual([]);
+  });
+
+  it('have no line that is too long to read', () => {
     const long = files.flatMap(({ file, text }) =>
       text
         .split('\n')
