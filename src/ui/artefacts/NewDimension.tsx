@@ -1,4 +1,4 @@
-import { useState, type SetStateAction, type Dispatch } from 'react';
+import { useState } from 'react';
 import type { MeasuringPlaces, ProposedDimension } from '../../core/geometry/mesh';
 import type { Stored } from '../../data';
 import { callApi, failureText } from '../kit/request';
@@ -24,35 +24,15 @@ const isCorner = (id: string): boolean => id.startsWith('corner-');
 
 /** A dimension set on the drawing: what is picked, what the geometry proposes, the limits. */
 export function NewDimension(props: NewDimensionProps) {
-  const { studyId, artefactId, places, picked, onPick, onAdded } = props;
+  const { places, picked, onPick } = props;
   const proposal = proposalOf(places, picked);
   const proposed = proposal !== null && typeof proposal !== 'string' ? proposal : null;
   const usualName = proposed
     ? `${proposed.kind === 'external' || proposed.kind === 'height' ? proposed.axis : proposed.kind} ` +
       `${proposed.nominal_mm}`
     : '';
-  const {
-    name,
-    setName,
-    nominal,
-    setNominal,
-    limit,
-    setLimit,
-    message,
-    once,
-    first,
-    isRound,
-    add,
-  } = useNewDimension({
-    picked,
-    places,
-    proposal: proposed,
-    usualName,
-    studyId,
-    artefactId,
-    onPick,
-    onAdded,
-  });
+  const form = useNewDimension(props, proposed, usualName);
+  const { message, once, first, isRound, add } = form;
   const choose = (at: 0 | 1, id: string) => {
     const next = at === 0 ? [id] : [first, id];
     onPick(next.filter(Boolean));
@@ -85,16 +65,7 @@ export function NewDimension(props: NewDimensionProps) {
             {proposed.axis !== 'none' && ` along ${proposed.axis}`}
           </p>
           {proposed.note && <p className="text-xs text-ink-2">{proposed.note}</p>}
-          <DimensionFields
-            name={name}
-            usualName={usualName}
-            setName={setName}
-            nominal={nominal}
-            proposal={proposed}
-            setNominal={setNominal}
-            limit={limit}
-            setLimit={setLimit}
-          />
+          <DimensionFields form={form} usualName={usualName} proposal={proposed} />
           <button type="submit" className="justify-self-start action-main">
             Set this dimension
           </button>
@@ -110,27 +81,14 @@ export function NewDimension(props: NewDimensionProps) {
 }
 
 interface DimensionFieldsProps {
-  name: string | null;
+  form: ReturnType<typeof useNewDimension>;
   usualName: string;
-  setName: Dispatch<SetStateAction<string | null>>;
-  nominal: string | null;
   proposal: ProposedDimension;
-  setNominal: Dispatch<SetStateAction<string | null>>;
-  limit: string;
-  setLimit: Dispatch<SetStateAction<string>>;
 }
 
 /** Name, nominal and limit, proposed from the drawing. */
-function DimensionFields({
-  name,
-  usualName,
-  setName,
-  nominal,
-  proposal,
-  setNominal,
-  limit,
-  setLimit,
-}: DimensionFieldsProps) {
+function DimensionFields({ form, usualName, proposal }: DimensionFieldsProps) {
+  const { name, setName, nominal, setNominal, limit, setLimit } = form;
   return (
     <div className="grid grid-cols-3 gap-2">
       <label>
@@ -233,28 +191,12 @@ function ToPlace({ picked, choose, places, first }: ToPlaceProps) {
   );
 }
 
-interface NewDimensionGiven {
-  picked: Picked;
-  places: NewDimensionProps['places'];
-  proposal: ProposedDimension | null;
-  usualName: string;
-  studyId: string;
-  artefactId: string;
-  onPick: NewDimensionProps['onPick'];
-  onAdded: NewDimensionProps['onAdded'];
-}
-
 /** What is typed about a new dimension, and how it is added. */
-function useNewDimension({
-  picked,
-  places,
-  proposal,
-  usualName,
-  studyId,
-  artefactId,
-  onPick,
-  onAdded,
-}: NewDimensionGiven) {
+function useNewDimension(
+  { picked, places, studyId, artefactId, onPick, onAdded }: NewDimensionProps,
+  proposal: ProposedDimension | null,
+  usualName: string,
+) {
   const [name, setName] = useState<string | null>(null);
   const [nominal, setNominal] = useState<string | null>(null);
   const [limit, setLimit] = useState('0.15');

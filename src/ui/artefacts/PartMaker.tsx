@@ -75,9 +75,7 @@ export function PartMaker({ studyId }: PartMakerProps) {
   const { save, keep } = keeperOf({
     ask,
     design,
-    key,
-    shown,
-    isFresh,
+    fresh: isFresh ? shown : null,
     setBusy,
     setMessage,
     studyId,
@@ -184,9 +182,8 @@ function PartSides({ shown, drawn, isNarrow, design, isWhole }: PartSidesProps) 
 interface KeeperOfGiven {
   ask: AskMesh | null;
   design: PartDesign;
-  key: string;
-  shown: Made | null;
-  isFresh: boolean;
+  /** The part as its numbers stand now; null while it is made. */
+  fresh: Made | null;
   setBusy: Dispatch<SetStateAction<boolean>>;
   setMessage: Dispatch<SetStateAction<string | null>>;
   studyId: string;
@@ -194,17 +191,9 @@ interface KeeperOfGiven {
 }
 
 /** Saves the part as a file, or takes it into the study. */
-function keeperOf({
-  ask,
-  design,
-  key,
-  shown,
-  isFresh,
-  setBusy,
-  setMessage,
-  studyId,
-  values,
-}: KeeperOfGiven) {
+function keeperOf(given: KeeperOfGiven) {
+  const { ask, design, fresh, setBusy, setMessage, studyId, values } = given;
+  const { key } = design;
   const save = async (format: 'stl' | '3mf') => {
     if (!ask) return;
     const bytes =
@@ -216,7 +205,7 @@ function keeperOf({
     );
   };
   const keep = async () => {
-    if (!ask || !shown || !isFresh) return;
+    if (!ask || !fresh) return;
     setBusy(true);
     setMessage(null);
     try {
@@ -225,7 +214,7 @@ function keeperOf({
         .map(({ key: name, name: said, unit }) => `${said} ${values[name]}${unit && ` ${unit}`}`)
         .join(', ');
       const artefact = { name: design.name, notes };
-      const id = await sendArtefact(studyId, artefact, mesh.path, partRows(shown.part, key));
+      const id = await sendArtefact(studyId, artefact, mesh.path, partRows(fresh.part, key));
       location.assign(`/studies/${studyId}/artefacts/${id}`);
     } catch (error) {
       setBusy(false);

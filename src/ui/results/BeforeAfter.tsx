@@ -33,8 +33,11 @@ export function BeforeAfter(props: BeforeAfterProps) {
   const largest =
     Math.max(delta ?? 0, 0.01, ...all.map((one) => Math.abs(one.difference_mm))) * 1.1;
   const x = (value: number) => LEFT + ((value + largest) / (2 * largest)) * (WIDTH - 2 * LEFT);
-  const reach =
-    Math.max(10, ...all.flatMap((one) => [Math.abs(one.x_mm), Math.abs(one.y_mm)])) + 20;
+  // Half the width of the map, mm: the largest disc at the edge of the plate is whole, across and up.
+  const reach = Math.max(
+    10,
+    ...all.flatMap((one) => [Math.abs(one.x_mm) / 0.8, Math.abs(one.y_mm) / 0.6]),
+  );
   const figures = [
     ['dimension', 'x mm', 'y mm', 'before mm', 'after mm', 'difference mm'],
     ...Object.entries(places).flatMap(([key, own]) =>
