@@ -17,6 +17,7 @@ const folder = join(ROOT, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
 const VIEWS = [
+  { name: 'desk', address: '/', wait: 'text=It comes first in' },
   { name: 'glance', path: '/results/glance', height: 1000 },
   { name: 'scorecard', path: '/results/scorecard', height: 1100, wait: '[data-took]' },
   { name: 'head-to-head', path: '/results/head-to-head?of=A-tuned&with=B-tuned', height: 1000 },
@@ -30,12 +31,6 @@ const VIEWS = [
     name: 'side-by-side',
     path: '/inspect/side-by-side#of=echo-wall%2Ffront%2Fraking-left&x=-46&y=14&px=17',
     keys: ['k'],
-    height: 900,
-  },
-  {
-    name: 'photos',
-    path: '/inspect/photos',
-    click: 'button:has-text("K7-048 · front")',
     height: 900,
   },
   { name: 'results-surface', path: '/results/surface', height: 1000 },

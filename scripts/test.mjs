@@ -112,6 +112,7 @@ async function test() {
           '.dependency-cruiser.cjs',
           'src',
         ]);
+        await check('dead code', bin('knip'), ['--no-progress', '--no-config-hints']);
         await check('lint of pages', bin('eslint'), ['.']);
         // All TypeScript, with its types; those of pages are another program's.
         await check('lint and types', bin('oxlint'), ['--type-aware', '--type-check', '.']);

@@ -26,6 +26,15 @@ describe('the sources', () => {
     expect(kept).toEqual([]);
   });
 
+  it('spread no list only to have more of it on a line', () => {
+    const packed = files.flatMap(({ file, text }) =>
+      [...text.matchAll(/\.\.\.\(\s*\[[^\]]*\] as const\s*\),/g)].map(
+        ([found]) => `${file}: ${found}`,
+      ),
+    );
+    expect(packed).toEqual([]);
+  });
+
   it('have no line that is too long to read', () => {
     const long = files.flatMap(({ file, text }) =>
       text

@@ -21,9 +21,7 @@ export const runCheck = (): Promise<void> =>
     }
     const faults = [
       ...(await brokenConstraints(db)).map((name) => `rows break a constraint: ${name}`),
-      ...(await damagedContents(db)).map(
-        (sha256) => `content is not what its hash says: ${sha256}`,
-      ),
+      ...(await damagedContents(db)).map((sha256) => `content does not match its hash: ${sha256}`),
     ];
     const studies = await listStudies(db);
     const { evaluate } = await import('../core/answers/results');

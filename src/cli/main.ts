@@ -73,7 +73,7 @@ function addPackageCommands(program: Command): void {
     );
   program
     .command('standings')
-    .description('describe everyone who printed an artefact, over several study packages')
+    .description('compare all machines that printed an artefact, over several study packages')
     .argument('<studies...>', 'folders or zips of study packages')
     .option('--artefact <id>', 'only this artefact, by its id in one of the studies')
     .option('--all', 'name each warning, in place of once for those of one kind')
@@ -84,7 +84,7 @@ function addPackageCommands(program: Command): void {
     );
   program
     .command('verify')
-    .description('compute the data of a published report anew, and compare every figure of it')
+    .description('recompute the data of a published report and compare every figure in it')
     .argument('<report>', 'zip or folder of the report')
     .action(async (report: string) => (await import('./verify')).runVerify(report));
 }
@@ -123,8 +123,8 @@ function addFileCommands(program: Command): void {
       new Option('--background <kind>', 'what the part was taken against').choices(BACKGROUNDS),
     )
     .option('--json', 'print one JSON object and nothing else')
-    .action(async (file: string, flags: unknown) =>
-      (await import('./photo')).runPhoto(file, flags as PhotoFlags),
+    .action(async (file: string, flags: PhotoFlags) =>
+      (await import('./photo')).runPhoto(file, flags),
     );
 }
 
@@ -132,11 +132,8 @@ function addFileCommands(program: Command): void {
 function addDatabaseCommands(program: Command): void {
   program
     .command('backup')
-    .description('keep the database in DATABASE_URL in a file, as it stands at one moment')
-    .requiredOption(
-      '--to <file>',
-      'file to write; what it must come to lies beside it as <file>.json',
-    )
+    .description('save a snapshot of the database in DATABASE_URL to a file')
+    .requiredOption('--to <file>', 'file to write; its checksums are written to <file>.json')
     .action(async ({ to }: { to: string }) => (await import('./backup')).runBackup(to));
   program
     .command('restore')

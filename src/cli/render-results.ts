@@ -48,7 +48,7 @@ export function renderResults(study: Study, results: Results): string {
       ),
     );
   }
-  lines.push('', 'Speed: printing time against the reference');
+  lines.push('', 'Speed: print time relative to the reference');
   lines.push(
     ...table(
       ['contender', 'time index', 'interval', 'actual/estimate', 'prints', 'against reference'],
@@ -127,7 +127,7 @@ function answerLines(
               own.score.high - own.score.low > 0.05
                 ? `${own.score.low.toFixed(1)} … ${own.score.high.toFixed(1)}`
                 : own.score.low.toFixed(1),
-              own.first_place_share === null ? 'out' : saidShare(own.first_place_share),
+              own.first_place_share === null ? 'excluded' : saidShare(own.first_place_share),
             ]),
           ),
         ]

@@ -26,11 +26,8 @@ export {
   setPicture,
   setTold,
   unmadePictures,
-  type LaidView,
   type Picture,
   type PicturePart,
-  type SeenCode,
-  type ToldOfPhoto,
 } from './repositories/pictures';
 export {
   deletePasskey,
@@ -77,7 +74,6 @@ export {
   type PanelItem,
   type Panelist,
   type PanelJudge,
-  type PanelRun,
 } from './repositories/panels';
 export {
   addRevision,
@@ -90,7 +86,6 @@ export {
   findReportFile,
   findRevision,
   finishRevision,
-  listReportFiles,
   listRevisions,
   publishRevision,
   setReportName,
@@ -109,8 +104,6 @@ export {
   materialsUsed,
   printsOfMachines,
   type AnyArtefact,
-  type MachineFeature,
-  type MachinePrint,
 } from './repositories/workshop';
 export { findAnything, type FoundRow } from './repositories/finding';
 export { tieRows } from './repositories/ties';
@@ -142,7 +135,6 @@ export {
   insertImport,
   lockImport,
   storeStudy,
-  type IncomingStudy,
 } from './repositories/import';
 export {
   brokenReading,
@@ -181,7 +173,13 @@ export {
   loadSentStudy,
   loadStudy,
   metaOfRecord,
+  DEMO_KEY,
+  deletedDemo,
+  deleteDemo,
+  restoreDemo,
   restoreStudy,
+  shelveStudy,
+  studiesNamed,
   revisionOf,
   standingOf,
   binnedStudies,
@@ -189,17 +187,12 @@ export {
   type BinnedStudy,
   type Standing,
   updateStudy,
-  type LoadedStudy,
   type StudySummary,
 } from './repositories/studies';
+export { activeStudies, type ActiveStudy } from './repositories/desk';
 export { countProgress, type ProgressCounts } from './repositories/progress';
 export type { StudyRecord } from './models/study';
-export {
-  brokenReferences,
-  machineOfPrint,
-  rowsNaming,
-  type BrokenReference,
-} from './repositories/references';
+export { brokenReferences, machineOfPrint, rowsNaming } from './repositories/references';
 export {
   endPrint,
   eventsOfPrint,
@@ -224,7 +217,6 @@ export {
   placedSpecimens,
   specimenMeasurements,
   specimenOfCode,
-  type PlacedSpecimen,
   type SpecimenFacts,
   type SpecimenMeasurements,
 } from './repositories/specimens';
@@ -240,7 +232,7 @@ export {
   type DeletedCount,
   type Deletion,
 } from './repositories/deletions';
-export { checkCode, stickerCodes, withStickers } from './repositories/stickers';
+export { stickerCodes, withStickers } from './repositories/stickers';
 export {
   appendUpload,
   beginUpload,
@@ -284,15 +276,8 @@ export {
 export { listChanges } from './repositories/changes';
 export { findMeshSheet, storeMeshSheet } from './repositories/mesh-sheets';
 export { bePresent, type Presence } from './presence';
-export { actingAs, presentActor } from './actor';
-export {
-  alreadyKept,
-  doneOnce,
-  forgetAnswers,
-  keepAnswer,
-  type KeptAnswer,
-  type OnceKey,
-} from './once';
+export { actingAs } from './actor';
+export { alreadyKept, doneOnce, forgetAnswers, keepAnswer, type OnceKey } from './once';
 export type { LastingConnection } from './lasting-connection';
 export { listenToStudies, type StudyChange } from './news';
 export { holdLock, oneAtATime } from './held-lock';
@@ -345,7 +330,6 @@ export {
   migrationsOf,
   NOT_KEPT,
   sumTables,
-  type TableSum,
 } from './repositories/backup';
 export {
   databaseBytes,

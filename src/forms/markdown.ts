@@ -86,7 +86,7 @@ function blockOf(model: ReportModel, block: Block, say: (text: Text) => string):
       const row = model.photos.find(({ id }) => id === block.row);
       if (!row) return [];
       return [
-        `The same place of everyone: ${safe(row.title)}, ${safe(row.where)}`,
+        `The same place on every contender: ${safe(row.title)}, ${safe(row.where)}`,
         ...table(
           row.frames.map((frame) => safe(nameIn(model, frame.contender))),
           [
@@ -115,7 +115,7 @@ function blockOf(model: ReportModel, block: Block, say: (text: Text) => string):
       return [
         `\`data.zip\` holds the study as it was frozen (SHA-256 \`${model.data.sha256}\`), ` +
           '`figures.json` every printed figure with its address. `vergleich verify` computes all ' +
-          'of them anew.',
+          'of them from the data.',
       ];
   }
 }

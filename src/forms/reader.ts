@@ -119,7 +119,7 @@ function show(
   body.append(...rows);
   said.textContent =
     filled.winner === null
-      ? 'By these weights nobody passes the conditions.'
+      ? 'With these weights no contender meets the conditions.'
       : `By these weights: ${nameOf(filled.winner)}.`;
 }
 

@@ -1,4 +1,4 @@
-import { tableSpec, type TableName } from '../core/model/study';
+import { tableSpec, isTableName } from '../core/model/study';
 import { nameOfMarks, textOf, type ReportModel, type Text } from '../core/text/report';
 
 type Contenders = Pick<ReportModel, 'contenders'>;
@@ -36,4 +36,5 @@ export function dayOf(iso: string): string {
 export const shortHash = (sha256: string): string => `${sha256.slice(0, 6)}…${sha256.slice(-4)}`;
 
 /** What the rows of a table are, as a person says it. */
-export const titleOf = (table: string): string => tableSpec(table as TableName).title;
+export const titleOf = (table: string): string =>
+  isTableName(table) ? tableSpec(table).title : table;

@@ -67,7 +67,7 @@ function sayOpen(scheme: string, port: number): void {
   if (fingerprint)
     say(`Its certificate is its own; compare its SHA-256 fingerprint: ${fingerprint}`);
   if (scheme === 'http' && !isProxied) {
-    say('PLAIN HTTP: everybody on this network can read passwords and readings as they pass.');
+    say('PLAIN HTTP: anyone on this network can read passwords and readings.');
   }
 }
 
@@ -135,7 +135,10 @@ async function serve(): Promise<void> {
   };
   const enter = isWaiting ? await linkForOwner(app.db) : null;
   if (enter) {
-    say(`Nobody owns it yet. Open this on this computer within 15 minutes, once: ${local}${enter}`);
+    say(
+      'This installation has no owner yet. Open this address on this computer within 15 minutes; ' +
+        `it works once: ${local}${enter}`,
+    );
     openWhenOwned(app, async () => {
       // Behind a proxy it stays where it listens: who is on the way in at this moment is let in.
       if (outer !== INNER) {

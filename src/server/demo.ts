@@ -1,5 +1,6 @@
 import { basename } from 'node:path';
 import {
+  DEMO_KEY,
   addRevision,
   askAgain,
   countStudies,
@@ -15,8 +16,6 @@ import { aboutStudy } from './study/studies';
 import { importStudy } from './study/import';
 import { packageReader } from './study/read-package';
 
-const KEY = 'demo/';
-
 /**
  * Imports the demo studies into a database without any; the last one stands first in the list. One
  * that is missing because the process was killed between two comes at the next start; one that a
@@ -27,10 +26,10 @@ const KEY = 'demo/';
 export async function loadDemo(app: App, paths: readonly string[]): Promise<string[]> {
   const { db, log } = app;
   if (paths.length === 0) return [];
-  if ((await countStudies(db)) > 0 && !(await hasImports(db, KEY))) return [];
+  if ((await countStudies(db)) > 0 && !(await hasImports(db, DEMO_KEY))) return [];
   const studies: string[] = [];
   for (const path of paths) {
-    const key = `${KEY}${basename(path)}`;
+    const key = `${DEMO_KEY}${basename(path)}`;
     try {
       const { studyId, faults } = await importStudy(db, path, packageReader(app), { key });
       if (studyId === null) log.error({ faults }, 'the demo study has faults');

@@ -1,3 +1,4 @@
+import { fieldOf } from '../core/model/study';
 import { refused, messageOf } from '../core/model/faults';
 import { guessPurpose, machineOf } from '../core/toolpath';
 import {
@@ -24,7 +25,7 @@ export default async function run(task: ReadTask): Promise<ReadOutcome> {
     });
     return { facts: { ...facts, file: task.name }, purpose };
   } catch (error) {
-    const isInput = error instanceof SlicedFileError || (error as Error).name === 'NoMotionError';
+    const isInput = error instanceof SlicedFileError || fieldOf(error, 'name') === 'NoMotionError';
     if (!isInput) throw error;
     return refused(messageOf(error).replace(/^[^:]*: /, ''));
   } finally {

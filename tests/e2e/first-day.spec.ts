@@ -193,7 +193,7 @@ test('readings as the plan asks, shuffled and hidden, and a pasted column', asyn
   await expect(page.getByText(/^print /)).toBeVisible();
   await page.getByRole('textbox', { name: /^Reading of/ }).focus();
   await page.keyboard.press('b');
-  await expect(page.getByText('whose part it is stays hidden').first()).toBeVisible();
+  await expect(page.getByText('contenders stay hidden').first()).toBeVisible();
   await expect(page.getByText(/^print /)).toHaveCount(0);
   await expect(page.getByRole('region', { name: 'Specimens' }).locator('[data-badge]')).toHaveCount(
     0,
@@ -275,7 +275,7 @@ test('a foreign table is mapped, its faults told, and kept whole or not at all',
   await expect(mapping.getByLabel('what width is')).toHaveValue('values:y1');
   await mapping.getByLabel(/names none/).selectOption({ label: 'Caliper 1' });
   await mapping.getByRole('button', { name: 'Keep 4 readings' }).press('Enter');
-  await expect(page.getByRole('status').filter({ hasText: '4 readings kept' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: '4 readings saved' })).toBeVisible();
   await open(page, `${bench.study}/measure?specimen=K7-272`);
   await expect(page.getByRole('row', { name: /y1 width/ })).toContainText('30.010');
   // They are taken back, so that other tests find the demo as it is.

@@ -28,7 +28,9 @@ const SLICED = ['A-stock', 'A-tuned', 'B-stock', 'B-tuned'].map((name) =>
 
 /** A study is begun, and its line-up opened. */
 async function begin(page: Page, hand: ReturnType<typeof hands>, title: string): Promise<void> {
-  await hand.click(page.getByRole('button', { name: 'New study' }));
+  await hand.click(page.getByRole('link', { name: 'New study' }));
+  await page.waitForURL(/studies\?do=new/);
+  await settled(page);
   await hand.type(title);
   await hand.press('Enter');
   await page.waitForURL(/question/);
@@ -116,9 +118,7 @@ test('from nothing to the first kept reading by names', async ({ page, bench }) 
   await hand.click(page.getByRole('link', { name: 'Make one' }));
   await page.waitForURL(/artefacts\/new/);
   await settled(page);
-  await hand.click(
-    page.getByRole('button', { name: /^Add it|^Keep it|^Add to the study/ }).first(),
-  );
+  await hand.click(page.getByRole('button', { name: /^Add it|^Save|^Add to the study/ }).first());
   await page.waitForURL(/artefacts\/(?!new)/);
   await settled(page);
   await firstReading(page, hand, '20.02', () =>

@@ -143,7 +143,7 @@ test('what is due and where inspectors differ is shown, and graded anew from the
   bench,
 }) => {
   await open(page, `${bench.study}/inspect/agreement`);
-  await expect(page.getByText('Who looks?')).toBeVisible();
+  await expect(page.getByText('Enter your initials at the top right')).toBeVisible();
   await page.getByLabel('at the bench').fill('KM');
   const due = page.getByRole('region', { name: 'What is due' });
   // The demo's two inspectors have left out the letters of one wall.

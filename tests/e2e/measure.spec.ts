@@ -82,7 +82,7 @@ test('what is doubtful is asked about, and nothing is taken silently', async ({ 
   await page.keyboard.type('201');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText(
-    /201 is 1\d\d\.\d\d mm above the nominal .* Enter again keeps it/,
+    /201 is 1\d\d\.\d\d mm above the nominal .* Press Enter again to save it/,
   );
   await expect(input).toHaveValue('201');
   expect((await readings(bench.study)).length).toBe(count);
@@ -130,7 +130,7 @@ test('entries made while the server is away wait, and arrive once', async ({ pag
     // The same dimension each time: R goes back to it.
     await page.keyboard.type(value);
     await page.keyboard.press('Enter');
-    if (await page.getByText('Enter again keeps it').isVisible())
+    if (await page.getByText('Press Enter again to save it').isVisible())
       await page.keyboard.press('Enter');
     // A letter that digits follow at once is a scanned code.
     await page.keyboard.press('r', { delay: HAND_MS });
@@ -147,7 +147,7 @@ test('entries made while the server is away wait, and arrive once', async ({ pag
   await page.keyboard.type('4.04');
   await page.keyboard.press('Enter');
   const four = page.getByText('4 entries wait in this browser for the server.');
-  const asked = page.getByText('Enter again keeps it');
+  const asked = page.getByText('Press Enter again to save it');
   await expect(four.or(asked)).toBeVisible();
   if (await asked.isVisible()) await page.keyboard.press('Enter');
   await expect(four).toBeVisible();

@@ -101,8 +101,8 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await second.getByRole('button', { name: 'Begin' }).tap();
   await second.getByRole('button', { name: 'no difference that I can see' }).tap();
   await expect(second.getByText('2 of 5')).toBeVisible();
-  await second.getByRole('button', { name: /stop here/ }).tap();
-  await expect(second.getByText('What you said counts')).toBeVisible();
+  await second.getByRole('button', { name: /Stop here/ }).tap();
+  await expect(second.getByText('Your answers count')).toBeVisible();
   const third = await phone(browser, address);
   await expect(third.getByText('This panel is closed.')).toBeVisible();
 
@@ -138,7 +138,7 @@ test('parts are laid out by a sheet, and a judge sits down at a place', async ({
   browser,
 }) => {
   await open(page, `${bench.study}/inspect/panels/new`);
-  await page.getByRole('radio', { name: /Can they be told apart/ }).check();
+  await page.getByRole('radio', { name: /Can people see a difference/ }).check();
   await page.getByLabel('the question, in the judges’ words').fill('Which block is the odd one?');
   await page
     .getByLabel('What judges see', { exact: true })
@@ -161,7 +161,7 @@ test('parts are laid out by a sheet, and a judge sits down at a place', async ({
   const judgePage = await phone(browser, address);
   await judgePage.getByLabel(/your place/).selectOption('2');
   await judgePage.getByRole('button', { name: 'Begin' }).tap();
-  await expect(judgePage.getByText('Take the parts that lie on')).toBeVisible();
+  await expect(judgePage.getByText('Take the parts on')).toBeVisible();
   // What the sheet lays at place 2 is what is asked there.
   expect(codes).toHaveLength(3);
   await expect(judgePage.getByRole('button', { name: codes[0] ?? '' })).toBeVisible();

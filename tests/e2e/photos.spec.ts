@@ -157,10 +157,10 @@ test('the same place of every contender is moved, hidden and measured together',
   await expect(windows).toHaveCount(6);
   // Two of them stand beside each other head to head.
   await open(page, `${bench.study}/results/head-to-head?of=A-tuned&with=B-tuned`);
-  const same = page.getByRole('region', { name: 'The same place of everyone' });
-  await expect(same.getByRole('img', { name: /Echo wall, front, raking left light/ })).toHaveCount(
-    2,
-  );
+  const same = page.getByRole('region', { name: 'The same place on every contender' });
+  await expect(
+    same.getByRole('img', { name: /Echo wall, front, light from the left/ }),
+  ).toHaveCount(2);
 });
 
 test('the scale card says its own size in every corner', async ({ page, bench }) => {

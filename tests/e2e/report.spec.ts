@@ -68,7 +68,7 @@ test(
     await freeze(page);
     await page.getByRole('button', { name: 'Publish', exact: true }).click();
     const panel = page.getByRole('dialog', { name: /^Publish report/ });
-    await panel.getByLabel(/Everyone who reaches this server/).check();
+    await panel.getByLabel(/Anyone who can reach this server/).check();
     await panel.getByLabel('/r/').fill('clips-2026');
     await panel.getByRole('button', { name: 'Publish' }).click();
     await expect(page.getByRole('link', { name: '/r/clips-2026' })).toBeVisible();

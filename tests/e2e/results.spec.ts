@@ -5,12 +5,12 @@ test('a new user sees who is more accurate, by how much, and with which caveat',
   bench,
 }) => {
   await open(page, bench.url);
-  await page.getByRole('link', { name: 'Four machines for the clip bench' }).click();
+  await page.getByRole('link', { name: 'Four machines for the clip bench', exact: true }).click();
   await page.getByRole('link', { name: 'Accuracy', exact: true }).click();
   const tuned = page.getByRole('row', { name: /Auklet 19\s+tuned/ }).first();
   await expect(tuned.getByRole('button', { name: /A tuned better · 0\.0\d mm/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Fulmar 38/ }).first()).toContainText(
-    /unsettled · \d+ prints each needed/,
+    /too close to call · \d+ prints each would tell/,
   );
   await expect(page.getByText(/the smallest difference that matters here/)).toBeVisible();
   await expect(page.getByText(/walls 0\.0\d mm too fat/).first()).toBeVisible();
@@ -126,8 +126,14 @@ const PAGES = [
   '/report',
 ];
 
-test('the list of studies is accessible', async ({ page, bench }) => {
+test('the desk and the list of studies are accessible', async ({ page, bench }) => {
   await open(page, bench.url);
+  await expect(page.getByText('Best for our clip bench')).toBeVisible();
+  await expectAccessible(page);
+  await open(page, `${bench.url}/studies`);
+  await expectAccessible(page);
+  await open(page, `${bench.url}/words`);
+  await expect(page.getByRole('heading', { name: 'Confidence interval' })).toBeVisible();
   await expectAccessible(page);
 });
 

@@ -125,10 +125,10 @@ test('a hand that does not wait for a slow server loses and misplaces nothing, a
 
   await test.step('Cost: what it rests on', async () => {
     await open(page, `${bench.study}/results/cost`);
-    const [energy, hands] = [page.getByLabel('energy, per kWh'), page.getByLabel('hands, per h')];
+    const [energy, hands] = [page.getByLabel('energy, per kWh'), page.getByLabel('wage, per h')];
     await hop(page, energy, '0.41', hands, '37');
     await open(page, `${bench.study}/results/cost`);
     await expect(page.getByLabel('energy, per kWh')).toHaveValue('0.41');
-    await expect(page.getByLabel('hands, per h')).toHaveValue('37');
+    await expect(page.getByLabel('wage, per h')).toHaveValue('37');
   });
 });

@@ -6,11 +6,11 @@ import { zipped } from '../support/zip';
 import { expect, expectAccessible, open, settled, test } from './bench';
 
 test('a package with faults lists them all, and nothing is imported', async ({ page, bench }) => {
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   const studies = await page
     .getByRole('link', { name: 'Four machines for the clip bench' })
     .count();
-  await page.getByRole('button', { name: 'Import a package' }).click();
+  await page.getByRole('button', { name: 'Import study' }).click();
   const bytes = zipped(
     changedDemo({
       'noise.csv': (text) => text.replace('idle', 'asleep'),
@@ -27,7 +27,7 @@ test('a package with faults lists them all, and nothing is imported', async ({ p
     'is not among the machines',
   );
   await expect(page.getByRole('row', { name: /noise\.csv 2 state/ })).toContainText('asleep');
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   await expect(page.getByRole('link', { name: 'Four machines for the clip bench' })).toHaveCount(
     studies,
   );
@@ -37,16 +37,20 @@ test('a folder is imported, and what is exported evaluates the same', async ({
   page,
   bench,
 }, info) => {
-  await open(page, bench.url);
-  await page.getByRole('button', { name: 'Import a package' }).click();
+  await open(page, `${bench.url}/studies`);
+  await page.getByRole('button', { name: 'Import study' }).click();
   await page.getByLabel('Choose a folder').setInputFiles(DEMO);
+  // A package of this name is here already: that is said before the new study is opened.
+  await page.getByRole('link', { name: 'Open the new study' }).click();
   await page.waitForURL(/results\/glance/);
   await settled(page);
   await expect(page.getByText('Mean deviation: Auklet 19 tuned')).toBeVisible();
   const study = page.url().split('/')[4];
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
+  const line = page.locator('li', { has: page.locator(`a[href^="/studies/${study}/"]`) });
+  await line.getByRole('button', { name: /^Actions for/ }).click();
   const download = page.waitForEvent('download');
-  await page.locator(`a[href="/api/v1/studies/${study}/package"]`).click();
+  await page.getByRole('menuitem', { name: 'Export package' }).click();
   const file = info.outputPath('export.zip');
   await (await download).saveAs(file);
   const evaluate = (path: string) =>
@@ -58,8 +62,8 @@ test('a folder is imported, and what is exported evaluates the same', async ({
 });
 
 test('what is no package is told in words', async ({ page, bench }) => {
-  await open(page, bench.url);
-  await page.getByRole('button', { name: 'Import a package' }).click();
+  await open(page, `${bench.url}/studies`);
+  await page.getByRole('button', { name: 'Import study' }).click();
   await page.getByLabel('Choose a zip').setInputFiles({
     name: 'study.zip',
     mimeType: 'application/zip',
@@ -86,7 +90,9 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   await time.press('Enter');
   await expect(other.getByText(/saved \d\d:\d\d/)).toBeVisible();
   await expect(question(other)).toHaveValue('First tab?');
-  await expect(other.getByRole('alert')).toContainText('Somebody else changed question meanwhile');
+  await expect(other.getByRole('alert')).toContainText(
+    'Somebody else changed question in the meantime',
+  );
   // The same field: a person decides.
   const accuracy = (tab: Page) => tab.getByLabel(/^accuracy/);
   await accuracy(page).fill('0.04');
@@ -145,10 +151,10 @@ test('a study is typed in at the bench, from the question to the answer', async 
   page,
   bench,
 }) => {
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   await page.getByRole('button', { name: 'New study' }).click();
-  await page.getByLabel('title').fill('Two at the window');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Two at the window');
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.waitForURL(/question/);
   const study = page.url().replace('/question', '');
   await open(page, `${study}/line-up`);
@@ -201,7 +207,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
   const incident = page.getByRole('dialog', { name: /^Incident/ });
   await incident.getByLabel('mode').selectOption('stalled');
   await incident.getByLabel('cause').selectOption('machine');
-  await incident.getByLabel(/stood still/).fill('10:00');
+  await incident.getByLabel(/downtime/).fill('10:00');
   await incident.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByRole('button', { name: 'stalled' })).toBeVisible();
   for (let at = 0; at < 2; at += 1) {
@@ -227,22 +233,23 @@ test('a study is typed in at the bench, from the question to the answer', async 
 });
 
 test('a study is deleted by its title and brought back', async ({ page, bench }) => {
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   await page.getByRole('button', { name: 'New study' }).click();
-  await page.getByLabel('title').fill('Short-lived');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Short-lived');
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.waitForURL(/question/);
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   const item = page.getByRole('listitem').filter({ hasText: 'Short-lived' });
-  await item.getByRole('button', { name: 'Delete' }).click();
-  const title = item.getByPlaceholder('type the title to delete it');
+  await item.getByRole('button', { name: 'Actions for Short-lived' }).click();
+  await page.getByRole('menuitem', { name: 'Delete …' }).click();
+  const title = item.getByLabel('Type the study’s title to delete it');
   await title.fill('Wrong');
   await title.press('Enter');
   await expect(item.getByRole('alert')).toContainText('nothing was deleted');
   await title.fill('Short-lived');
   await title.press('Enter');
-  await item.getByRole('button', { name: /^Restore|Bring it back/ }).click();
-  await expect(item.getByRole('button', { name: 'Delete' })).toBeVisible();
+  await item.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(item.getByRole('link', { name: 'Short-lived' })).toBeVisible();
 });
 
 test('what other sites’ pages send is turned away', async ({ bench }) => {

@@ -36,7 +36,7 @@ test('the machines, and one machine’s dossier over all studies', async ({ page
   await row.getByRole('link', { name: 'Gannet X24' }).click();
   await settled(page);
   await expectAccessible(page);
-  const trials = page.getByRole('region', { name: 'Faults provoked, features tried' });
+  const trials = page.getByRole('region', { name: 'Feature and fault tests' });
   await expect(trials.getByRole('row', { name: /^runout sensor/ })).toContainText(
     /([1-9]\d*) of \1/,
   );
@@ -97,7 +97,7 @@ test('a study is begun with a machine of the workshop, and again as another', as
   await settled(page);
   await page.getByRole('link', { name: 'New study with it' }).click();
   await settled(page);
-  await page.getByLabel('title').fill('The Petrel by itself');
+  await page.getByLabel('Title', { exact: true }).fill('The Petrel by itself');
   await page.keyboard.press('Enter');
   await page.waitForURL(/line-up/);
   await settled(page);
@@ -117,14 +117,16 @@ test('a study is begun with a machine of the workshop, and again as another', as
     .first()
     .click();
   await expect(page.getByRole('link', { name: /^Stair block.*17 dimensions/ })).toBeVisible();
-  await open(page, bench.url);
+  await open(page, `${bench.url}/studies`);
   const card = page.getByRole('listitem').filter({ hasText: 'The Petrel by itself' });
-  await card.getByRole('button', { name: 'Again with …' }).click();
-  await page.getByLabel('title').fill('And the Fulmar');
+  await card.getByRole('button', { name: 'Actions for The Petrel by itself' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate …' }).click();
+  await expect(page.getByLabel('Title', { exact: true })).toHaveValue('The Petrel by itself (2)');
+  await page.getByLabel('Title', { exact: true }).fill('And the Fulmar');
   await page
     .getByRole('combobox', { name: 'with', exact: true })
     .selectOption({ label: 'Fulmar 38' });
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create study' }).click();
   await page.waitForURL(/line-up/);
   await settled(page);
   expect(page.url()).not.toContain(study);
@@ -187,7 +189,7 @@ test('at the machine, what is unpacked, tried and promised is written down by ke
   // The whole dossier shows it.
   await page.getByRole('link', { name: 'Its whole dossier' }).click();
   await settled(page);
-  const trials = page.getByRole('region', { name: 'Faults provoked, features tried' });
+  const trials = page.getByRole('region', { name: 'Feature and fault tests' });
   await expect(trials.getByRole('row', { name: /^runout sensor/ })).toContainText('0 of 1');
   await expect(page.getByRole('region', { name: 'Set-up' })).toContainText('unpack');
 });

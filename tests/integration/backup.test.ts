@@ -182,9 +182,9 @@ describe('a backup', () => {
     [
       'that is none',
       (path: string) => writeFileSync(`${path}.json`, '{"format":1}'),
-      'is not what a backup says of itself',
+      'is not the description of a backup',
     ],
-    ['without what lies beside it', (path: string) => rmSync(`${path}.json`), 'is not there'],
+    ['without what lies beside it', (path: string) => rmSync(`${path}.json`), 'is missing'],
     [
       'of a newer program',
       (path: string) =>
@@ -247,7 +247,7 @@ describe('a check', () => {
     const { code, err } = await run(restored, 'check');
     expect([code, err]).toEqual([
       1,
-      expect.stringContaining(`content is not what its hash says: ${String(chunk?.sha256)}`),
+      expect.stringContaining(`content does not match its hash: ${String(chunk?.sha256)}`),
     ]);
   });
 });

@@ -141,9 +141,9 @@ describe('evaluate', () => {
   it('says for people what it comes to', async () => {
     const { out } = await run('evaluate', DEMO);
     expect(out).toContain('Auklet 19 tuned is better than its stock: ');
-    expect(out).toContain('For our clip bench, Gannet X24 tuned');
+    expect(out).toContain('Best for our clip bench so far: Gannet X24 tuned');
     const sweep = await run('evaluate', DEMO_SWEEP);
-    expect(sweep.out).toContain('Up to 200 mm/s nothing is lost against 120 mm/s');
+    expect(sweep.out).toContain('can go to 200 mm/s without loss against 120 mm/s');
   });
 
   it('takes a zip, a folder within it too', async () => {

@@ -182,7 +182,7 @@ describe('the bin', () => {
         204,
       );
     }
-    expect(await page('/')).toContain('Deleted items (');
+    expect(await page('/studies')).toContain('Deleted items (');
     expect(await page('/bin')).toMatch(/A fleet[^]*gone for good in[^]*29 days/);
     await execute(
       fresh.db,

@@ -30,7 +30,7 @@ describe('hostile packages', () => {
   it('a zip entry that leaves the folder', async () => {
     const bytes = zipped(new Map([...demoFiles(), ['../evil.csv', new Uint8Array([1])]]));
     expect(await faultsOf(write('evil.zip', bytes))).toEqual([
-      '../evil.csv: leads out of the package',
+      '../evil.csv: leads outside the package',
     ]);
   });
 
@@ -84,13 +84,13 @@ describe('hostile packages', () => {
       writeFileSync(join(target, name), bytes);
     }
     symlinkSync('/etc/hostname', join(target, 'host.txt'));
-    expect(await faultsOf(target)).toEqual(['host.txt: is a link that leads out of the package']);
+    expect(await faultsOf(target)).toEqual(['host.txt: is a link that leads outside the package']);
     // A cell that names it is at fault too.
     const table = join(target, 'artefacts.csv');
     writeFileSync(table, readFileSync(table, 'utf8').replace(/meshes\/[^,]+/, 'host.txt'));
     expect(await faultsOf(target)).toEqual([
-      'artefacts.csv: "host.txt" leads out of the package through a link: put the file itself there',
-      'host.txt: is a link that leads out of the package',
+      'artefacts.csv: "host.txt" leads outside the package through a link: put the file itself there',
+      'host.txt: is a link that leads outside the package',
     ]);
   });
 });

@@ -433,9 +433,9 @@ describe('an organiser', () => {
       [{ kind: 'guess' }, 'must name its target'],
       [{ kind: 'paired', items: draft.items.slice(0, 1) }, 'at least two contenders'],
       [{ kind: 'paired', questions: 2 }, 'ask at most 1'],
-      [{ kind: 'paired', light: 'back' }, 'is not of this view and light'],
+      [{ kind: 'paired', light: 'back' }, 'has another view or light'],
       [{ kind: 'paired', w_mm: null }, 'which place of it is shown'],
-      [{ kind: 'paired', items: [draft.items[0], draft.items[0]] }, 'stands twice'],
+      [{ kind: 'paired', items: [draft.items[0], draft.items[0]] }, 'is listed twice'],
       [{ kind: 'paired', artefact_id: 'stair-block' }, 'is no specimen of this artefact'],
       [
         { kind: 'paired', items: draft.items.map((one) => ({ ...one, path: 'photos/x.jpg' })) },

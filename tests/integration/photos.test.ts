@@ -380,7 +380,7 @@ describe('a filed photo', () => {
       ...REGION,
       photos: [{ path: one.path }, { path: one.path }],
     });
-    expect(twice.content.detail).toContain('a photo stands twice');
+    expect(twice.content.detail).toContain('a photo is listed twice');
   });
 
   it('marks are carried over to the session’s other photos of the same specimen and view', async () => {
@@ -485,7 +485,7 @@ describe('marks are proposed', () => {
   it('without card and outline nothing is made up', async () => {
     const answer = await propose(await onCard(0, [], 180));
     expect(answer.status).toBe(422);
-    expect(answer.content.detail).toContain('set the marks by hand');
+    expect(answer.content.detail).toContain('Set the marks by hand');
   });
 
   it('without a drawing of the view nothing is proposed', async () => {

@@ -229,7 +229,7 @@ describe('taking a row out', () => {
     expect(await own.rows('retired_dimensions')).toHaveLength(1);
     expect(await get<unknown[]>(`${own.base}/readings`)).toHaveLength(1);
     const again = await own.remove('dimensions/clip/x1', row_version);
-    expect(again.content.detail).toBe('It is retired already: its readings keep it.');
+    expect(again.content.detail).toBe('It is retired already, because it has readings.');
   });
 
   it('of one that could not be measured retires it too', async () => {

@@ -189,7 +189,9 @@ describe('what cannot be', () => {
     ];
     const { status, content } = await call('POST', `/things/${a}`, { action: 'merge', other: b });
     expect(status).toBe(409);
-    expect(content.detail).toMatch(/stand side by side in “Two small machines for spoke keys”/);
+    expect(content.detail).toMatch(
+      /are compared with each other in “Two small machines for spoke keys”/,
+    );
     expect((await named('machine', 'Turnstone mini')).all).toHaveLength(1);
   });
 
@@ -235,7 +237,7 @@ describe('a thing that is taken out of the lists', () => {
     expect((await named('machine', 'Turnstone mini')).all).toEqual([]);
     expect((await page('/machines')).text).not.toContain('Turnstone mini');
     expect((await page(`/studies/${spokes}/line-up`)).text).toContain('Turnstone mini');
-    expect((await page(`/machines/${uid}`)).text).toContain('It is out of the lists.');
+    expect((await page(`/machines/${uid}`)).text).toContain('It is archived.');
     expect((await call('POST', `/things/${uid}`, { action: 'restore' })).status).toBe(204);
     expect((await named('machine', 'Turnstone mini')).all).toHaveLength(1);
   });

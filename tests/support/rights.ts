@@ -7,6 +7,7 @@
  */
 const BY_HAND = `
 /api/v1/access-log                                             GET:o
+/api/v1/demo-studies                                           DELETE:o POST:o
 /api/v1/enter                                                  POST:*
 /api/v1/find                                                   GET:oepr
 /api/v1/imports                                                PUT:oe
@@ -28,6 +29,7 @@ const BY_HAND = `
 /api/v1/studies/[study]                                        GET:oepr PATCH:oe DELETE:o POST:o
 /api/v1/studies/[study]/aftercare                              POST:oep
 /api/v1/studies/[study]/agreement                              GET:oepr
+/api/v1/studies/[study]/answer                                 GET:oepr
 /api/v1/studies/[study]/artefacts                              POST:oe
 /api/v1/studies/[study]/artefacts/[artefact]/dimensions        POST:oe
 /api/v1/studies/[study]/artefacts/[artefact]/mesh              GET:oepr POST:oe
@@ -74,6 +76,7 @@ const BY_HAND = `
 /api/v1/studies/[study]/rows/[table]                           GET:oepr POST:oep,oe DELETE:oe
 /api/v1/studies/[study]/rows/[table]/[...key]                  GET:oepr PATCH:oep,oe DELETE:oe
 /api/v1/studies/[study]/runs                                   GET:oepr
+/api/v1/studies/[study]/shelf                                  PUT:oe
 /api/v1/studies/[study]/sliced-files                           GET:oepr POST:oe
 /api/v1/studies/[study]/sliced-files/[...path]                 GET:oepr PATCH:oe DELETE:oe
 /api/v1/studies/[study]/sliced-files/uploads/[sha256]          PUT:oe DELETE:oe

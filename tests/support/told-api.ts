@@ -33,7 +33,7 @@ export function keptRow<Row extends object>(
       await new Promise((resolve) => setTimeout(resolve, 5));
       const { version, change: asked } = body as { version: number; change: Partial<Row> };
       if (version !== row.row_version)
-        return json({ detail: 'It was changed meanwhile.', current: row }, 409);
+        return json({ detail: 'It was changed by someone else.', current: row }, 409);
       change(asked);
       return json(row);
     },

@@ -1,7 +1,7 @@
 import { median } from '../statistics/stats/summary';
 import type { ClaimFacts, SpeedFacts } from './facts';
 import type { MachineRecord } from './machine';
-import type { SettingValue } from '../model/study';
+import { ALLOWANCE, type SettingValue } from '../model/study';
 import type { Times } from './motion';
 
 /** Within 5 % of a claim is at least this share of it. */
@@ -42,7 +42,7 @@ export function holdBack(
   { commanded_max, reached_max }: Pick<SpeedFacts, 'commanded_max' | 'reached_max'>,
   flow: Pick<ClaimFacts, 'flow_needed_mm3_s' | 'flow_limit_mm3_s'>,
 ): ClaimFacts['held_back_by'] {
-  const falls = (value: number | null) => value === null || value < WITHIN * claimed - 1e-9;
+  const falls = (value: number | null) => value === null || value < WITHIN * claimed - ALLOWANCE;
   if (falls(commanded_max)) return 'file';
   if (falls(reached_max)) return 'acceleration';
   return isFlowShort(flow) ? 'flow' : null;
@@ -52,7 +52,7 @@ const isFlowShort = ({
   flow_needed_mm3_s: needed,
   flow_limit_mm3_s: limit,
 }: Pick<ClaimFacts, 'flow_needed_mm3_s' | 'flow_limit_mm3_s'>): boolean =>
-  needed !== null && limit !== null && needed > limit + 1e-9;
+  needed !== null && limit !== null && needed > limit + ALLOWANCE;
 
 const positive = (value: unknown): number | null =>
   typeof value === 'number' && value > 0 ? value : null;

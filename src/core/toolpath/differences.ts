@@ -36,10 +36,13 @@ function motionOf(facts: ToolpathFacts): Record<string, SettingValue | null> {
 
 /** In what two or more sliced files differ, what must be held first. */
 export function differencesOf(files: readonly ToolpathFacts[]): ToolpathDifference[] {
-  const all = files.map((facts) => ({ ...motionOf(facts), ...facts.settings }));
+  const all = files.map((facts): Record<string, SettingValue | null> => ({
+    ...motionOf(facts),
+    ...facts.settings,
+  }));
   const keys = [...new Set(all.flatMap((one) => Object.keys(one)))].sort();
   const rows = keys.flatMap((key): ToolpathDifference[] => {
-    const values = all.map((one) => (one as Record<string, SettingValue | null>)[key] ?? null);
+    const values = all.map((one) => one[key] ?? null);
     if (new Set(values).size === 1) return [];
     return [{ key, values, weight: HELD.has(key) ? 'held' : 'noted' }];
   });

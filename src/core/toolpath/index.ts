@@ -1,7 +1,7 @@
-export { ANNOTATIONS, extendAnnotations, type AnnotationTable } from './annotations';
+export { ANNOTATIONS, extendAnnotations } from './annotations';
 export { NoMotionError, ToolpathAnalysis, type AnalysisOptions } from './analysis';
 export { sayClaim } from './claim';
-export { type ClaimFacts, type ToolpathFacts } from './facts';
+export { type ToolpathFacts } from './facts';
 export { machineRecordSchema, type MachineRecord } from './machine';
 export { differencesOf, type ToolpathDifference } from './differences';
 export { StatedSettings } from './stated-settings';

@@ -1,4 +1,10 @@
-import { normaliseSetting, saidPurpose, type Settings, type Study } from '../model/study';
+import {
+  normaliseSetting,
+  saidPurpose,
+  type Settings,
+  type Study,
+  ALLOWANCE,
+} from '../model/study';
 import type { MachineRecord } from './machine';
 
 /** What a sliced file may be for. */
@@ -28,7 +34,7 @@ function clearWinner<Item>(items: readonly Item[], score: (item: Item) => number
   ranked.sort((a, b) => b.points - a.points);
   const [first, second] = ranked;
   if (!first || first.points <= 0.5) return null;
-  return second && second.points >= first.points - 1e-9 ? null : first.item;
+  return second && second.points >= first.points - ALLOWANCE ? null : first.item;
 }
 
 /**

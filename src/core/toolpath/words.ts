@@ -13,12 +13,11 @@ const N = 78;
 const T = 84;
 
 /** Commands whose words matter here, by letter · 1000 + number; all others are only counted. */
-const READ = new Set(
-  [
-    [G, [0, 1, 2, 3, 4, 10, 11, 20, 21, 28, 90, 91, 92]],
-    [M, [82, 83, 104, 106, 107, 109, 140, 190, 201, 203, 204, 205, 207, 220, 221, 600]],
-  ].flatMap(([letter, numbers]) => (numbers as number[]).map((n) => (letter as number) * 1000 + n)),
-);
+const READ = new Set([
+  ...[0, 1, 2, 3, 4, 10, 11, 20, 21, 28, 90, 91, 92].map((n) => G * 1000 + n),
+  ...[82, 83, 104, 106, 107, 109, 140, 190].map((n) => M * 1000 + n),
+  ...[201, 203, 204, 205, 207, 220, 221, 600].map((n) => M * 1000 + n),
+]);
 
 /** Whether a byte ends a word: a blank, the next letter, a comment, a checksum, or what breaks the line. */
 const endsWord = (byte: number): boolean =>

@@ -25,6 +25,7 @@ import * as readingsOfSpecimens from './024-readings-of-specimens';
 import * as rightPlace from './025-right-place';
 import * as strata from './026-strata';
 import * as toldUploads from './027-told-uploads';
+import * as desk from './028-desk';
 
 /** All migrations in order. A migration is never edited once it has landed. */
 export const MIGRATIONS: readonly { name: string; up: string; down: string }[] = [
@@ -55,4 +56,5 @@ export const MIGRATIONS: readonly { name: string; up: string; down: string }[] =
   { name: '025-right-place', up: rightPlace.up, down: rightPlace.down },
   { name: '026-strata', up: strata.up, down: strata.down },
   { name: '027-told-uploads', up: toldUploads.up, down: toldUploads.down },
+  { name: '028-desk', up: desk.up, down: desk.down },
 ];

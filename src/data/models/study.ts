@@ -44,6 +44,9 @@ export class StudyRecord extends Model<
   declare created_at: CreationOptional<Date>;
   declare updated_at: CreationOptional<Date>;
   declare deleted_at: CreationOptional<Date | null>;
+  /** When it was put aside: an archived study is neither on the desk nor in the first list. */
+  declare archived_at: CreationOptional<Date | null>;
+  declare labels: CreationOptional<string[]>;
 }
 
 /** The model of the studies, bound to a connection. */
@@ -79,6 +82,8 @@ export function defineStudyModel(sequelize: Sequelize): ModelStatic<StudyRecord>
       created_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
       updated_at: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
       deleted_at: { type: DataTypes.DATE },
+      archived_at: { type: DataTypes.DATE },
+      labels: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
     },
     { sequelize, modelName: 'study', tableName: 'studies', timestamps: false },
   );

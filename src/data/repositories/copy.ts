@@ -4,10 +4,26 @@ import { execute, type Database } from '../database';
 
 /** What a study is made of before anything is printed, each table after those that it names. */
 const BEGINNING: readonly TableName[] = [
-  ...(['machines', 'profiles', 'profile_settings', 'materials', 'spools', 'contenders'] as const),
-  ...(['artefacts', 'dimensions', 'retired_dimensions', 'dimension_places', 'ladders'] as const),
-  ...(['ladder_steps', 'ladder_places', 'zones', 'zone_places', 'squares', 'copy_places'] as const),
-  ...(['function_checks', 'instruments', 'planned'] as const),
+  'machines',
+  'profiles',
+  'profile_settings',
+  'materials',
+  'spools',
+  'contenders',
+  'artefacts',
+  'dimensions',
+  'retired_dimensions',
+  'dimension_places',
+  'ladders',
+  'ladder_steps',
+  'ladder_places',
+  'zones',
+  'zone_places',
+  'squares',
+  'copy_places',
+  'function_checks',
+  'instruments',
+  'planned',
 ];
 
 /** Columns that are of what was done, and not of what is planned. */

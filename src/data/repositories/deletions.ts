@@ -1,6 +1,12 @@
 import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
-import { TABLE_NAMES, tableSpec, type Reference, type TableName } from '../../core/model/study';
+import {
+  TABLE_NAMES,
+  tableSpec,
+  type Reference,
+  type TableName,
+  asColumns,
+} from '../../core/model/study';
 import { asJson, execute, query, someRow, type Database } from '../database';
 import { NotFoundError, RefusedError } from '../errors';
 import type { Write } from '../write';
@@ -120,7 +126,7 @@ async function collect(write: Write, table: TableName, key: RowKey): Promise<Hel
 }
 
 async function isPicture({ db, studyId }: Write, key: RowKey): Promise<boolean> {
-  const { path } = key as RowKey<'photos'>;
+  const { path } = asColumns(key);
   const found = await query(
     db,
     someRow,
@@ -153,8 +159,8 @@ async function filesOf(
   const named = tables
     .filter(({ table }) => table === 'photos' || table === 'incident_photos')
     .flatMap(({ rows }) => rows.map((row) => String(row.path)));
-  const { path: own } = key as { path?: string };
-  const paths = own === undefined ? named : [...named, own];
+  const { path: own } = asColumns(key);
+  const paths = typeof own === 'string' ? [...named, own] : named;
   if (paths.length === 0) return { files: [], pictures: [] };
   const files = await query(
     db,

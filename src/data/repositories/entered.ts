@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { TableName } from '../../core/model/study';
+import { asColumns, type TableName } from '../../core/model/study';
 import { query, type Database } from '../database';
 
 /** A name of a column as SQL takes it: names of columns come from the tables' own schemas. */
@@ -14,7 +14,7 @@ export async function enteredBy(
   table: TableName,
   key: object,
 ): Promise<string | null> {
-  const columns = Object.entries(key as Record<string, unknown>);
+  const columns = Object.entries(asColumns(key));
   const wheres = columns.map(([column], at) => `${quoted(column)} = $${at + 2}`);
   const [found] = await query(
     db,

@@ -8,6 +8,7 @@ import {
   type RenamedCode,
   type Study,
   type TableName,
+  rowsAsColumns,
 } from '../../core/model/study';
 import { copyRows } from '../bulk';
 import { logChange } from './changes';
@@ -60,8 +61,7 @@ export async function storeStudy(
   const tables = { ...study.tables, specimens };
   const filled = TABLE_NAMES.filter((table) => tables[table].length > 0);
   const isLarge = filled.some((table) => tables[table].length >= MANY);
-  const fill = (table: TableName) =>
-    insertRows(db, studyId, table, tables[table] as readonly Cells[]);
+  const fill = (table: TableName) => insertRows(db, studyId, table, rowsAsColumns(tables[table]));
   const count = () => countAnew(db, new Map(filled.map((table) => [table, tables[table].length])));
   if (isLarge) {
     const free = await fillFreely(db, filled, fill);

@@ -190,7 +190,7 @@ async function findReading({ db, studyId }: Write, readingId: string): Promise<S
   return found;
 }
 
-/** Takes a reading back: it is kept, and no longer counts. Doing it twice is the same as once. */
+/** Withdraws a reading: it stays stored and no longer counts. Doing it twice is the same as once. */
 export async function supersedeReading(
   write: Write,
   readingId: string,

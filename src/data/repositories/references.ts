@@ -5,6 +5,7 @@ import {
   type AnyRow,
   type Reference,
   type TableName,
+  tableOfReference,
 } from '../../core/model/study';
 import { query, type Database } from '../database';
 
@@ -38,7 +39,7 @@ export async function brokenReferences(
       : [
           {
             column: columnsOfReference(reference).at(-1) ?? '',
-            message: `is not among the ${tableSpec(reference.table as TableName).title}`,
+            message: `is not among the ${tableSpec(tableOfReference(reference)).title}`,
           },
         ],
   );
@@ -54,7 +55,7 @@ const OF_OPEN_PRINTS: readonly TableName[] = ['incidents', 'print_events'];
 function targetOf(table: TableName, reference: Reference, row: AnyRow, bind: unknown[]): string {
   const columns = columnsOfReference(reference);
   const bound = (value: unknown) => `$${bind.push(value)}`;
-  const target = tableSpec(reference.table as TableName).key.slice(-columns.length);
+  const target = tableSpec(tableOfReference(reference)).key.slice(-columns.length);
   const own = columns.map((column) => bound(row[column]));
   const conditions = target.map((column, at) => `t."${column}" = ${own[at]}`);
   if (reference.scope === 'artefact') conditions.push(`t.artefact_id = ${bound(row.artefact_id)}`);

@@ -6,7 +6,6 @@ import { NotFoundError, RefusedError } from '../errors';
 import { isUuid, transact, type Write } from '../write';
 
 const REVISION_STATES = ['waiting', 'making', 'ready', 'failed'] as const;
-export type RevisionState = (typeof REVISION_STATES)[number];
 
 /** A revision of a study's report, without its model and figures. */
 const revisionRow = z.strictObject({
@@ -344,17 +343,3 @@ export async function findReportFile(
   );
   return found ?? null;
 }
-
-/** The files of a revision, by path. */
-export const listReportFiles = (
-  db: Database,
-  studyId: string,
-  number: number,
-): Promise<ReportFile[]> =>
-  query(
-    db,
-    reportFileRow,
-    `select "path", bytes::float8 as bytes, sha256 from report_files
-     where study_id = $1 and "number" = $2 order by "path"`,
-    [studyId, number],
-  );

@@ -32,6 +32,10 @@ export type RowKey<Name extends TableName = TableName> = {
 /** A row as it is stored: its columns, and the version that a change names. */
 export type Stored<Name extends TableName> = Omit<Row<Name>, 'extras'> & { row_version: number };
 
+/** Picks the rows of a study whose columns have these values. */
+const whereIs = (studyId: string, columns: object): WhereOptions<StoredRow> =>
+  ({ study_id: studyId, ...columns }) as WhereOptions<StoredRow>;
+
 const selection = (table: TableName, prefix = ''): string =>
   [...columnsOf(table).map((column) => `${prefix}"${column.name}"`), `${prefix}row_version`].join(
     ', ',
@@ -99,7 +103,7 @@ export async function rowOrNull<Name extends TableName>(
   key: RowKey<Name>,
 ): Promise<Stored<Name> | null> {
   const found = await db.rows(table).findOne({
-    where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
+    where: whereIs(studyId, key),
     raw: true,
     ...within(db),
     ...(db.transaction && { lock: db.transaction.LOCK.UPDATE }),
@@ -182,7 +186,7 @@ export function updateRow<Name extends TableName>(
       .rows(table)
       .update(
         { ...asColumns(change), row_version: version + 1 },
-        { where: { study_id: studyId, ...key } as WhereOptions<StoredRow>, ...within(db) },
+        { where: whereIs(studyId, key), ...within(db) },
       );
     write.touch(table);
     await logChange(write, { table, key, before, after });
@@ -203,7 +207,7 @@ export function deleteRow<Name extends TableName>(
     const before = await findRow(db, studyId, table, key);
     checkVersion(before, version);
     await db.rows(table).destroy({
-      where: { study_id: studyId, ...key } as WhereOptions<StoredRow>,
+      where: whereIs(studyId, key),
       ...within(db),
     });
     write.touch(table);
@@ -223,7 +227,7 @@ export function deleteRepeatable<Name extends TableName>(
 ): Promise<void> {
   const { db, studyId } = write;
   return refusing(table, async () => {
-    const where = { study_id: studyId, ...asColumns(row) } as WhereOptions<StoredRow>;
+    const where = whereIs(studyId, row);
     const count = await db.rows(table).destroy({ where, limit: 1, ...within(db) });
     if (count === 0) throw new NotFoundError('It is not there any more.');
     write.touch(table);

@@ -41,7 +41,7 @@ async function takenOf(write: Write, codes: readonly string[]): Promise<string[]
 }
 
 /** Draws codes that no specimen of the study has: within the write that uses them they stay free. */
-export async function drawCodes(write: Write, count: number): Promise<string[]> {
+async function drawCodes(write: Write, count: number): Promise<string[]> {
   if (count === 0) return [];
   const known = await stickerCodes(write.db, write.studyId);
   for (;;) {

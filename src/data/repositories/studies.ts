@@ -1,8 +1,15 @@
 import * as z from 'zod';
 import type { StudyPart } from '../../core/answers/results';
 import { Transaction } from 'sequelize';
-import type { SentStudy, Study, StudyMeta, TableName, Tables } from '../../core/model/study';
-import { columnsOf, emptyTables, sentColumns, TABLE_NAMES } from '../../core/model/study';
+import {
+  isTableName,
+  type SentStudy,
+  type Study,
+  type StudyMeta,
+  type TableName,
+  tablesOf,
+} from '../../core/model/study';
+import { columnsOf, sentColumns, TABLE_NAMES } from '../../core/model/study';
 import { copyOut } from '../bulk';
 import { execute, query, someRow, within, type Database, moments } from '../database';
 import type { StudyRecord } from '../models/study';
@@ -10,6 +17,11 @@ import { ConflictError, NotFoundError } from '../errors';
 import { isUuid, type Write } from '../write';
 import { logChange } from './changes';
 import { slicedSettings } from './sliced-settings';
+
+const BINNED_FOR = "interval '30 days'";
+
+/** How the keys of the demo's imports begin. */
+export const DEMO_KEY = 'demo/';
 
 /** A study as the list of studies shows it. */
 const studySummaryRow = z.strictObject({
@@ -19,18 +31,26 @@ const studySummaryRow = z.strictObject({
   intent: z.string(),
   question: z.string().nullable(),
   updated_at: z.string(),
+  archived_at: z.string().nullable(),
+  labels: z.array(z.string()),
+  is_demo: z.boolean(),
   contenders: z.number(),
   prints: z.number(),
   readings: z.number(),
 });
 export type StudySummary = z.infer<typeof studySummaryRow>;
 
+/** Whether a study of `s` came with the program as part of its demo. */
+const IS_DEMO = `exists (select 1 from imports i
+  where i.study_id = s.study_id and starts_with(i.import_key, '${DEMO_KEY}'))`;
+
 /** All studies that are not deleted, the one changed last first. */
 export function listStudies(db: Database): Promise<StudySummary[]> {
   return query(
     db,
     studySummaryRow,
-    `select study_id, name, title, intent, question, ${moments('updated_at')},
+    `select study_id, name, title, intent, question, ${moments('updated_at', 'archived_at')},
+       labels, ${IS_DEMO} as is_demo,
        (select count(*)::int from contenders c where c.study_id = s.study_id) as contenders,
        (select count(*)::int from prints p where p.study_id = s.study_id) as prints,
        (select count(*)::int from readings r
@@ -83,10 +103,9 @@ export function loadStudy(
 ): Promise<LoadedStudy> {
   return atOneMoment(db, async (bound) => {
     const record = await findStudy(bound, studyId);
-    const tables: Tables = emptyTables();
-    for (const name of names) {
-      (tables as Record<TableName, unknown[]>)[name] = await loadTable(bound, studyId, name);
-    }
+    const loaded = new Map<TableName, object[]>();
+    for (const name of names) loaded.set(name, await loadTable(bound, studyId, name));
+    const tables = tablesOf((name) => loaded.get(name) ?? []);
     const hasRows = (name: TableName) => tables[name].length > 0;
     const rest = await withoutTables(bound, record, names.filter(hasRows));
     return {
@@ -128,14 +147,14 @@ async function withoutTables(
 ): Promise<Omit<Study, 'tables'>> {
   return {
     meta: metaOfRecord(record),
-    present: new Set([...(record.present as TableName[]), ...filled]),
+    present: new Set([...record.present.filter(isTableName), ...filled]),
     sliced: await slicedSettings(bound, record.study_id),
   };
 }
 
-const loadTableRow = z.looseObject({ extras: z.unknown() });
+const loadTableRow = z.looseObject({ extras: z.unknown().optional() });
 
-async function loadTable(db: Database, studyId: string, name: TableName): Promise<unknown[]> {
+async function loadTable(db: Database, studyId: string, name: TableName): Promise<object[]> {
   const columns = columnsOf(name).map((column) => `"${column.name}"`);
   const rows = await query(
     db,
@@ -143,7 +162,7 @@ async function loadTable(db: Database, studyId: string, name: TableName): Promis
     `select ${columns.join(', ')}, extras from ${name} where study_id = $1 order by ordinal`,
     [studyId],
   );
-  for (const row of rows) if (row.extras === null) delete (row as { extras?: unknown }).extras;
+  for (const row of rows) if (row.extras === null) delete row.extras;
   return rows;
 }
 
@@ -214,6 +233,83 @@ export async function restoreStudy(db: Database, studyId: string): Promise<void>
   if (rows.length === 0) throw new NotFoundError(`There is no deleted study ${studyId}.`);
 }
 
+/** What is changed of how a workshop sorts a study; what is not given stays. */
+export interface Shelf {
+  isArchived?: boolean | undefined;
+  labels?: readonly string[] | undefined;
+}
+
+/** Archives a study or brings it back, and labels it. @throws NotFoundError */
+export async function shelveStudy(
+  db: Database,
+  studyId: string,
+  { isArchived, labels }: Shelf,
+): Promise<void> {
+  const rows = isUuid(studyId)
+    ? await query(
+        db,
+        someRow,
+        `update studies set
+           archived_at = case when $2::boolean is null then archived_at
+             when $2 then coalesce(archived_at, now()) else null end,
+           labels = coalesce($3::text[], labels)
+         where study_id = $1 and deleted_at is null returning study_id`,
+        [studyId, isArchived ?? null, labels ?? null],
+      )
+    : [];
+  if (rows.length === 0) throw new NotFoundError(`There is no study ${studyId.slice(0, 80)}.`);
+}
+
+const countRow = z.strictObject({ n: z.number() });
+
+/** Deletes all studies of the demo; they can be brought back for 30 days. @returns how many */
+export async function deleteDemo(db: Database): Promise<number> {
+  const rows = await query(
+    db,
+    someRow,
+    `update studies s set deleted_at = now() where deleted_at is null and ${IS_DEMO} returning 1`,
+  );
+  return rows.length;
+}
+
+/** Brings back the studies of the demo that were deleted less than 30 days ago. @returns how many */
+export async function restoreDemo(db: Database): Promise<number> {
+  const rows = await query(
+    db,
+    someRow,
+    `update studies s set deleted_at = null
+     where deleted_at > now() - ${BINNED_FOR} and ${IS_DEMO} returning 1`,
+  );
+  return rows.length;
+}
+
+/** How many studies of the demo are deleted and can be brought back. */
+export async function deletedDemo(db: Database): Promise<number> {
+  const [found] = await query(
+    db,
+    countRow,
+    `select count(*)::int as n from studies s
+     where deleted_at > now() - ${BINNED_FOR} and ${IS_DEMO}`,
+  );
+  return found?.n ?? 0;
+}
+
+/** Other studies that came from a package of this name, the latest first. */
+export const studiesNamed = (
+  db: Database,
+  name: string,
+  except: string,
+): Promise<{ study_id: string; title: string }[]> =>
+  query(
+    db,
+    namedStudyRow,
+    `select study_id, title from studies
+     where name = $1 and study_id <> $2 and deleted_at is null order by created_at desc`,
+    [name, except],
+  );
+
+const namedStudyRow = z.strictObject({ study_id: z.string(), title: z.string() });
+
 /** A study in the bin. */
 const binnedStudyRow = z.strictObject({
   study_id: z.string(),
@@ -223,8 +319,6 @@ const binnedStudyRow = z.strictObject({
   days_left: z.number(),
 });
 export type BinnedStudy = z.infer<typeof binnedStudyRow>;
-
-const BINNED_FOR = "interval '30 days'";
 
 /** Studies that were put away and can be brought back, the last first. */
 export const binnedStudies = (db: Database): Promise<BinnedStudy[]> =>

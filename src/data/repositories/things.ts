@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { v7 as uuid } from 'uuid';
-import type { AnyRow, Row } from '../../core/model/study';
+import type { AnyRow } from '../../core/model/study';
 import {
   besideEachOther,
   KINDS,
@@ -264,7 +264,8 @@ export function mergeThings(db: Database, into: string, from: string): Promise<T
     if (both !== null) {
       const title = uses.find((use) => use.study_id === both)?.title ?? '';
       throw new RefusedError(
-        `${kept.name} and ${merged.name} stand side by side in “${title}”: they are two. Nothing was changed.`,
+        `${kept.name} and ${merged.name} are compared with each other in “${title}”, ` +
+          'so they cannot be the same. Nothing was changed.',
       );
     }
     await execute(
@@ -338,7 +339,9 @@ export async function knownThings(db: Database, kind: ThingKind): Promise<KnownT
   const settings = kind === 'profile' ? await settingsOfProfiles(db) : new Map<string, string>();
   return things.map(({ uid, facts }) => {
     const own = uses.filter((use) => use.uid === uid);
-    const hashes = own.flatMap(({ row }) => (row as Partial<Row<'artefacts'>>).mesh_sha256 ?? []);
+    const hashes = own.flatMap(({ row }) =>
+      typeof row.mesh_sha256 === 'string' ? [row.mesh_sha256] : [],
+    );
     return {
       uid,
       kind,

@@ -129,7 +129,7 @@ export async function appendUpload(
   for await (const chunk of inChunks(content)) {
     total += chunk.length;
     const isLast = total === bytes;
-    if (total > bytes) throw new RefusedError('More was sent than the file was said to hold.');
+    if (total > bytes) throw new RefusedError('More was sent than announced.');
     if (chunk.length < CHUNK_BYTES && !isLast) break;
     const added = await query(
       db,

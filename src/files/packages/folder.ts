@@ -23,7 +23,7 @@ export async function openFolder(folder: string): Promise<PackageFiles> {
       const target = entry.isSymbolicLink() ? await realpath(full).catch(() => null) : full;
       if (target === null || relative(root, target).split(sep)[0] === '..') {
         leaving.add(path);
-        fault(path, 'is a link that leads out of the package');
+        fault(path, 'is a link that leads outside the package');
         continue;
       }
       const facts = await stat(full);

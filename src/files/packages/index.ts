@@ -4,8 +4,6 @@ import { openFolder } from './folder';
 import { openZip } from './zip';
 
 export { PackageError, type PackageFiles } from './files';
-export { openZip } from './zip';
-
 /**
  * Opens a study package on disk, a folder or a zip.
  *

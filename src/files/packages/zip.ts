@@ -139,7 +139,7 @@ const isLink = (entry: Entry): boolean =>
   ((entry.externalFileAttributes >>> 16) & 0o170000) === LINK_TYPE;
 
 function whyNot(path: string, entry: Entry): string | null {
-  if (!isInsidePath(path)) return 'leads out of the package';
+  if (!isInsidePath(path)) return 'leads outside the package';
   if (isLink(entry)) {
     return 'is a link: put the file itself into the zip';
   }

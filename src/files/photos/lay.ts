@@ -4,7 +4,7 @@ import { readColour } from './pictures';
 import type { LaidTiles, MadePicture } from './task';
 
 /** Pixels of a tile's sides. */
-export const TILE = 512;
+const TILE = 512;
 const QUALITY = 86;
 const AT_ONCE = 4;
 

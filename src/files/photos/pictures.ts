@@ -50,7 +50,7 @@ export function sayFault(error: unknown): PictureError {
   if (/pixel limit/i.test(message)) {
     return new PictureError('has more than 60 megapixels: make it smaller');
   }
-  return new PictureError('is broken: its pixels cannot be read to the end; export it anew');
+  return new PictureError('is broken: its pixels cannot be read to the end; export it again');
 }
 
 /** Whether the first bytes of a file are a picture that is read. @throws PictureError */

@@ -99,7 +99,7 @@ const nameOf = (subject: CardSubject): string =>
   subject.kind === 'answer' ? 'answer' : subject.id;
 
 /** A card with photos of a folder. */
-export const cardOf = (
+const cardOf = (
   folder: string,
   model: ReportModel,
   subject: CardSubject,

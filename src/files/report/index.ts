@@ -1,7 +1,6 @@
 export { cutFrames } from './frames';
 export { writeCards, writePage } from './forms';
-export { computeFrozen, FrozenDataError, modelOf, readModel, type ComputedStudy } from './model';
+export { FrozenDataError, modelOf, readModel } from './model';
 export type { FrameTask, ReportOutcome, ReportTask } from './task';
-export { ReportError, verifyReport } from './verify';
-export { markWithdrawn, WITHDRAWN_FILE } from './withdrawn';
+export { markWithdrawn } from './withdrawn';
 export { FIGURES, sealed } from './seal';

@@ -251,10 +251,15 @@ function drawMarks(
   if (value !== null) pen.line(x(value), y - 20, x(value), y + 20, hue, 6);
 }
 
-/** The same place of everyone, side by side. */
+/** The same place on every contender, side by side. */
 function photoCard(pen: Pen, model: ReportModel, row: PhotoRow, photoOf: PhotoBytes): Said {
   const { width, height, colours } = pen;
-  const title = fitted(`The same place of everyone: ${row.title}`, width - 2 * MARGIN, 52, 'bold');
+  const title = fitted(
+    `The same place on every contender: ${row.title}`,
+    width - 2 * MARGIN,
+    52,
+    'bold',
+  );
   pen.text(title, MARGIN, MARGIN + 42, { size: 52, colour: colours.ink, face: 'bold' });
   pen.text(fitted(row.where, width - 2 * MARGIN, 32, 'regular'), MARGIN, MARGIN + 92, {
     size: 32,

@@ -253,7 +253,7 @@ function Photos({ model, block }: BlockProps<'photos'>) {
   return (
     <figure className="photos">
       <figcaption>
-        <b>The same place of everyone: {row.title}</b> <small>{row.where}</small>
+        <b>The same place on every contender: {row.title}</b> <small>{row.where}</small>
       </figcaption>
       <ul>
         {row.frames.map((frame) => (
@@ -419,12 +419,12 @@ function Data({ model }: { model: ReportModel }) {
         <code className="hash">{data.sha256}</code>.
       </p>
       <p>
-        Every figure on this page stands in{' '}
+        Every figure on this page is in{' '}
         <a href="figures.json" download="figures.json">
           figures.json
         </a>{' '}
-        with its address in the results. <code>vergleich verify</code> of the whole report computes
-        all of them anew from the data and names each that does not follow.
+        with its address in the results. <code>vergleich verify</code> of the whole report
+        recomputes all of them from the data and names each one that differs.
       </p>
       <p>
         {Object.entries(data.tables)

@@ -93,14 +93,14 @@ export function ReportPage({ model }: { model: ReportModel }) {
 }
 
 /** What is different since the revision before. */
-export function Changes({ since }: { since: RevisionChanges }) {
+function Changes({ since }: { since: RevisionChanges }) {
   return (
     <section id="changes" className="part">
       <h2>What changed since report {since.from}</h2>
       {since.figures.length > 0 ? (
         <div className="wide" role="region" aria-label="Figures that moved" tabIndex={0}>
           <table>
-            <caption>Figures whose verdict is another, or that moved beyond their interval</caption>
+            <caption>Figures with another verdict, or that moved beyond their interval</caption>
             <thead>
               <tr>
                 <th scope="col">figure</th>

@@ -75,7 +75,7 @@ describe('the description of the API', () => {
     }
   });
 
-  it('says what may go wrong: a change of an old version, too many tries, what is gone', () => {
+  it('says possible errors: a change of an old version, too many tries, what is gone', () => {
     const faults = (method: string, pattern: string) => {
       const found = ENDPOINTS.find((one) => one.method === method && one.pattern === pattern);
       return found ? faultsOf(found) : [];

@@ -35,7 +35,7 @@ interface Myself {
 export function myself(): Myself {
   const worker = presentWorker();
   if (!worker?.personId || !worker.sessionId)
-    throw new RequestError(409, 'Nobody is signed in here.');
+    throw new RequestError(409, 'No one is signed in here.');
   const { personId, sessionId, role, name } = worker;
   return { personId, sessionId, role, name };
 }

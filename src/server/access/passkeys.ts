@@ -193,7 +193,7 @@ export const dropPasskey = (app: App, passkeyId: string): Promise<void> =>
   transact(app.db, async (db) => {
     const name = await deletePasskey(db, myself().personId, passkeyId);
     if (name === null) throw new RequestError(404, 'There is no such passkey.');
-    await logAccess(db, { what: 'passkey taken away', detail: { passkey: name } });
+    await logAccess(db, { what: 'passkey removed', detail: { passkey: name } });
   });
 
 /** What a browser signs to sign somebody in: it knows itself which of its passkeys are good here. */

@@ -10,7 +10,7 @@ let common: Promise<ReadonlySet<string>> | null = null;
 /** The passwords that are tried first, some fifty thousand. */
 function commonPasswords(): Promise<ReadonlySet<string>> {
   common ??= import('@zxcvbn-ts/language-common').then(
-    ({ dictionary }) => new Set(dictionary['passwords-common'] as readonly string[]),
+    ({ dictionary }) => new Set(dictionary['passwords-common']?.map(String)),
   );
   return common;
 }
@@ -28,7 +28,7 @@ let nobody: Promise<string> | null = null;
 
 /** Whether a password is the one of a hash; nobody's takes as long. */
 export async function isPassword(known: string | null, password: string): Promise<boolean> {
-  nobody ??= hash('nobody signs in with this', COST);
+  nobody ??= hash('no one signs in with this', COST);
   const isRight = await verify(known ?? (await nobody), password.normalize('NFKC')).catch(
     () => false,
   );

@@ -1,5 +1,5 @@
 import type { Right } from '../../core/model/access';
-import type { TableName } from '../../core/model/study';
+import { isOneOf, type TableName, keysOf } from '../../core/model/study';
 
 /** What is wanted of who asks: a right, or nothing where everybody may come that far. */
 export type Wanted = Right | 'nothing';
@@ -9,9 +9,24 @@ type Rules = Readonly<Partial<Record<'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
 /** The tables that are written at the bench: operators add to them, and correct what is theirs. */
 const BENCH_TABLES: ReadonlySet<string> = new Set<TableName>([
-  ...(['prints', 'open_prints', 'incidents', 'specimens', 'readings', 'unmeasured'] as const),
-  ...(['zero_checks', 'ladder_results', 'function_results', 'inspections', 'findings'] as const),
-  ...(['aftercare', 'noise', 'setup_steps', 'checks', 'heat_ups', 'trials', 'marks'] as const),
+  'prints',
+  'open_prints',
+  'incidents',
+  'specimens',
+  'readings',
+  'unmeasured',
+  'zero_checks',
+  'ladder_results',
+  'function_results',
+  'inspections',
+  'findings',
+  'aftercare',
+  'noise',
+  'setup_steps',
+  'checks',
+  'heat_ups',
+  'trials',
+  'marks',
 ]);
 
 /** What is wanted of who adds a row to a table, or changes one. */
@@ -47,8 +62,11 @@ export const API_RULES: Readonly<Record<string, Rules>> = {
   '/api/v1/things/[uid]': { GET: 'see', PATCH: 'edit', POST: 'edit', DELETE: 'delete' },
   '/api/v1/studies': { GET: 'see', POST: 'edit' },
   '/api/v1/studies/[study]': { GET: 'see', PATCH: 'edit', DELETE: 'delete', POST: 'delete' },
+  '/api/v1/studies/[study]/shelf': { PUT: 'edit' },
+  '/api/v1/demo-studies': { DELETE: 'delete', POST: 'delete' },
   '/api/v1/studies/[study]/aftercare': { POST: 'enter' },
   '/api/v1/studies/[study]/agreement': SEEN,
+  '/api/v1/studies/[study]/answer': SEEN,
   '/api/v1/studies/[study]/artefacts': { POST: 'edit' },
   '/api/v1/studies/[study]/artefacts/[artefact]/dimensions': { POST: 'edit' },
   '/api/v1/studies/[study]/artefacts/[artefact]/mesh': { GET: 'see', POST: 'edit' },
@@ -134,7 +152,8 @@ export function wantedBy(pattern: string, method: string, params: Params): Wante
   if (!rules) return 'own';
   const asked = method === 'HEAD' ? 'GET' : method;
   // A method that an address does not have is answered there, to whoever may see it.
-  if (!Object.hasOwn(rules, asked)) return asked === 'GET' || asked === 'OPTIONS' ? 'see' : 'edit';
-  const rule = rules[asked as keyof Rules] ?? 'own';
+  if (!isOneOf(keysOf(rules), asked))
+    return asked === 'GET' || asked === 'OPTIONS' ? 'see' : 'edit';
+  const rule = rules[asked] ?? 'own';
   return typeof rule === 'function' ? rule(params) : rule;
 }

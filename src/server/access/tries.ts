@@ -60,10 +60,10 @@ export interface Try {
 const accountOf = (name: string): string => name.trim().toLowerCase().slice(0, 80);
 
 /** What a try counts for. */
-const keysOf = ({ name, address }: Try): [Kind, string][] => [
-  ...(name === undefined ? [] : [['account', accountOf(name)] as [Kind, string]]),
-  ['address', address],
-];
+function keysOf({ name, address }: Try): [Kind, string][] {
+  const ofAddress: [Kind, string] = ['address', address];
+  return name === undefined ? [ofAddress] : [['account', accountOf(name)], ofAddress];
+}
 
 /** Says that there were too many tries. @throws RequestError 429 with the time to wait */
 function refuse(ms: number, what = 'Too many tries'): never {

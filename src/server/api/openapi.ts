@@ -57,11 +57,13 @@ export const subjectOf = (pattern: string): string =>
     .slice(3)
     .filter((part) => part !== 'studies' && !part.startsWith('{'))[0] ?? 'studies';
 
-/** What may go wrong with an endpoint, by status. */
+/** Possible errors with an endpoint, by status. */
 export function faultsOf({ pattern, method, operation }: Endpoint): ProblemStatus[] {
   const isWrite = method !== 'GET';
   const statuses: (ProblemStatus | false)[] = [
-    ...([400, 401, 403] as const),
+    400,
+    401,
+    403,
     pattern.includes('[') && 404,
     isWrite && 409,
     operation.isList === true && 410,
@@ -70,7 +72,8 @@ export function faultsOf({ pattern, method, operation }: Endpoint): ProblemStatu
     operation.content !== undefined && 415,
     isWrite && 422,
     wantedBy(pattern, method, {}) === 'nothing' && 429,
-    ...([500, 503] as const),
+    500,
+    503,
   ];
   return statuses.filter((status) => status !== false);
 }
@@ -125,7 +128,7 @@ const PROBLEM: Json = {
         properties: { path: { type: 'string' }, message: { type: 'string' } },
       },
     },
-    current: { description: 'at a conflict: the record as it stands' },
+    current: { description: 'at a conflict: the record as it is now' },
   },
 };
 
@@ -134,14 +137,14 @@ const DETAILS: Readonly<Partial<Record<ProblemStatus, string>>> = {
   401: 'Sign in, or send a key.',
   403: 'As reader you may not do this. Ask an owner.',
   404: 'There is no study 0190c1de-8c52-7b6e-9f5a-2f8b1a4e6c70.',
-  409: 'It was changed meanwhile.',
-  410: 'The item that this page comes after is gone: begin the list anew.',
-  412: 'It was changed meanwhile.',
+  409: 'It was changed by someone else.',
+  410: 'The item before this page was deleted: start again at the first page.',
+  412: 'It was changed by someone else.',
   413: 'The content is over 1 MiB.',
   415: 'Send JSON, with content-type application/json.',
   422: 'material_id is not among the materials',
   429: 'Too many tries. Wait 60 s.',
-  500: 'The server could not do this; its log says why.',
+  500: 'The server could not do this. Its log has the reason.',
   503: 'The database does not answer. Nothing was changed; try again in a moment.',
 };
 
@@ -197,7 +200,7 @@ function parametersOf({ pattern, method, operation }: Endpoint, known: readonly 
           parameter(
             'header',
             'Idempotency-Key',
-            'sent again with it, it is done once; 8–200 characters, kept for a day',
+            'a request repeated with this key is done once; 8–200 characters, valid for a day',
             false,
           ),
         ]

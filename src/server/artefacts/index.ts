@@ -1,4 +1,4 @@
 export { addArtefact, artefactContent, changeMesh, PARTS } from './keep';
 export { LARGEST_MESH_MB, openMesh, sheetOfFile, storeMesh } from './meshes';
 export { addDimension, addZone, dimensionContent, zoneContent } from './parts';
-export { artefactsOf, type ArtefactData } from './page';
+export { artefactsOf } from './page';

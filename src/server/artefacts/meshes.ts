@@ -1,5 +1,5 @@
 import { codeOf, refused, type Refused } from '../../core/model/faults';
-import { buffersOf } from '../../files/buffers';
+import { bufferOf } from '../../files/buffers';
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import type { MeshSheet } from '../../core/geometry/mesh';
@@ -100,11 +100,8 @@ async function twinOf(
   return null;
 }
 
-async function contentOf(app: App, { sha256 }: StudyFile): Promise<Buffer> {
-  const parts: Buffer[] = [];
-  for await (const part of buffersOf(readFile(app.db, sha256))) parts.push(part);
-  return Buffer.concat(parts);
-}
+const contentOf = (app: App, { sha256 }: StudyFile): Promise<Buffer> =>
+  bufferOf(readFile(app.db, sha256));
 
 /** What a mesh file shows, drawn once; null where it cannot be read. */
 export async function sheetOfFile(app: App, file: StudyFile): Promise<MeshSheet | null> {

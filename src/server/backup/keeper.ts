@@ -42,7 +42,7 @@ export function backupPlan(env: NodeJS.ProcessEnv = process.env): BackupPlan | n
 }
 
 /** The name of a backup that is made at a moment. */
-export const backupName = (at: Date): string =>
+const backupName = (at: Date): string =>
   `vergleich-${at.toISOString().slice(0, 19).replaceAll(':', '')}Z.backup`;
 
 /** Backups of ours in a folder; other files in it are nobody's business. */

@@ -31,7 +31,7 @@ export async function hashOfFile(path: string): Promise<{ bytes: number; sha256:
 export async function readManifest(file: string): Promise<Manifest> {
   const text = await readFile(beside(file), 'utf8').catch(() => {
     throw new BackupError(
-      `${beside(file)} is not there: it belongs to the backup and says what it must come to.`,
+      `${beside(file)} is missing: it belongs to the backup and holds its checksums.`,
     );
   });
   let content: unknown;
@@ -41,8 +41,7 @@ export async function readManifest(file: string): Promise<Manifest> {
     throw new BackupError(`${beside(file)} is not JSON.`);
   }
   const parsed = manifestSchema.safeParse(content);
-  if (!parsed.success)
-    throw new BackupError(`${beside(file)} is not what a backup says of itself.`);
+  if (!parsed.success) throw new BackupError(`${beside(file)} is not the description of a backup.`);
   const newer = parsed.data.migrations.filter((name) => !KNOWN_MIGRATIONS.includes(name));
   if (newer.length > 0) {
     throw new BackupError(

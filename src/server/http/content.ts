@@ -19,7 +19,7 @@ export async function jsonOf(context: APIContext): Promise<{ text: string; value
   const bytes = await bytesOf(context, JSON_LIMIT, 'The content is over 1 MiB.', 'JSON');
   try {
     const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    return { text, value: JSON.parse(text) as unknown };
+    return { text, value: JSON.parse(text) };
   } catch {
     throw new RequestError(400, 'The content is not JSON.');
   }

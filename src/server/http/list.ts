@@ -2,7 +2,7 @@ import type { APIContext } from 'astro';
 import { json, RequestError } from './problem';
 
 /** The most items of a page. */
-export const LONGEST_PAGE = 1000;
+const LONGEST_PAGE = 1000;
 
 /** What a list understands in its query, in words. */
 export const LIST_QUERY = {
@@ -33,7 +33,7 @@ export function listAnswer<Item>(
   if (after !== null && at < 0) {
     throw new RequestError(
       410,
-      'The item that this page comes after is gone: begin the list anew.',
+      'The item before this page was deleted: start again at the first page.',
     );
   }
   const page = items.slice(at + 1, at + 1 + most);

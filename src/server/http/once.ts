@@ -49,7 +49,7 @@ export async function once(
     const type = answer.headers.get('content-type');
     // It is done: that its answer cannot be kept does not undo it.
     await keepAnswer(db, one, { status: answer.status, type, text }).catch((error: unknown) =>
-      log.warn(error, 'the answer to a request with a key was not kept'),
+      log.warn(error, 'the answer to a request with a key was not stored'),
     );
   }
   return answer;

@@ -41,8 +41,9 @@ export type Handler<Content extends z.ZodType> = (
 
 /** The answers of an operation, each with its status. */
 export function givenBy({ gives = 200 }: Operation): (Gives & { status: number })[] {
-  const all = Array.isArray(gives) ? (gives as readonly (number | Gives)[]) : [gives as Gives];
-  return all.map((one) =>
-    typeof one === 'number' ? { status: one } : { ...one, status: one.status ?? 200 },
-  );
+  return [gives]
+    .flat()
+    .map((one) =>
+      typeof one === 'number' ? { status: one } : { ...one, status: one.status ?? 200 },
+    );
 }

@@ -11,9 +11,9 @@ export const TITLES = {
   403: 'Not allowed',
   404: 'Not found',
   405: 'This is not done here',
-  409: 'It does not fit with how things stand',
+  409: 'It does not fit the current state',
   410: 'Not there any more',
-  412: 'It was changed meanwhile',
+  412: 'It was changed by someone else',
   413: 'Too large',
   415: 'Wrong type of content',
   422: 'The content is wrong',
@@ -61,7 +61,7 @@ export const json = (value: unknown, status = 200): Response =>
 export const done = (): Response => new Response(null, { status: 204 });
 
 /** What is said while the database cannot be reached: the entry is still with its sender. */
-export const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
+const AWAY = 'The database does not answer. Nothing was changed; try again in a moment.';
 
 /** The answer when the disk is full. */
 const FULL =
@@ -101,7 +101,7 @@ export function problemOf(app: App, error: unknown): Response {
   }
   if (isGoneAway(error)) return problem(400, 'The request broke off.');
   app.log.error(error, 'request failed');
-  return problem(500, 'The server could not do this; its log says why.');
+  return problem(500, 'The server could not do this. Its log has the reason.');
 }
 
 function refusalOf({ status, message, details }: RequestError): Response {

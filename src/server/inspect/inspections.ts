@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { TABLES, type Row } from '../../core/model/study';
+import { TABLES, type Row, keysOf } from '../../core/model/study';
 import {
   deleteRow,
   findRow,
@@ -30,7 +30,7 @@ export const wordSchema = TABLES.inspections.row
   .refine(
     ({ findings }) =>
       findings === null || new Set(findings.map((one) => one.defect)).size === findings.length,
-    { message: 'a defect stands twice: one grade each', path: ['findings'] },
+    { message: 'a defect is listed twice: give it one grade', path: ['findings'] },
   );
 
 export type InspectorsWord = z.infer<typeof wordSchema>;
@@ -81,9 +81,7 @@ async function keepFindings(
     const before = known.find((row) => row.defect === finding.defect);
     const row = { ...key, ...finding };
     if (before) {
-      const isSame = Object.entries(finding).every(
-        ([column, value]) => before[column as keyof SaidFinding] === value,
-      );
+      const isSame = keysOf(finding).every((column) => before[column] === finding[column]);
       if (isSame) continue;
       await updateRow(write, 'findings', { ...key, defect: row.defect }, row, before.row_version);
     } else {

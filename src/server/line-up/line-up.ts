@@ -1,7 +1,7 @@
 import { planDifferences, unequalTo } from '../../core/answers/fairness';
 import type { MeshSheet } from '../../core/geometry/mesh';
 import type { StatedFile } from '../../core/answers/line-up';
-import { factDifferences, factsOf, KINDS, type FactDifference } from '../../core/answers/workshop';
+import { factDifferences, factsOf, type FactDifference } from '../../core/answers/workshop';
 import {
   listSlicedFiles,
   listThings,
@@ -166,7 +166,7 @@ async function machinesToday(app: App, studyId: string): Promise<LineUpPage['tod
   ]);
   return Object.fromEntries(
     machines.flatMap((row) => {
-      const thing = things.find((one) => one.id === row[KINDS.machine.id as 'machine_id']);
+      const thing = things.find((one) => one.id === row.machine_id);
       if (!thing) return [];
       const differences = factDifferences('machine', factsOf('machine', { ...row }), thing.facts);
       return differences.length > 0 ? [[row.machine_id, differences] as const] : [];

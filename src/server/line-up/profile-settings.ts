@@ -77,6 +77,6 @@ async function profileOf(
     return profile_id;
   }
   if (target) return (await findRow(db, studyId, 'profiles', target)).profile_id;
-  if (contender === null) throw new RequestError(422, 'Say first what the file is for.');
+  if (contender === null) throw new RequestError(422, 'Choose what the file is for first.');
   return (await findRow(db, studyId, 'contenders', { contender_id: contender })).profile_id;
 }

@@ -59,7 +59,7 @@ export class Listener {
         if (this.#isEnding) throw error;
         if (attempt >= MOST_TRIES && !isDatabaseAway(error)) {
           this.#app.log.error(error, 'bench link: a message was dropped');
-          await this.#drop(machine, 'could not be kept').catch(() => undefined);
+          await this.#drop(machine, 'could not be saved').catch(() => undefined);
           return;
         }
         const pause = Math.min(LONGEST_PAUSE_MS, 200 * 2 ** attempt);

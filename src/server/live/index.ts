@@ -1,2 +1,1 @@
-export { Newsroom } from './newsroom';
 export { liveStream, standing } from './stream';

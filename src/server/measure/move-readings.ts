@@ -45,7 +45,7 @@ export const moveReadings = (
     const part = await artefactOf(write, to);
     for (const specimen of new Set(readings.map((row) => row.specimen_id))) {
       if (specimen === to)
-        throw new RequestError(422, `to ${to} is the specimen they stand under.`);
+        throw new RequestError(422, `to ${to} is the specimen they are stored under.`);
       if ((await artefactOf(write, specimen)) === part) continue;
       throw new RequestError(422, `to ${to} is another part than ${specimen}: measure it again.`);
     }

@@ -60,7 +60,7 @@ export const addReadings = (
     return kept;
   });
 
-/** Takes a reading back: it is kept, and no longer counts. */
+/** Withdraws a reading: it stays stored and no longer counts. */
 export const takeBackReading = (
   app: App,
   studyId: string,

@@ -11,7 +11,7 @@ import {
 import { findHeld, type Held } from './held';
 
 /** A judge who has not answered for so long has left: what was said counts, the place is free. */
-export const LEFT_AFTER_MS = 60 * 60 * 1000;
+const LEFT_AFTER_MS = 60 * 60 * 1000;
 
 /** The time now, as the tables keep it. */
 export const now = (): string => new Date().toISOString();

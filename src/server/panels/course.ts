@@ -36,7 +36,7 @@ import { planned } from './setup';
  *
  * @throws RequestError where it cannot be held as it is planned
  */
-export async function openPanel(
+async function openPanel(
   app: App,
   studyId: string,
   panelId: string,
@@ -103,7 +103,7 @@ export async function addPlaces(
 }
 
 /** What a judge is called who gives no initials. */
-export const numbered = (number: number): string => `J${twoDigits(number)}`;
+const numbered = (number: number): string => `J${twoDigits(number)}`;
 
 const note = z.string().trim().min(1, 'say why').max(2000);
 

@@ -65,7 +65,10 @@ export interface Judging {
 }
 
 /** What stands for "no difference" in an answer. */
-export const NO_DIFFERENCE = 'none';
+const NO_DIFFERENCE = 'none';
+
+/** What is kept of an answer: the place of the picture, of three at most. */
+const PLACES = ['1', '2', '3'] as const;
 
 export const beginSchema = z.strictObject({
   initials: z.string().trim().min(1, 'say your initials').max(12, 'initials are short').optional(),
@@ -78,7 +81,7 @@ export const answerSchema = z.strictObject({
 });
 
 /** The cookie by which a judge of a panel is known; each panel has its own. */
-export const judgeCookie = (link: string): string => {
+const judgeCookie = (link: string): string => {
   const mark = createHash('sha256').update(link).digest('hex').slice(0, 12);
   return `${doors().isSecure ? '__Host-' : ''}judge-${mark}`;
 };
@@ -277,13 +280,13 @@ export const answerQuestion = (
     }
     const at = question.codes.indexOf(answer);
     const isTie = answer === NO_DIFFERENCE && held.panel.kind === 'paired';
-    if (at < 0 && !isTie) {
+    const choice = isTie ? 'tie' : PLACES[at];
+    if (choice === undefined) {
       throw new RequestError(422, 'This is not among the answers to this question: read it again.');
     }
-    const choice = isTie ? 'tie' : (String(at + 1) as '1' | '2' | '3');
     if (isClosed) {
       if (question.choice === choice) return stateOf(write, held, judge, true, link, null);
-      throw new RequestError(409, 'The panel is closed. What you said before counts; thank you.');
+      throw new RequestError(409, 'The panel is closed. Your earlier answers count. Thank you.');
     }
     await keepChoice(write, judge.judge_id, question.place, choice);
     const left = (await askedOf(write, held, judge)).some((one) => one.choice === null);

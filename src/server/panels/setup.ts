@@ -188,7 +188,7 @@ async function keepItems(write: Write, draft: NamedDraft): Promise<void> {
     const name = sayName(facts.get(specimen_id)) ?? specimen_id;
     if (facts.get(specimen_id)?.artefact_id !== artefact_id)
       refuse(`${name} is no specimen of this artefact.`);
-    if (seen.has(specimen_id)) refuse(`${name} stands twice.`);
+    if (seen.has(specimen_id)) refuse(`${name} is listed twice.`);
     seen.add(specimen_id);
     if (shown_as === 'parts') continue;
     const photo = (await listRowsBy(db, studyId, 'photos', 'specimen_id', specimen_id)).find(
@@ -196,9 +196,7 @@ async function keepItems(write: Write, draft: NamedDraft): Promise<void> {
     );
     if (!photo) refuse(`${name} has no such photo: choose one of its own.`);
     else if (photo.view !== view || photo.light !== light) {
-      refuse(
-        `The photo of ${name} is not of this view and light: judges would tell them apart by that.`,
-      );
+      refuse(`The photo of ${name} has another view or light: judges would recognise it by that.`);
     }
   }
   if (shown_as === 'photos' && (view === null || draft.w_mm === null || draft.h_mm === null)) {

@@ -163,7 +163,7 @@ async function checkNotShown(write: Write, path: string): Promise<void> {
   if (!shown) return;
   throw new RequestError(
     409,
-    `Judges see this photo in the panel “${shown.aspect}”: take the specimen out of it first, with a reason.`,
+    `Judges see this photo in the panel “${shown.aspect}”: remove the specimen from it first, with a reason.`,
   );
 }
 

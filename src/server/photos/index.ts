@@ -1,18 +1,11 @@
 export { filePhotos, filingSchema, removePhoto, toldSchema } from './filing';
-export { carryMarks, marksSchema, setMarks, type ToldTie } from './marks';
-export {
-  measureOn,
-  measureSchema,
-  removeMeasure,
-  type KeptMeasure,
-  type MeasureAsked,
-} from './measures';
+export { carryMarks, marksSchema, setMarks } from './marks';
+export { measureOn, measureSchema, removeMeasure } from './measures';
 export {
   photosData,
   type PhotosData,
   type ShownMeasure,
   type ShownPhoto,
-  type ShownTie,
   type Views,
 } from './page';
 export { proposeMarks, type Proposal } from './proposal';

@@ -59,7 +59,7 @@ async function putMarks(
   const { db, studyId } = write;
   const { photo, artefactId } = await filedPhoto(write, path);
   if (photo.view === null) {
-    throw new RequestError(422, 'First say which view the photo shows: marks lie on a view.');
+    throw new RequestError(422, 'Choose the view first: marks belong to a view.');
   }
   const told = marks.length === 0 ? null : await tieOf(app, write, artefactId, photo, marks);
   const { specimen_id } = photo;

@@ -47,7 +47,7 @@ export const measureSchema = z.strictObject({
     .min(1)
     .max(24)
     .refine((photos) => new Set(photos.map(({ path }) => path)).size === photos.length, {
-      message: 'a photo stands twice',
+      message: 'a photo is listed twice',
     }),
 });
 
@@ -94,7 +94,7 @@ export async function measureOn(
       if (!isSame) {
         throw new RequestError(
           409,
-          `The marks of ${one.path} were changed meanwhile: measure again.`,
+          `The marks of ${one.path} were changed by someone else. Measure again.`,
         );
       }
       await keep(write, asked, one.photo, one);

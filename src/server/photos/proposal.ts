@@ -76,7 +76,7 @@ export async function proposeMarks(app: App, studyId: string, path: string): Pro
   }
   throw new RequestError(
     422,
-    'No outline stands out before a plain background, and no scale card is seen: set the marks by hand.',
+    'No outline against a plain background and no scale card was found. Set the marks by hand.',
   );
 }
 

@@ -14,7 +14,7 @@ import type { UploadKind } from '../uploads';
 import { fileOne, toldSchema } from './filing';
 
 /** What is said of a file that is no photo, by its first bytes. */
-export function checkPhoto(head: Uint8Array): void {
+function checkPhoto(head: Uint8Array): void {
   if (kindOfPicture(head)) return;
   throw new RequestError(
     415,

@@ -1,4 +1,4 @@
-import { buffersOf } from '../../files/buffers';
+import { bufferOf } from '../../files/buffers';
 import * as z from 'zod';
 import type { ReportModel } from '../../core/text/report';
 import { cardSubjects, drawCard, type CardSubject } from '../../forms';
@@ -16,7 +16,7 @@ export const cardSchema = z.object({
 });
 
 /** A subject as it stands in an address. */
-export const subjectText = (subject: CardSubject): string =>
+const subjectText = (subject: CardSubject): string =>
   subject.kind === 'answer' ? `answer/${subject.verdict_id}` : `${subject.kind}/${subject.id}`;
 
 function subjectOf(text: string): CardSubject {
@@ -90,9 +90,7 @@ async function photosOf(
   for (const { file } of row?.frames ?? []) {
     const kept = await findReportFile(app.db, studyId, number, file);
     if (!kept) continue;
-    const parts: Buffer[] = [];
-    for await (const part of buffersOf(readFile(app.db, kept.sha256))) parts.push(part);
-    found.set(file, Buffer.concat(parts));
+    found.set(file, await bufferOf(readFile(app.db, kept.sha256)));
   }
   return found;
 }

@@ -13,10 +13,25 @@ import { resultsOf } from '../results/results';
 
 /** The tables that the words of a report hang on; photos are cut when it is made. */
 const TABLES: readonly TableName[] = [
-  ...(['machines', 'profiles', 'contenders', 'artefacts', 'ladders', 'ladder_steps'] as const),
-  ...(['panels', 'panel_setups', 'panel_notes', 'ballots', 'ballot_times'] as const),
-  ...(['prints', 'instruments', 'claims', 'marks', 'borrowed'] as const),
-  ...(['accepted_differences', 'verdicts', 'verdict_figures'] as const),
+  'machines',
+  'profiles',
+  'contenders',
+  'artefacts',
+  'ladders',
+  'ladder_steps',
+  'panels',
+  'panel_setups',
+  'panel_notes',
+  'ballots',
+  'ballot_times',
+  'prints',
+  'instruments',
+  'claims',
+  'marks',
+  'borrowed',
+  'accepted_differences',
+  'verdicts',
+  'verdict_figures',
 ];
 
 /** The names of everything that is kept of results but deviations and items, which no report prints. */

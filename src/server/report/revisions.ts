@@ -131,7 +131,7 @@ export const throwRevisionAway = (
     if (revision.published_at !== null) {
       throw new RequestError(
         409,
-        `Report ${number} is published: it can be withdrawn, not thrown away.`,
+        `Report ${number} is published: withdraw it instead of deleting it.`,
       );
     }
     await dropRevision(write, number);

@@ -1,4 +1,4 @@
-import { buffersOf } from '../../files/buffers';
+import { bufferOf } from '../../files/buffers';
 import {
   findAddress,
   findReportFile,
@@ -105,11 +105,7 @@ async function answerFile(
     'content-security-policy': POLICY,
     ...(!isOpen && { 'x-robots-tag': 'noindex' }),
   };
-  const read = async () => {
-    const parts: Buffer[] = [];
-    for await (const part of buffersOf(readFile(db, file.sha256))) parts.push(part);
-    return Buffer.concat(parts);
-  };
+  const read = () => bufferOf(readFile(db, file.sha256));
   const marked = await withdrawnFile(revision, name, read);
   if (marked) {
     return new Response(marked as BodyInit, {

@@ -134,7 +134,7 @@ export const orderSentences = (
     if (own.length !== new Set(order).size || !order.every((id) => own.includes(id))) {
       throw new RequestError(
         409,
-        'Sentences were added or taken out meanwhile: nothing was moved.',
+        'Someone else added or removed sentences. Nothing was moved: read the list and try again.',
       );
     }
     for (const [at, verdict_id] of order.entries()) {

@@ -55,7 +55,7 @@ export async function glancePage(
   }));
   const { said, open } =
     reference === null
-      ? { said: ['Say on Question who is the reference.'], open: [] }
+      ? { said: ['Choose a reference first: verdicts compare every contender with it.'], open: [] }
       : saidGlance(nameOf(reference), figures, nameOf);
   return { rows, said, open };
 }

@@ -50,10 +50,22 @@ export interface HeadToHead {
 
 /** What of a machine is compared; what is not known of either is left out. */
 const MACHINE_FACTS = [
-  ...(['name', 'maker', 'kinematics', 'build_x_mm', 'build_y_mm', 'build_z_mm'] as const),
-  ...(['nozzle_mm', 'claimed_speed_mm_s', 'claimed_accel_mm_s2', 'max_flow_mm3_s'] as const),
-  ...(['price_list', 'price_paid', 'currency', 'obtained', 'firmware'] as const),
-];
+  'name',
+  'maker',
+  'kinematics',
+  'build_x_mm',
+  'build_y_mm',
+  'build_z_mm',
+  'nozzle_mm',
+  'claimed_speed_mm_s',
+  'claimed_accel_mm_s2',
+  'max_flow_mm3_s',
+  'price_list',
+  'price_paid',
+  'currency',
+  'obtained',
+  'firmware',
+] as const;
 
 /**
  * Compares two contenders of a study in everything, the second in the place of the reference.

@@ -174,7 +174,7 @@ type MadeResult = Omit<KeptResult, 'value'> & { value: string };
 
 const opened = (made: MadeResult): KeptResult => ({
   ...made,
-  value: JSON.parse(made.value) as unknown,
+  value: JSON.parse(made.value),
 });
 
 /** What was made and is on its way to where it is kept: nobody waits for that. */
@@ -233,7 +233,7 @@ async function knownFor(
   }));
   const kept = await keptResults(app, studyId, wanted);
   const fresh = kept.filter(
-    ({ part, revision }) => revision >= freshFrom(record, part as SectionName),
+    ({ part, revision }) => isOneOf(used, part) && revision >= freshFrom(record, part),
   );
   return {
     values: Object.fromEntries(fresh.map(({ part, value }) => [part, value])),

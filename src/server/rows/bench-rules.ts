@@ -21,7 +21,7 @@ export async function benchIssues(
 }
 
 /** Times of an ended print that do not fit into each other. */
-export function timeIssues(row: AnyRow): BenchIssue[] {
+function timeIssues(row: AnyRow): BenchIssue[] {
   const { started_at, ended_at, paused_s } = row;
   if (typeof started_at !== 'string' || typeof ended_at !== 'string') return [];
   const wall = (instant(ended_at) - instant(started_at)) / 1000;

@@ -131,7 +131,7 @@ async function checkNotJudged(write: Write, table: Deletable, key: NamedKey): Pr
   throw new RequestError(
     409,
     `Judges see ${tableSpec(table).title} of this in the panel “${first.aspect}”: take the ` +
-      'specimen out of the panel first, with a reason.',
+      'specimen from the panel first, with a reason.',
   );
 }
 

@@ -1,4 +1,4 @@
-import type { AnyRow, TableName } from '../../core/model/study';
+import { asColumns, type TableName } from '../../core/model/study';
 import { findPanelRun, rowOrNull, type Write } from '../../data';
 import { RequestError } from '../http/problem';
 
@@ -13,10 +13,13 @@ const OF_ITS_PAGE: readonly TableName[] = ['panel_setups', 'panel_notes', 'ballo
  */
 export async function checkPanelRow(write: Write, table: TableName, row: object): Promise<void> {
   if (OF_ITS_PAGE.includes(table)) {
-    throw new RequestError(409, 'How a panel was held is kept by its own page, and by imports.');
+    throw new RequestError(
+      409,
+      'How a panel was held can only be changed on its own page, or by an import.',
+    );
   }
   if (table !== 'panels' && table !== 'ballots') return;
-  const panel_id = String((row as AnyRow).panel_id);
+  const panel_id = String(asColumns(row).panel_id);
   if (!(await findPanelRun(write, panel_id))) return;
   const held = await rowOrNull(write.db, write.studyId, 'panel_setups', { panel_id });
   if (table === 'panels' || held?.revealed_at === null) {

@@ -1,4 +1,4 @@
-import { tableSpec, type Row, type TableName } from '../../core/model/study';
+import { tableSpec, type TableName, asColumns, readRow } from '../../core/model/study';
 import {
   deleteRepeatable,
   deleteRow,
@@ -44,9 +44,9 @@ export function removeRow(
     const has = (other: TableName) => (naming.get(other) ?? 0) > 0;
     if (table === 'dimensions' && MEASURED.some(has)) {
       if (has('retired_dimensions')) {
-        throw new RequestError(422, 'It is retired already: its readings keep it.');
+        throw new RequestError(422, 'It is retired already, because it has readings.');
       }
-      const { artefact_id, dimension_id } = key as RowKey<'dimensions'>;
+      const { artefact_id, dimension_id } = asColumns(key);
       await insertRow(write, 'retired_dimensions', {
         artefact_id: String(artefact_id),
         dimension_id: String(dimension_id),
@@ -57,7 +57,7 @@ export function removeRow(
     }
     if (table === 'contenders') {
       const { reference } = await findStudy(write.db, studyId);
-      if (reference === (key as RowKey<'contenders'>).contender_id) {
+      if (reference === asColumns(key).contender_id) {
         throw new RequestError(422, 'It is the reference of this study: choose another one first.');
       }
     }
@@ -93,8 +93,8 @@ export function removeRepeatable(
   content: unknown,
   who: string | null,
 ): Promise<void> {
-  const { key, row, title } = tableSpec(table);
+  const { key, title } = tableSpec(table);
   if (key.length > 0) throw new RequestError(422, `The ${title} are named by ${key.join('/')}.`);
-  const said = row.strict().parse(content) as Row<TableName>;
+  const said = readRow(table, content);
   return writeStudy(app.db, studyId, who, (write) => deleteRepeatable(write, table, said));
 }

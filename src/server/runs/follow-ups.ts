@@ -46,23 +46,19 @@ export interface FollowUpsPage {
 
 /** What follow-ups are computed from. */
 const TABLES: readonly TableName[] = [
-  ...([
-    'machines',
-    'profiles',
-    'profile_settings',
-    'materials',
-    'contenders',
-    'artefacts',
-  ] as const),
-  ...([
-    'planned',
-    'prints',
-    'incidents',
-    'specimens',
-    'inspections',
-    'readings',
-    'follow_ups',
-  ] as const),
+  'machines',
+  'profiles',
+  'profile_settings',
+  'materials',
+  'contenders',
+  'artefacts',
+  'planned',
+  'prints',
+  'incidents',
+  'specimens',
+  'inspections',
+  'readings',
+  'follow_ups',
 ];
 
 /** Names a planned print that has no id yet. */

@@ -1,8 +1,8 @@
-import { differencesOf, type ToolpathFacts } from '../../core/toolpath';
-import { rowOrNull, slicedFacts, type SlicedFile } from '../../data';
+import { differencesOf } from '../../core/toolpath';
+import { rowOrNull, slicedFacts } from '../../data';
 import type { App } from '../app';
 
-export const MOST_COMPARED = 8;
+const MOST_COMPARED = 8;
 
 /** Sliced files side by side: those asked for, or those that some prints were made from. */
 export async function comparedFiles(app: App, studyId: string, search: URLSearchParams) {
@@ -19,7 +19,7 @@ export async function comparedFiles(app: App, studyId: string, search: URLSearch
   const found = await slicedFacts(db, studyId, paths);
   const files = paths.flatMap((path) => {
     const file = found.find((one) => one.path === path);
-    return file?.facts ? [file as SlicedFile & { facts: ToolpathFacts }] : [];
+    return file?.facts ? [{ ...file, facts: file.facts }] : [];
   });
   return {
     files,

@@ -1,5 +1,3 @@
-export { comparedFiles, MOST_COMPARED } from './compare-page';
-export { filePage } from './page';
 export {
   confirmPurpose,
   purposeIn,

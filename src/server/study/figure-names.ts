@@ -9,7 +9,10 @@ export async function figureNames(
   currency: string,
 ): Promise<FigureNames> {
   const tables = await listTables(app.db, studyId, [
-    ...(['artefacts', 'ladders', 'ladder_steps', 'panels'] as const),
+    'artefacts',
+    'ladders',
+    'ladder_steps',
+    'panels',
   ]);
   return namesOf(tables, currency);
 }

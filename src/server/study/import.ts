@@ -9,6 +9,7 @@ import {
   insertImport,
   insertSlicedFile,
   lockImport,
+  studiesNamed,
   storeContent,
   storeSmallContents,
   storeStudy,
@@ -26,6 +27,8 @@ import {
 export type ImportOutcome = FaultReport & {
   /** Null where there is any fault. */
   studyId: string | null;
+  /** Studies that came from a package of the same name before. */
+  alike?: { study_id: string; title: string }[];
   /** Whether this import was made before, and not again. */
   isRepeated?: boolean;
 };
@@ -91,7 +94,8 @@ export async function importStudy(
         ...report.warningKinds,
         ...more.map((first) => ({ count: 1, first, ofSeveral: '', subject: '' })),
       ];
-      return { ...report, warnings, warningKinds, studyId };
+      const alike = await studiesNamed(bound, content.study.meta.name, studyId);
+      return { ...report, warnings, warningKinds, studyId, alike };
     });
   } finally {
     await files.close();

@@ -16,8 +16,12 @@ export interface QuestionPage {
 /** Which figures on photos there are, and what each contender's profile states. */
 export async function questionPage(app: App, { studyId, meta }: StudyFrame): Promise<QuestionPage> {
   const tables = await listTables(app.db, studyId, [
-    ...(['photo_measures', 'photos', 'specimens', 'prints'] as const),
-    ...(['contenders', 'profile_settings'] as const),
+    'photo_measures',
+    'photos',
+    'specimens',
+    'prints',
+    'contenders',
+    'profile_settings',
   ]);
   const names = await figureNames(app, studyId, '');
   const lights = new Map(tables.photos.map((row) => [`${row.specimen_id} ${row.path}`, row.light]));

@@ -12,7 +12,7 @@ export async function remarksData(
 }> {
   const { marks, machines } = await listTables(app.db, studyId, ['marks', 'machines']);
   return {
-    remarks: marks.map(({ row_version: _, ...row }) => row as Row<'marks'>),
+    remarks: marks.map(({ row_version: _, ...row }) => row),
     machines: machines.map(({ machine_id: id, name }) => ({ id, name })),
   };
 }

@@ -5,6 +5,8 @@ import { addIn } from '../line-up/add';
 import {
   binnedStudies,
   copyBeginning,
+  deleteDemo,
+  deletedDemo,
   createStudy,
   deleteStudy,
   findStudy,
@@ -12,7 +14,9 @@ import {
   listRows,
   listStudies,
   metaOfRecord,
+  restoreDemo,
   restoreStudy,
+  shelveStudy,
   thingsOfStudy,
   transact,
   rowOrNull,
@@ -33,6 +37,38 @@ export type StudyAbout = StudyMeta & { row_version: number; revision: string };
 
 /** All studies that are not deleted, the one changed last first. */
 export const allStudies = (app: App): Promise<StudySummary[]> => listStudies(app.db);
+
+/** A label of a study: a few words that a workshop sorts its studies by. */
+const label = z
+  .string()
+  .trim()
+  .min(1, 'a label needs a character')
+  .max(40)
+  .refine(isPlainText, 'holds a control character: remove it');
+
+/** How a study is sorted; what is not given stays as it is. */
+export const shelfSchema = z.strictObject({
+  isArchived: z.boolean().optional(),
+  labels: z
+    .array(label)
+    .max(12)
+    .transform((all) => [...new Set(all)])
+    .optional(),
+});
+
+/** Archives a study or brings it back, and labels it. @throws NotFoundError */
+export const setShelf = (
+  app: App,
+  studyId: string,
+  shelf: z.infer<typeof shelfSchema>,
+): Promise<void> => shelveStudy(app.db, studyId, shelf);
+
+/** Deletes all studies of the demo, or brings them back. @returns how many */
+export const removeDemo = (app: App): Promise<number> => deleteDemo(app.db);
+export const bringDemoBack = (app: App): Promise<number> => restoreDemo(app.db);
+
+/** How many studies of the demo are deleted and can be brought back. */
+export const demoInBin = (app: App): Promise<number> => deletedDemo(app.db);
 
 /** A study to be made. */
 export const newStudySchema = z.strictObject({

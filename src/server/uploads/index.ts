@@ -1,3 +1,3 @@
 export { announcedSchema } from './doors';
 export { uploadEndpoints } from './endpoints';
-export { announceFile, type Announced, type Arrival, type Told, type UploadKind } from './uploads';
+export { announceFile, type UploadKind } from './uploads';

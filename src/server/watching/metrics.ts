@@ -50,7 +50,7 @@ function makeMetrics(app: App): Metrics {
   );
   gauge(
     'vergleich_results_kept',
-    'Sections of results that are kept, of all processes',
+    'Stored sections of results, of all processes',
     [],
     async (own) => {
       own.set(await countKeptResults(app.db));
@@ -62,7 +62,7 @@ function makeMetrics(app: App): Metrics {
     own.set({ state: 'available' }, available);
     own.set({ state: 'waiting' }, waiting);
   });
-  gauge('vergleich_listeners', 'Pages that hear of changes from this process', [], (own) => {
+  gauge('vergleich_listeners', 'Pages that this process notifies of changes', [], (own) => {
     own.set(app.newsroom.size);
   });
   gauge('vergleich_link_listening', 'Whether this process hears the bench link', [], (own) => {

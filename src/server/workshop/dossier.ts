@@ -92,10 +92,29 @@ export interface MachineDossier {
 
 /** What a dossier is computed from. */
 const TABLES: readonly TableName[] = [
-  ...(['machines', 'contenders', 'profiles', 'materials', 'artefacts', 'zones', 'prints'] as const),
-  ...(['incidents', 'specimens', 'inspections', 'findings', 'machine_changes', 'noise'] as const),
-  ...(['claims', 'setup_steps', 'checks', 'heat_ups', 'trials', 'marks', 'features'] as const),
-  ...(['material_notes', 'enquiries', 'borrowed'] as const),
+  'machines',
+  'contenders',
+  'profiles',
+  'materials',
+  'artefacts',
+  'zones',
+  'prints',
+  'incidents',
+  'specimens',
+  'inspections',
+  'findings',
+  'machine_changes',
+  'noise',
+  'claims',
+  'setup_steps',
+  'checks',
+  'heat_ups',
+  'trials',
+  'marks',
+  'features',
+  'material_notes',
+  'enquiries',
+  'borrowed',
 ];
 
 /** A machine's dossier over all studies. @throws NotFoundError */
@@ -103,17 +122,20 @@ export async function machineDossier(app: App, uid: string): Promise<MachineDoss
   const { db } = app;
   const thing = await findThing(db, uid);
   const uses = await usesOfThings(db, 'machine', thing.uid);
-  const [studies, standings, features, then, merged, claims] = await Promise.all([
-    Promise.all(uses.map(async (use) => (await loadStudy(db, use.study_id, TABLES)).study)),
+  const [ofUses, standings, features, then, merged, claims] = await Promise.all([
+    Promise.all(
+      uses.map(async ({ study_id, id: machineId }) => ({
+        study: (await loadStudy(db, study_id, TABLES)).study,
+        machineId,
+      })),
+    ),
     mostPrinted(app),
     featuresOfMachines(db),
     thenAndToday(app, thing),
     mergedOf(app, thing),
     claimsOf(app, uses),
   ]);
-  const joined = joinedStudy(
-    uses.map((use, at) => ({ study: studies[at] as Study, machineId: use.id })),
-  );
+  const joined = joinedStudy(ofUses);
   const { setup, trials, ability, marks, noise } = sectionsOf(joined);
   const { tables } = joined;
   const firmware = typeof thing.facts.firmware === 'string' ? thing.facts.firmware : null;

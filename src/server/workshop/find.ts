@@ -1,3 +1,4 @@
+import { isOneOf } from '../../core/model/study';
 import { KINDS, THING_KINDS, type ThingKind } from '../../core/answers/workshop';
 import { findAnything, listStudies, type FoundRow } from '../../data';
 import type { App } from '../app';
@@ -10,8 +11,7 @@ export interface FoundThing {
   href: string;
 }
 
-const isThing = (kind: FoundRow['kind']): kind is ThingKind =>
-  (THING_KINDS as readonly string[]).includes(kind);
+const isThing = (kind: FoundRow['kind']): kind is ThingKind => isOneOf(THING_KINDS, kind);
 
 function hrefOf({ kind, id, study_id }: FoundRow): string {
   const own = encodeURIComponent(id);

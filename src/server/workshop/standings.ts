@@ -74,23 +74,24 @@ export async function artefactGroups(app: App): Promise<AnyArtefact[][]> {
 
 /** What the standings are computed from. */
 const TABLES: readonly TableName[] = [
-  ...([
-    'machines',
-    'profiles',
-    'profile_settings',
-    'materials',
-    'contenders',
-    'artefacts',
-  ] as const),
-  ...(['dimensions', 'retired_dimensions', 'ladders', 'ladder_steps', 'zones', 'prints'] as const),
-  ...([
-    'specimens',
-    'instruments',
-    'readings',
-    'ladder_results',
-    'inspections',
-    'findings',
-  ] as const),
+  'machines',
+  'profiles',
+  'profile_settings',
+  'materials',
+  'contenders',
+  'artefacts',
+  'dimensions',
+  'retired_dimensions',
+  'ladders',
+  'ladder_steps',
+  'zones',
+  'prints',
+  'specimens',
+  'instruments',
+  'readings',
+  'ladder_results',
+  'inspections',
+  'findings',
 ];
 
 /** A study with only what is known of some of its artefacts, so that little goes to the thread. */

@@ -35,7 +35,7 @@ export { isUuid, type Thing } from '../../data';
 export const thingKind = z.enum(THING_KINDS);
 
 /** What a client says of a thing: any of the facts of its kind. */
-export const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.null()]));
+const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.null()]));
 
 /** Checks facts by the columns of their kind. @throws RequestError naming the first that cannot be */
 function checkFacts(kind: ThingKind, sent: Facts): Facts {

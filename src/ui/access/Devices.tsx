@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Device } from '../../server/access/devices';
+import type { Device } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { forgetPages } from '../frame/Offline';

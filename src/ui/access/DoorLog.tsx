@@ -1,4 +1,4 @@
-import type { AccessEntry } from '../../server/access/log';
+import type { AccessEntry } from '../../contract/access';
 import { shortTime } from '../lib/format';
 
 interface DoorLogProps {

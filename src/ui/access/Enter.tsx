@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ROLE_WORDS } from '../../core/model/access';
-import type { LinkOffer } from '../../server/access/sign-in';
+import type { LinkOffer } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { Failure, NewPassword, TextField } from './fields';
@@ -32,7 +32,7 @@ export function Enter({ token, offer }: { token: string; offer: LinkOffer }) {
       )}
       {offer.kind === 'owner' && (
         <p className="text-ink-2">
-          The owner may do everything, and lets others in. From then on everybody signs in, on this
+          The owner may do everything and invites others. From then on everyone signs in, on this
           computer too.
         </p>
       )}

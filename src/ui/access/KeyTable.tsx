@@ -1,6 +1,6 @@
 import { useState, type SetStateAction, type Dispatch } from 'react';
 import type { Role } from '../../core/model/access';
-import type { AccessKey, MadeKey } from '../../server/access/keys';
+import type { AccessKey, MadeKey } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { Failure, Line, NewLine, RoleSelect } from './fields';

@@ -33,7 +33,9 @@ export function OwnPassword() {
         </button>
       </p>
       <Failure message={message} />
-      {isChanged && <p role="status">Changed. Your other devices sign in anew.</p>}
+      {isChanged && (
+        <p role="status">The password was changed. Your other devices must sign in again.</p>
+      )}
     </form>
   );
 }

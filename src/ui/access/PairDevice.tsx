@@ -1,7 +1,7 @@
 import { minutesOf } from '../../core/model/study';
 import { useEffect, useState } from 'react';
 import type { Role } from '../../core/model/access';
-import type { HandedLink } from '../../server/access/links';
+import type { HandedLink } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { qrPath } from '../sheets/qr-path';
@@ -57,7 +57,7 @@ export function PairDevice({ roles, base, leadsTo }: PairDeviceProps) {
           </button>
         </p>
         <Failure message={message} />
-        {shown && left === 0 && <p className="text-ink-2">The code is over. Show another one.</p>}
+        {shown && left === 0 && <p className="text-ink-2">The code has expired. Show a new one.</p>}
         {code && (
           <p className="text-xs break-all text-ink-2">
             Good once, for {minutesOf(left)}. Or open <a href={shown?.address}>{shown?.address}</a>

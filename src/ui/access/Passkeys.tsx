@@ -3,7 +3,7 @@ import {
   type PublicKeyCredentialCreationOptionsJSON,
 } from '@simplewebauthn/browser';
 import { useState } from 'react';
-import type { Passkey } from '../../server/access/passkeys';
+import type { Passkey } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { shortTime } from '../lib/format';
@@ -56,10 +56,10 @@ export function Passkeys({
             <button
               type="button"
               className="action"
-              aria-label={`Take away the passkey ${one.name}`}
+              aria-label={`Remove the passkey ${one.name}`}
               onClick={() => void drop(one)}
             >
-              Take away
+              Remove
             </button>
           </Line>
         ))}

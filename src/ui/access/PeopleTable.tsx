@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { ROLES, type Role } from '../../core/model/access';
-import type { HandedLink } from '../../server/access/links';
-import type { Person } from '../../server/access/people';
+import type { HandedLink, Person } from '../../contract/access';
 import { callApi } from '../kit/request';
 import { useOnce } from '../kit/use-once';
 import { useTrying } from '../kit/use-trying';

@@ -2,9 +2,7 @@
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
-import type { Device } from '../../server/access/devices';
-import type { AccessKey } from '../../server/access/keys';
-import type { Person } from '../../server/access/people';
+import type { AccessKey, Device, Person } from '../../contract/access';
 import { Devices } from './Devices';
 import { DoorLog, saidDetail } from './DoorLog';
 import { Enter } from './Enter';
@@ -28,14 +26,14 @@ const refusal = (detail: string, status = 401) => json({ detail }, status);
 
 describe('signing in', () => {
   it('says what the door says, and lets one try again', async () => {
-    api.answers['POST /sign-in'] = () => refusal('Name and password do not belong together.');
+    api.answers['POST /sign-in'] = () => refusal('The name or the password is wrong.');
     render(<SignIn to="/machines" isNamed={false} />);
     type('name', 'Kim');
     type('password', 'wrong');
     fireEvent.submit(
       screen.getByRole('button', { name: 'Sign in' }).closest('form') as HTMLElement,
     );
-    expect(await alert()).toBe('Name and password do not belong together.');
+    expect(await alert()).toBe('The name or the password is wrong.');
     expect(api.asked[0]?.body).toEqual({ name: 'Kim', password: 'wrong' });
     expect((screen.getByRole('button') as HTMLButtonElement).disabled).toBe(false);
   });
@@ -94,7 +92,7 @@ describe('the code for a phone', () => {
     expect(screen.getByText(/Good once, for/).textContent).toMatch(/for 0:(?:10|09)/);
     await act(() => vi.advanceTimersByTimeAsync(12_000));
     expect(screen.queryByRole('img')).toBeNull();
-    expect(screen.getByText('The code is over. Show another one.')).toBeTruthy();
+    expect(screen.getByText('The code has expired. Show a new one.')).toBeTruthy();
     // What is handed on is what one works with at the bench, unless another role is chosen.
     expect(api.asked[0]?.body).toEqual({ role: 'operator', leads_to: '/x' });
   });
@@ -136,7 +134,7 @@ describe('one’s own password', () => {
     expect(await alert()).toBe('This is not the present password.');
     api.answers['PATCH /me'] = () => json(null, 204);
     submit();
-    expect((await screen.findByRole('status')).textContent).toContain('sign in anew');
+    expect((await screen.findByRole('status')).textContent).toContain('sign in again');
     expect((screen.getByLabelText('present password') as HTMLInputElement).value).toBe('');
   });
 });

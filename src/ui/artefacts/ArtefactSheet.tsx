@@ -1,6 +1,6 @@
 import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
 import type { MeshSheet } from '../../core/geometry/mesh';
-import type { Stored } from '../../data';
+import type { Stored } from '../../contract/rows';
 import { drawnDimensions } from '../drawing/drawn';
 import { PartDrawing } from '../drawing/PartDrawing';
 import { PHONE_PX, useNarrow } from '../lib/use-narrow';

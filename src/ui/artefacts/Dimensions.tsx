@@ -1,6 +1,6 @@
 import type { SetStateAction, Dispatch } from 'react';
-import type { Stored } from '../../data';
-import type { ArtefactData } from '../../server/artefacts/page';
+import type { ArtefactData } from '../../contract/artefacts';
+import type { Stored } from '../../contract/rows';
 import type { Picked } from './Picking';
 import { fixed, signed } from '../lib/format';
 import { NewDimension } from './NewDimension';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { MeasuringPlaces, ProposedDimension } from '../../core/geometry/mesh';
-import type { Stored } from '../../data';
+import type { Stored } from '../../contract/rows';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
 import { readNumber } from '../lib/entry';

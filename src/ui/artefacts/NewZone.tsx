@@ -55,7 +55,7 @@ export function NewZone(props: NewZoneProps) {
       // The table of zones below shows it too.
       await readAgain();
     } catch (error) {
-      setMessage(failureText(error, 'It could not be kept.'));
+      setMessage(failureText(error, 'It could not be saved.'));
     }
   };
   if (!drawn) {

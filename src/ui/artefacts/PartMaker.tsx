@@ -218,7 +218,7 @@ function keeperOf(given: KeeperOfGiven) {
       location.assign(`/studies/${studyId}/artefacts/${id}`);
     } catch (error) {
       setBusy(false);
-      setMessage(failureText(error, 'The part could not be kept.'));
+      setMessage(failureText(error, 'The part could not be saved.'));
     }
   };
   return { save, keep };

@@ -19,9 +19,8 @@ export function ZoneMarks(props: ZoneMarksProps) {
       {zonePlaces
         .filter((row) => row.side === side)
         .map((row) => {
-          const [u1, v1, u2, v2] = ['u1_mm', 'v1_mm', 'u2_mm', 'v2_mm'].map((key) =>
-            Number(row[key]),
-          ) as [number, number, number, number];
+          const [u1, v1] = [Number(row.u1_mm), Number(row.v1_mm)];
+          const [u2, v2] = [Number(row.u2_mm), Number(row.v2_mm)];
           const zone = zones.find((one) => one.zone_id === row.zone_id);
           return (
             <g key={String(row.zone_id)} data-zone={row.zone_id}>

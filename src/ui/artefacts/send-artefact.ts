@@ -1,5 +1,5 @@
 import type { PartRows } from '../../core/geometry/parts';
-import type { KeptMesh } from '../../server/artefacts/meshes';
+import type { KeptMesh } from '../../contract/artefacts';
 import { callApi, sendBytes } from '../kit/request';
 
 /**

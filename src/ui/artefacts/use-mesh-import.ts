@@ -77,8 +77,6 @@ export function useMeshImport({ artefacts, replaces, ask, studyId }: MeshImportG
   return { looked, name, setName, message, isBusy, twin, asked, target, look, scaleTo, keep };
 }
 
-export type MeshImporting = ReturnType<typeof useMeshImport>;
-
 export interface Looked {
   name: string;
   bytes: Uint8Array;

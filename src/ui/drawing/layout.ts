@@ -69,10 +69,12 @@ export function layOut(
   box: Box,
   pitch: number,
 ): DimensionLine[] {
-  const levels = { above: [], below: [], left: [], right: [] } as Record<
-    'above' | 'below' | 'left' | 'right',
-    [number, number][][]
-  >;
+  const levels: Record<'above' | 'below' | 'left' | 'right', [number, number][][]> = {
+    above: [],
+    below: [],
+    left: [],
+    right: [],
+  };
   const free = (where: keyof typeof levels, low: number, high: number): number => {
     const rows = levels[where];
     const at = rows.findIndex((row) =>

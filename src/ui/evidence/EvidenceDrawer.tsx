@@ -1,7 +1,7 @@
 import { elementOf } from '../kit/event-target';
 import { useEffect, useRef, useState } from 'react';
 import type { EvidenceColumn, EvidenceTable } from '../../core/answers/evidence';
-import type { FoundEvidence } from '../../server/results/evidence';
+import type { FoundEvidence } from '../../contract/results';
 import { callApi, failureText } from '../kit/request';
 import { Drawer } from '../kit/Drawer';
 import { Leaving } from '../kit/Leaving';
@@ -16,7 +16,13 @@ interface EvidenceDrawerProps {
   revision: string;
 }
 
-type Content = { evidence: FoundEvidence } | { message: string } | null;
+/** What was found, or why nothing was; neither while it is looked up. */
+interface Content {
+  evidence?: FoundEvidence;
+  message?: string;
+}
+
+const NOTHING_YET: Content = {};
 
 /** The panel that opens over the right side from any figure, with what it was computed from. */
 export function EvidenceDrawer({
@@ -26,7 +32,7 @@ export function EvidenceDrawer({
   revision,
 }: EvidenceDrawerProps) {
   const [figure, setFigure] = useState<string | null>(null);
-  const [content, setContent] = useState<Content>(null);
+  const [content, setContent] = useState(NOTHING_YET);
   const opener = useRef<HTMLElement | null>(null);
 
   useEffect(() => {
@@ -36,7 +42,7 @@ export function EvidenceDrawer({
       const source = target.closest<HTMLElement>('[data-figure]');
       if (!source?.dataset.figure) return;
       opener.current = source;
-      setContent(null);
+      setContent(NOTHING_YET);
       setFigure(source.dataset.figure);
     };
     document.addEventListener('click', onClick);
@@ -70,7 +76,7 @@ export function EvidenceDrawer({
     <Drawer
       key={figure}
       label="Evidence"
-      title={content && 'evidence' in content ? content.evidence.title : 'Looking it up …'}
+      title={content.evidence?.title ?? 'Looking it up …'}
       onClose={close}
     >
       <div
@@ -78,8 +84,8 @@ export function EvidenceDrawer({
         tabIndex={0}
         aria-label="What it was computed from"
       >
-        {content && 'message' in content && <p role="alert">{content.message}</p>}
-        {content && 'evidence' in content && (
+        {content.message !== undefined && <p role="alert">{content.message}</p>}
+        {content.evidence && (
           <>
             {/* A report compares with the study's own reference. */}
             {isOwnReference && (
@@ -102,7 +108,7 @@ function EvidenceBody({ evidence }: { evidence: FoundEvidence }) {
         <p role="status" className="mb-2 text-warn">
           Evidence was added since this page was shown, and it is here already:{' '}
           <button type="button" className="underline" onClick={() => location.reload()}>
-            show the page anew
+            reload the page
           </button>
           .
         </p>

@@ -265,7 +265,7 @@ function AcceptForm({ studyId, row, item, onCancel }: AcceptFormProps) {
       });
       void readAgain();
     } catch (error) {
-      setMessage(failureText(error, 'It could not be kept.'));
+      setMessage(failureText(error, 'It could not be saved.'));
     }
   };
   return (

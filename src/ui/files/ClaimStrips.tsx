@@ -84,7 +84,8 @@ function ReachStrip({ mark, own, scale }: { mark: ContenderMark; own: Reach; sca
   const label = [
     `${mark.label}:`,
     claim ? `claimed ${fixed(claim.claimed, 0)},` : '',
-    `asked for up to ${fixed(own.commanded_max ?? 0, 0)}, reached up to ${fixed(own.reached_max ?? 0, 0)},`,
+    own.commanded_max === null ? '' : `asked for up to ${fixed(own.commanded_max, 0)},`,
+    own.reached_max === null ? '' : `reached up to ${fixed(own.reached_max, 0)},`,
     own.reached ? `half the time at most ${fixed(own.reached.p50, 0)} mm/s` : '',
   ].join(' ');
   return (

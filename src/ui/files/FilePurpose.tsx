@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ContenderMark } from '../../core/model/study';
-import type { SlicedSummary } from '../../data';
+import type { SlicedSummary } from '../../contract/sliced-files';
 import { callApi, failureText } from '../kit/request';
 
 interface FilePurposeProps {
@@ -29,7 +29,7 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
       });
       onChanged();
     } catch (error) {
-      setMessage(failureText(error, 'It could not be kept.'));
+      setMessage(failureText(error, 'It could not be saved.'));
     }
   };
   return (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { SlicedFile } from '../../data';
+import type { SlicedFile } from '../../contract/sliced-files';
 import { callApi } from '../kit/request';
 import { usePolling } from '../kit/use-polling';
 import { percent } from '../lib/format';

@@ -1,7 +1,7 @@
 import { messageOf } from '../../core/model/faults';
 import { useRef, useState, type SetStateAction, type RefObject, type Dispatch } from 'react';
 import type { ContenderMark } from '../../core/model/study';
-import type { SlicedSummary } from '../../data';
+import type { SlicedSummary } from '../../contract/sliced-files';
 import type { FirstLook } from '../workers/first-look';
 import { asItStands, callApi } from '../kit/request';
 import { useDrop } from '../kit/use-drop';
@@ -283,10 +283,23 @@ function FileTable({
 const PHASES = {
   looking: 'looking into it',
   sending: 'being sent',
-  waiting: 'the connection is broken; it goes on by itself',
+  waiting: 'the connection broke; the upload resumes automatically',
   failed: 'not taken',
   known: 'not sent',
 };
+
+/** What a first look at a sliced file says; what it does not know is left out. */
+function firstLook(seconds: number, look: NonNullable<Sending['look']>): string {
+  const { filament_mm, layers, commanded_max } = look;
+  return [
+    duration(seconds),
+    filament_mm === null ? [] : `${fixed(filament_mm / 1000, 2)} m`,
+    layers === null ? [] : counted(layers, 'layer'),
+    commanded_max === null ? [] : `up to ${fixed(commanded_max, 0)} mm/s asked`,
+  ]
+    .flat()
+    .join(', ');
+}
 
 function SendingRow({ one, onForget }: { one: Sending; onForget: () => void }) {
   const isOver = one.phase === 'failed' || one.phase === 'known';
@@ -300,10 +313,7 @@ function SendingRow({ one, onForget }: { one: Sending; onForget: () => void }) {
         {!isOver && one.phase !== 'waiting' && ` ${percent(one.share)}`}
       </span>
       {look?.time_s != null && (
-        <span className="font-mono text-ink-2">
-          first look: {duration(look.time_s)}, {fixed((look.filament_mm ?? 0) / 1000, 2)} m,{' '}
-          {counted(look.layers ?? 0, 'layer')}, up to {fixed(look.commanded_max ?? 0, 0)} mm/s asked
-        </span>
+        <span className="font-mono text-ink-2">first look: {firstLook(look.time_s, look)}</span>
       )}
       <svg className="block h-2 min-w-24 flex-1" aria-hidden="true">
         {!isOver && (

@@ -118,7 +118,7 @@ describe('the chart over the height', () => {
   });
 
   it('says where no layer is told apart, or none has a height', () => {
-    expect(layers([], []).sentence).toBe('No layers are told apart in this file.');
+    expect(layers([], []).sentence).toBe('This file has no layers that can be recognised.');
     expect(layers([9], [null]).sentence).toBe('1 layer, none of a known height.');
     expect(layers([9], []).series[0]?.points).toEqual([]);
   });

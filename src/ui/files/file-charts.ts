@@ -13,11 +13,11 @@ export function speedChart(facts: ToolpathFacts): { sentence: string; series: Se
   const { commanded_max, reached_p50, at_commanded_share } = facts.speed;
   return {
     sentence:
-      commanded_max === null
+      commanded_max === null || reached_p50 === null || at_commanded_share === null
         ? 'Nothing is extruded in the plane.'
         : `Up to ${fixed(commanded_max, 0)} mm/s is asked for; half the extruding time passes at ` +
-          `${fixed(reached_p50 ?? 0, 0)} mm/s or less; the speed asked for is reached for ` +
-          `${percent(at_commanded_share ?? 0)} of it.`,
+          `${fixed(reached_p50, 0)} mm/s or less; the speed asked for is reached for ` +
+          `${percent(at_commanded_share)} of it.`,
     series: [
       { name: 'asked for', colour: 'quiet', dashed: true, points: points(commanded_s) },
       { name: 'reached', colour: 'plum', points: points(reached_s) },
@@ -37,9 +37,9 @@ export function flowChart(
       : reached_s.reduce((sum, time, at) => (at * bin >= limit ? sum + time : sum), 0);
   const { reached_max, reached_p95 } = facts.flow;
   const said =
-    reached_max === null
+    reached_max === null || reached_p95 === null
       ? 'Nothing is extruded.'
-      : `Up to ${fixed(reached_max, 1)} mm³/s, 95 % of the time at most ${fixed(reached_p95 ?? 0, 1)}.`;
+      : `Up to ${fixed(reached_max, 1)} mm³/s, 95 % of the time at most ${fixed(reached_p95, 1)}.`;
   const against =
     limit === null
       ? ' The flow limit of the machine is not known.'
@@ -88,7 +88,7 @@ interface Layer {
 }
 
 function saidOfLayers(count: number, layers: readonly Layer[]): string {
-  if (count === 0) return 'No layers are told apart in this file.';
+  if (count === 0) return 'This file has no layers that can be recognised.';
   const [first] = layers;
   const many = counted(count, 'layer');
   if (!first) return `${many}, none of a known height.`;

@@ -1,6 +1,6 @@
 import { elementOf } from '../kit/event-target';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import type { FoundThing } from '../../server/workshop/find';
+import type { FoundThing } from '../../contract/workshop';
 import { callApi, failureText } from '../kit/request';
 import { Suggest } from '../kit/Suggest';
 import { SCANNER_MS } from '../lib/not-scanned';

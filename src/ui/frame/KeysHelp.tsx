@@ -10,7 +10,7 @@ const EVERYWHERE: readonly KeyLine[] = [
   { keys: '?', does: 'the keys of this page' },
   { keys: 'Tab', does: 'next place' },
   { keys: 'Enter', does: 'open the evidence behind a figure' },
-  { keys: 'Esc', does: 'close what lies on top' },
+  { keys: 'Esc', does: 'close the topmost panel' },
 ];
 
 /** The keys of the page, from elements that carry `data-keys`, shown on `?`. */
@@ -52,6 +52,9 @@ export function KeysHelp() {
         className="backdrop:bg-black/30 m-auto sheet p-4 shadow-xl"
       >
         <h2 className="mb-2 text-lg font-semibold">Keys of this page</h2>
+        <p className="mb-2">
+          <a href="/words">Words and methods</a> explains every figure.
+        </p>
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
           {lines.map((line) => (
             <div key={line.keys + line.does} className="contents">

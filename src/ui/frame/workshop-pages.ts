@@ -1,6 +1,7 @@
 /** The pages outside studies, in the order of the top bar. */
 export const WORKSHOP = {
-  studies: { label: 'Studies', href: '/' },
+  desk: { label: 'Desk', href: '/' },
+  studies: { label: 'Studies', href: '/studies' },
   machines: { label: 'Machines', href: '/machines' },
   artefacts: { label: 'Artefacts', href: '/artefacts' },
   materials: { label: 'Materials', href: '/materials' },

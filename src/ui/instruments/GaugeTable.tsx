@@ -8,9 +8,9 @@ const BAR = 160;
 export function GaugeTable({ study, said }: { study: GaugeStudy; said: readonly string[] }) {
   const parts = [
     ['one hand repeats (EV)', study.ev_mm, study.ev_pct],
-    ['hands differ (AV)', study.av_mm, study.av_pct],
-    ['hands and parts together', study.interaction_mm, study.interaction_pct],
-    ['instrument and hands (GRR)', study.grr_mm, study.grr_pct],
+    ['operators differ (AV)', study.av_mm, study.av_pct],
+    ['operators and parts together', study.interaction_mm, study.interaction_pct],
+    ['instrument and operators (GRR)', study.grr_mm, study.grr_pct],
     ['the parts themselves (PV)', study.pv_mm, study.pv_pct],
   ] as const;
   return (

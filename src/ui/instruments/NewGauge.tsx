@@ -57,7 +57,7 @@ export function NewGauge({ studyId, instrumentId, dimensions, specimens }: NewGa
       await callApi('POST', `/studies/${studyId}/rows/gauge_plans`, row);
       location.assign(`/studies/${studyId}/measure/gauge?plan=${row.gauge_plan_id}`);
     } catch (error) {
-      setMessage(failureText(error, 'It could not be kept.'));
+      setMessage(failureText(error, 'It could not be saved.'));
     }
   };
   if (dimensions.length === 0) return null;

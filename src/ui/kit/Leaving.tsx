@@ -11,13 +11,13 @@ interface LeavingProps {
 }
 
 const TABLE_WAYS = [
-  ['csv', 'CSV', 'Take away as CSV'],
+  ['csv', 'CSV', 'Export as CSV'],
   ['copy', 'copy', 'copy to the clipboard'],
 ] as const;
 
 const PICTURE_WAYS = [
-  ['svg', 'SVG', 'Take away as SVG'],
-  ['png', 'PNG', 'Take away as PNG'],
+  ['svg', 'SVG', 'Export as SVG'],
+  ['png', 'PNG', 'Export as PNG'],
 ] as const;
 
 /**
@@ -36,7 +36,7 @@ export function Leaving({ children, isPicture = false, name, figures }: LeavingP
         data-leaving=""
         className="flex w-fit items-center gap-0.5 px-2 text-2xs text-ink-2 print:hidden"
       >
-        <span aria-hidden="true">take away</span>
+        <span aria-hidden="true">export</span>
         {[...TABLE_WAYS, ...(isPicture ? PICTURE_WAYS : [])].map(([way, word, how]) => (
           <button
             key={way}

@@ -148,7 +148,7 @@ async function request<Answer>(
     if (response.ok) globalThis.dispatchEvent?.(new Event(WRITTEN_EVENT));
   }
   if (response.status === 204) return undefined as Answer;
-  const answer = (await response.json().catch(() => null)) as unknown;
+  const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as Answer;
   throw refusalOf(response.status, answer);
 }

@@ -4,15 +4,20 @@ function textOf(cell: Element): string {
   const own = named.getAttribute('data-figure-text');
   if (own !== null) return own;
   if (cell.classList.contains('unknown') || cell.querySelector('.unknown')) return '';
-  const typed = [...cell.querySelectorAll('input, select, textarea')].flatMap((field) => {
+  const typed = [
+    ...cell.querySelectorAll<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>(
+      'input, select, textarea',
+    ),
+  ].flatMap((field) => {
     if (field instanceof HTMLInputElement && field.type === 'checkbox') {
       return [field.checked ? 'yes' : 'no'];
     }
     if (field instanceof HTMLSelectElement) return [field.selectedOptions[0]?.text ?? ''];
-    return [(field as HTMLInputElement).value];
+    return [field.value];
   });
   if (typed.length > 0) return typed.join(' ').trim();
-  const copy = cell.cloneNode(true) as Element;
+  const copy = document.createElement('div');
+  copy.append(...[...cell.childNodes].map((node) => node.cloneNode(true)));
   for (const hidden of copy.querySelectorAll('svg, [aria-hidden="true"], script, style')) {
     hidden.remove();
   }

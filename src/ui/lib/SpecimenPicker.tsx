@@ -25,7 +25,7 @@ export function SpecimenPicker(props: SpecimenPickerProps) {
     >
       {isOpen && (
         <option value="" disabled>
-          not said
+          not stated
         </option>
       )}
       {specimens.map((one) => (

@@ -20,6 +20,12 @@ export function duration(seconds: number): string {
   return whole >= 3600 ? clockOf(whole) : minutesOf(whole);
 }
 
+/** The ends of an interval, each as `say` says it. */
+export const ends = (
+  { low, high }: Readonly<{ low: number | null; high: number | null }>,
+  say: (value: number) => string,
+): string => (low === null || high === null ? 'no interval' : `${say(low)} … ${say(high)}`);
+
 /** A share as per cent, its sign never on a line of its own. */
 export const percent = (share: number, digits = 0): string =>
   `${fixed(100 * share, digits)}\u00a0%`;

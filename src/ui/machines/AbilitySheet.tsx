@@ -1,6 +1,6 @@
 import { inWords } from '../../core/model/study/labels';
-import type { MachineDossier } from '../../server/workshop/dossier';
-import { fixed, percent } from '../lib/format';
+import type { MachineDossier } from '../../contract/workshop';
+import { fixed, percent, ends } from '../lib/format';
 import { UnknownCell } from '../marks/Unknown';
 import { Sheet } from './Sheet';
 
@@ -35,7 +35,7 @@ export function AbilitySheet({ ability }: Pick<MachineDossier, 'ability'>) {
               {known ? (
                 <td
                   className="px-2 text-right font-mono"
-                  data-hint={`success ${percent(known.success.low ?? 0)} … ${percent(known.success.high ?? 1)}`}
+                  data-hint={`success ${ends(known.success, percent)}`}
                 >
                   {known.good}/{known.prints}
                 </td>

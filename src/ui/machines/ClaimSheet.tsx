@@ -1,5 +1,5 @@
 import { provenBy } from '../../core/measures/dossier/claims';
-import type { MachineDossier } from '../../server/workshop/dossier';
+import type { MachineDossier } from '../../contract/workshop';
 import { Sheet } from './Sheet';
 import { TakeFinding } from './TakeFinding';
 

@@ -1,4 +1,4 @@
-import type { MachineDossier } from '../../server/workshop/dossier';
+import type { MachineDossier } from '../../contract/workshop';
 import { UnknownCell } from '../marks/Unknown';
 import { Sheet } from './Sheet';
 

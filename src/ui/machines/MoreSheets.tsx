@@ -1,5 +1,5 @@
 import { inWords } from '../../core/model/study/labels';
-import type { MachineDossier } from '../../server/workshop/dossier';
+import type { MachineDossier } from '../../contract/workshop';
 import { counted, fixed, shortTime } from '../lib/format';
 import { GradeDisc } from '../marks/GradeDisc';
 import { Sheet } from './Sheet';
@@ -41,7 +41,7 @@ export function NoiseSheet({ noise }: Pick<MachineDossier, 'noise'>) {
       title="Noise"
       about="dB(A)"
       isEmpty={noise.length === 0}
-      empty="Nobody measured how loud it is."
+      empty="Its noise has not been measured."
     >
       <table className="w-full">
         <tbody>
@@ -104,7 +104,7 @@ function days(from: string, to: string): string {
 export function BorrowedSheet({ borrowed }: Pick<MachineDossier, 'borrowed'>) {
   if (borrowed.length === 0) return null;
   return (
-    <Sheet title="Borrowed" about="said elsewhere, never computed with">
+    <Sheet title="Borrowed" about="reported elsewhere, not used in calculations">
       <ul className="px-3 py-1.5 text-ink-2 italic">
         {borrowed.map((row, at) => (
           <li key={at} className="py-0.5">

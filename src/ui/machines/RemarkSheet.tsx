@@ -1,5 +1,5 @@
 import { inWords } from '../../core/model/study/labels';
-import type { MachineDossier } from '../../server/workshop/dossier';
+import type { MachineDossier } from '../../contract/workshop';
 import { Sheet } from './Sheet';
 
 const SIGNS = { plus: '+', minus: '−', neutral: '·' } as const;
@@ -8,11 +8,7 @@ const SIGNS = { plus: '+', minus: '−', neutral: '·' } as const;
 export function RemarkSheet({ remarks }: Pick<MachineDossier, 'remarks'>) {
   const ordered = [...remarks].sort((a, b) => ORDER.indexOf(a.sign) - ORDER.indexOf(b.sign));
   return (
-    <Sheet
-      title="Remarks"
-      isEmpty={remarks.length === 0}
-      empty="Nothing is said for or against it."
-    >
+    <Sheet title="Remarks" isEmpty={remarks.length === 0} empty="No remarks yet.">
       <ul className="px-3 py-1.5">
         {ordered.map((row, at) => (
           <li key={at} className="flex gap-2 py-0.5">

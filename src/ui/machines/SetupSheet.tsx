@@ -1,6 +1,6 @@
 import { inWords } from '../../core/model/study/labels';
 import { stateOf } from '../../core/measures/dossier/setup';
-import type { MachineDossier } from '../../server/workshop/dossier';
+import type { MachineDossier } from '../../contract/workshop';
 import { counted, duration, fixed } from '../lib/format';
 import { GradeDisc } from '../marks/GradeDisc';
 import { Unknown } from '../marks/Unknown';
@@ -18,7 +18,7 @@ export function SetupSheet({
     setup && steps.length > 0
       ? [
           setup.minutes !== null && `${fixed(setup.minutes, 0)} min`,
-          setup.hands_min !== null && `${fixed(setup.hands_min, 0)} of hands`,
+          setup.hands_min !== null && `${fixed(setup.hands_min, 0)} of hands-on time`,
           counted(setup.snags, 'snag'),
         ]
           .filter(Boolean)
@@ -30,7 +30,7 @@ export function SetupSheet({
       title="Set-up"
       about={about}
       isEmpty={isEmpty}
-      empty="Nobody wrote down how it was set up."
+      empty="No set-up steps have been written down."
     >
       {steps.length > 0 && <StepTable steps={steps} />}
       {(checks.length > 0 || (setup?.heat_up.length ?? 0) > 0) && (

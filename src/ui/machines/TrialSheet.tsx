@@ -1,7 +1,7 @@
 import { TRIAL_FEATURES } from '../../core/model/study/catalogues';
 import { inWords } from '../../core/model/study/labels';
-import type { MachineDossier } from '../../server/workshop/dossier';
-import { duration, percent } from '../lib/format';
+import type { MachineDossier } from '../../contract/workshop';
+import { duration, percent, ends } from '../lib/format';
 import { TrialDiscs } from '../marks/TrialDiscs';
 import { Sheet } from './Sheet';
 
@@ -10,7 +10,7 @@ export function TrialSheet({ trials }: Pick<MachineDossier, 'trials'>) {
   const tried = new Map(trials.map((one) => [one.feature, one]));
   const rows = [...TRIAL_FEATURES].filter((feature) => feature !== 'other' || tried.has(feature));
   return (
-    <Sheet title="Faults provoked, features tried">
+    <Sheet title="Feature and fault tests">
       <table className="w-full">
         <thead>
           <tr className="border-b border-line">
@@ -40,7 +40,7 @@ export function TrialSheet({ trials }: Pick<MachineDossier, 'trials'>) {
                         {own.sum.as_promised} of {own.sum.trials}
                       </span>
                       <span className="block text-2xs text-ink-2">
-                        {percent(own.sum.share.low ?? 0)} … {percent(own.sum.share.high ?? 1)}
+                        {ends(own.sum.share, percent)}
                       </span>
                     </td>
                   </>

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react';
-import type { Judging } from '../../server/panels';
+import type { Judging } from '../../contract/panels';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { useKeys } from '../kit/use-keys';
 import { useOnce } from '../kit/use-once';
@@ -135,7 +135,7 @@ function Question({
             {number} of {of}
           </span>
           <span>
-            {judging.wants_initials ? `you are ${judging.name}` : 'nobody sees who you are'}
+            {judging.wants_initials ? `you are ${judging.name}` : 'your name is not shown'}
           </span>
         </p>
         <VernierTicks done={number - 1} due={of} width={366} />
@@ -152,7 +152,7 @@ function Question({
         />
       ) : (
         <p className="sheet p-3">
-          Take the parts that lie on {codes.slice(0, -1).join(', ')} and {codes.at(-1)} before you.
+          Take the parts on {codes.slice(0, -1).join(', ')} and {codes.at(-1)} before you.
         </p>
       )}
       <div className={codes.length === 3 ? 'grid grid-cols-3 gap-2' : 'grid grid-cols-2 gap-2'}>
@@ -194,7 +194,7 @@ function Question({
           disabled={isBusy}
           onClick={() => void stop()}
         >
-          stop here, what I said counts
+          Stop here; my answers count
         </button>
       </p>
     </section>
@@ -222,7 +222,7 @@ function AroundQuestions({ judging, isBusy, begin, message }: AroundQuestionsPro
         />
       )}
       {judging.state === 'closed' && (
-        <Said title="This panel is closed." text="What you said counts. Thank you." />
+        <Said title="This panel is closed." text="Your answers count. Thank you." />
       )}
       {judging.state === 'by card' && (
         <p className="text-lg">This panel is judged by card: use the link on your own card.</p>
@@ -230,11 +230,11 @@ function AroundQuestions({ judging, isBusy, begin, message }: AroundQuestionsPro
       {judging.state === 'full' && (
         <Said
           title="All places are taken."
-          text="As many judges as were wanted are at it, or have been. Thank you all the same."
+          text="This panel already has all the judges it needs. Thank you all the same."
         />
       )}
       {judging.state === 'stopped' && (
-        <Said title="You have stopped. Thank you." text="What you said counts.">
+        <Said title="You have stopped. Thank you." text="Your answers count.">
           <button type="button" className="action" disabled={isBusy} onClick={() => void begin({})}>
             Go on after all
           </button>
@@ -310,7 +310,7 @@ function Begin({ judging, isBusy, onBegin }: BeginProps) {
       <p className="text-ink-2">
         Take your time. There is no right or wrong opinion; you may go back one, and stop whenever
         you like.
-        {judging.wants_initials ? '' : ' Nobody sees who you are.'}
+        {judging.wants_initials ? '' : ' Your name is not shown.'}
       </p>
       {judging.wants_initials && (
         <label className="grid gap-1">

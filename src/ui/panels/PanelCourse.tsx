@@ -1,12 +1,18 @@
 import { useState, type SetStateAction, type Dispatch } from 'react';
-import type { PanelPage, PanelResult, PanelState, SeenItem, SeenJudge } from '../../server/panels';
+import type {
+  PanelPage,
+  PanelResult,
+  PanelState,
+  SeenItem,
+  SeenJudge,
+} from '../../contract/panels';
+import type { Stored } from '../../contract/rows';
 import { asItStands, callApi } from '../kit/request';
 import { Panel } from '../kit/Panel';
 import { usePolling } from '../kit/use-polling';
 import { useTrying } from '../kit/use-trying';
 import { ContenderName } from '../marks/ContenderName';
 import { VernierTicks } from '../marks/VernierTicks';
-import type { Stored } from '../../data';
 import { PanelHead, type PanelCourseProps, type Asked } from './PanelHead';
 
 const LOOK_EVERY_MS = 3000;
@@ -251,7 +257,7 @@ function Reason({ asked, isBusy, message, onClose, onSay }: ReasonProps) {
       >
         <p>
           {asked.do === 'take-out'
-            ? 'It is not shown again, and what was said of it does not count.'
+            ? 'It is not shown again, and answers about it do not count.'
             : asked.do === 'check-pace'
               ? 'Half of the answers came in under 2 s. Say why they can count.'
               : 'Who ends a panel when its result is liked, finds what they like.'}{' '}

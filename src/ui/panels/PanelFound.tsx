@@ -3,9 +3,9 @@ import { DEFAULT_ALPHA } from '../../core/answers/results';
 import type { ContenderMark } from '../../core/model/study';
 import { chanceOf, type PairedPanel, type TellingPanel } from '../../core/measures/panels';
 import { preferencesOf, saidHabits, saidPanel } from '../../core/text/phrasing';
-import type { PanelResult } from '../../server/panels';
+import type { PanelResult } from '../../contract/panels';
 import { Leaving } from '../kit/Leaving';
-import { fixed, percent } from '../lib/format';
+import { fixed, percent, ends } from '../lib/format';
 import { ContenderName } from '../marks/ContenderName';
 import { DotStrip, placeOn, type StripScale } from '../marks/DotStrip';
 import { Unknown } from '../marks/Unknown';
@@ -196,7 +196,7 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
                     <>
                       {figure(fixed(100 * share.estimate, 0))}{' '}
                       <span className="text-ink-2">
-                        {fixed(100 * (share.low ?? 0), 0)} … {fixed(100 * (share.high ?? 1), 0)}
+                        {ends(share, (value) => fixed(100 * value, 0))}
                       </span>
                     </>
                   )}
@@ -214,11 +214,14 @@ function Scale({ panel, reference, marks, panelId, named }: ScaleProps) {
   );
 }
 
+/** A share that may not be known. */
+const known = (share: number | null): string => (share === null ? 'not known' : percent(share));
+
 /** The share of right answers against guessing, on one scale. */
 function Told({ panel }: { panel: TellingPanel }) {
   const { kind, correct_share: share, correct, ballots, discriminators } = panel;
   const chance = chanceOf(kind);
-  const label = `${correct} of ${ballots} right: ${percent(share.estimate ?? 0)}, by guessing ${percent(chance)}`;
+  const label = `${correct} of ${ballots} right: ${known(share.estimate)}, by guessing ${percent(chance)}`;
   return (
     <figure className="max-w-[640px]">
       <div className="relative">
@@ -258,10 +261,9 @@ function Told({ panel }: { panel: TellingPanel }) {
         ))}
       </div>
       <figcaption className="text-xs text-ink-2">
-        right answers, {percent(share.estimate ?? 0)} ({percent(share.low ?? 0)} …{' '}
-        {percent(share.high ?? 1)}); dashed: guessing alone, {percent(chance)}. Who really can tell:{' '}
-        {percent(discriminators.estimate ?? 0)} of people ({percent(discriminators.low ?? 0)} …{' '}
-        {percent(discriminators.high ?? 1)}).
+        right answers, {known(share.estimate)} ({ends(share, percent)}); dashed: guessing alone,{' '}
+        {percent(chance)}. People who really see it: {known(discriminators.estimate)} of people (
+        {ends(discriminators, percent)}).
       </figcaption>
     </figure>
   );

@@ -1,6 +1,6 @@
 import type { SetStateAction, Dispatch } from 'react';
 import { inWords, type ContenderMark } from '../../core/model/study';
-import type { PanelPage, PanelResult } from '../../server/panels';
+import type { PanelPage, PanelResult } from '../../contract/panels';
 import { VernierTicks } from '../marks/VernierTicks';
 import { shortTime } from '../lib/format';
 import { qrPath } from '../sheets/qr-path';
@@ -54,7 +54,7 @@ export function PanelHead(props: PanelHeadProps) {
         {
           {
             paired: 'which is better',
-            triangle: 'can they be told apart',
+            triangle: 'can people see a difference',
             guess: 'which is which',
           }[panel.kind]
         }
@@ -142,7 +142,7 @@ function ClosedPanel({ setup, result, mayEdit, isBusy, step }: ClosedPanelProps)
     <div className="mt-2 grid gap-3">
       <p className="text-ink-2">
         Closed at {shortTime(setup?.closed_at ?? '')}: {ENDS[setup?.closed_by ?? 'hand']}. The
-        result as it stands without names:
+        result so far, without names:
       </p>
       {result && <PanelFound {...result} panelId={null} marks={[]} />}
       {mayEdit && (
@@ -209,7 +209,8 @@ function Invitation({
         <VernierTicks done={done} due={wanted} width={260} />
         <p className="text-ink-2">
           {page.ballots} answers so far. It ends when {wanted} have judged
-          {closesAt === null ? '' : `, or at ${shortTime(closesAt)}`}; nobody sees a result before.
+          {closesAt === null ? '' : `, or at ${shortTime(closesAt)}`}; the result stays hidden until
+          then.
         </p>
         <p className="text-xs text-ink-2">
           {page.link === null

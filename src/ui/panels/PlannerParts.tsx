@@ -1,3 +1,4 @@
+import { lightInWords } from '../../core/answers/figure-names';
 import { inWords } from '../../core/model/study';
 import { zoneBox } from '../../core/measures/surface';
 import { ContenderName } from '../marks/ContenderName';
@@ -14,7 +15,7 @@ interface PlaceFieldsProps {
 }
 
 /** Which place of the photos is shown: typed, or a zone of the artefact. */
-export function PlaceFields({ plan, zones, subject }: PlaceFieldsProps) {
+function PlaceFields({ plan, zones, subject }: PlaceFieldsProps) {
   return (
     <p className="my-2 flex flex-wrap items-end gap-2">
       {(['x_mm', 'y_mm', 'w_mm', 'h_mm'] as const).map((side) => (
@@ -65,7 +66,7 @@ interface SeenChoiceProps {
 }
 
 /** Photos or the parts themselves. */
-export function SeenChoice({ plan, subject }: SeenChoiceProps) {
+function SeenChoice({ plan, subject }: SeenChoiceProps) {
   return (
     <p className="flex flex-wrap items-center gap-2">
       judges see
@@ -82,7 +83,7 @@ export function SeenChoice({ plan, subject }: SeenChoiceProps) {
         <optgroup label="photos, on their own screens">
           {plan.subjects.map((one) => (
             <option key={one.key} value={one.key}>
-              photos: {one.artefact}, {inWords(one.view)}, {inWords(one.light)} light (
+              photos: {one.artefact}, {inWords(one.view)}, {lightInWords(one.light)} (
               {one.photos.length})
             </option>
           ))}
@@ -257,8 +258,7 @@ export function WhoIsCompared({ marks, plan }: WhoIsComparedProps) {
       </ul>
       {plan.inIt.some((one) => one.specimens.length === 1) && (
         <p className="mt-1 text-xs text-ink-2">
-          Where one specimen stands for its contender, an odd part speaks for the machine: several
-          are better.
+          With one specimen per contender, one odd part decides for the machine: show several.
         </p>
       )}
     </fieldset>
@@ -299,7 +299,7 @@ export function HowMany({ plan }: HowManyProps) {
         <label className="grid text-2xs text-ink-2">
           {plan.draft.kind === 'paired'
             ? 'find that so many of 100 prefer the one'
-            : 'find that so many of 100 can tell'}
+            : 'find that so many of 100 people can see a difference'}
           <input
             className="field w-20"
             type="number"
@@ -360,7 +360,7 @@ export function WhoJudges({ plan }: WhoJudgesProps) {
       <p className="clear-both flex flex-wrap gap-x-4 gap-y-1">
         {(
           [
-            ['numbers', 'nobody is named'],
+            ['numbers', 'no names'],
             ['initials', 'judges give their initials'],
           ] as const
         ).map(([names, says]) => (
@@ -391,8 +391,8 @@ export function WhoJudges({ plan }: WhoJudgesProps) {
         />
       </label>
       <p className="text-xs text-ink-2">
-        Its rule ends it, not its result: whoever looks before, or ends it early, says why, and the
-        report prints it.
+        Its rule ends the panel, not its result. If you look earlier, or end it early, give a
+        reason; the report prints it.
       </p>
     </fieldset>
   );

@@ -16,10 +16,10 @@ const BOTTOM = 24;
 const TOP = 8;
 
 /** What there is to be found, in words. */
-export const saidEffect = (kind: PanelKind, effect: number): string =>
+const saidEffect = (kind: PanelKind, effect: number): string =>
   kind === 'paired'
     ? `that ${Math.round(100 * effect)} of 100 people prefer the one`
-    : `that ${Math.round(100 * effect)} of 100 people can tell`;
+    : `that ${Math.round(100 * effect)} of 100 people can see a difference`;
 
 /** How often a panel finds what there is, by its number of ballots, with the planned number on it. */
 export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {

@@ -87,7 +87,7 @@ export function ThingsToSee({ pictures, codes, shape, onShown }: ThingsToSeeProp
         ))}
       </div>
       {isBroken ? (
-        <p role="alert">A picture did not come: load the page again; what you said is kept.</p>
+        <p role="alert">A picture failed to load. Reload the page; your answers are saved.</p>
       ) : (
         <ZoomKeys zoom={zoom} pictures={pictures} />
       )}

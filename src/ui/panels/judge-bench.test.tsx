@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Judging } from '../../server/panels';
+import type { Judging } from '../../contract/panels';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { JudgeBench } from './JudgeBench';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { PanelPage } from '../../server/panels';
+import type { PanelPage } from '../../contract/panels';
 import type { Subject } from '../photos/side-by-side/subjects';
 import {
   begunDraft,

@@ -1,9 +1,9 @@
 import type { ViewBox } from '../../core/measures/image';
 import { zoneBox } from '../../core/measures/surface';
 import { LIGHTS, PHOTO_VIEWS, type PanelKind } from '../../core/model/study';
-import type { BenchZone } from '../../server/inspect/page';
-import type { PanelDraft, PanelPage } from '../../server/panels';
-import type { PhotosData } from '../../server/photos';
+import type { BenchZone } from '../../contract/inspect';
+import type { PanelDraft, PanelPage } from '../../contract/panels';
+import type { PhotosData } from '../../contract/photos';
 import type { Subject } from '../photos/side-by-side/subjects';
 
 /** A specimen that can stand for its contender. */
@@ -24,13 +24,13 @@ export const KINDS: readonly { kind: PanelKind; title: string; says: string; exa
   },
   {
     kind: 'triangle',
-    title: 'Can they be told apart?',
+    title: 'Can people see a difference?',
     says: 'Three at a time, two of one contender. Judges find the odd one: by guessing alone one in three is right.',
     example: 'Which one is not like the other two?',
   },
   {
     kind: 'guess',
-    title: 'Can people tell which is which?',
+    title: 'Can people name which is which?',
     says: 'Two at a time, one of them of the contender asked after. By guessing alone one in two is right.',
     example: 'Which one was printed the slow way?',
   },

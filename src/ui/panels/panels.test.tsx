@@ -2,7 +2,7 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
-import type { Judging, PanelPage } from '../../server/panels';
+import type { Judging, PanelPage } from '../../contract/panels';
 import { idOfPanel, usualAim } from '../../core/measures/panels';
 import { JudgeBench } from './JudgeBench';
 import { candidatesOf, draftOf, newDraft, placeOfDraft } from './panel-draft';
@@ -80,7 +80,9 @@ describe('a plan', () => {
       <PowerCurve kind="triangle" aim={{ ...usualAim('triangle'), effect: 0.5 }} planned={16} />,
     );
     expect(
-      screen.getByText(/^16 ballots on each pair would find that 50 of 100 people can tell/),
+      screen.getByText(
+        /^16 ballots on each pair would find that 50 of 100 people can see a difference/,
+      ),
     ).toBeTruthy();
     expect(screen.getByText('16 are needed for 80 of 100.')).toBeTruthy();
     cleanup();
@@ -149,7 +151,7 @@ describe('a judge', () => {
     expect((await screen.findByRole('alert')).textContent).toContain('The panel is closed.');
     api.answers['DELETE /judging/L'] = () =>
       json({ ...asked(3), question: null, state: 'stopped' });
-    fireEvent.click(screen.getByRole('button', { name: /stop here/ }));
+    fireEvent.click(screen.getByRole('button', { name: /Stop here/ }));
     await screen.findByText('You have stopped. Thank you.');
   });
 

@@ -1,7 +1,7 @@
 import type { ContenderMark } from '../../core/model/study';
-import type { BenchZone } from '../../server/inspect/page';
-import type { PanelPage, PanelDraft } from '../../server/panels';
-import type { PhotosData } from '../../server/photos';
+import type { BenchZone } from '../../contract/inspect';
+import type { PanelDraft, PanelPage } from '../../contract/panels';
+import type { PhotosData } from '../../contract/photos';
 import { useMemo, useState } from 'react';
 import { couplesOf, usualAim } from '../../core/measures/panels';
 import { callApi } from '../kit/request';

@@ -1,4 +1,4 @@
-import type { ShownPhoto } from '../../server/photos';
+import type { ShownPhoto } from '../../contract/photos';
 
 /** What tells a photo's pictures apart from those of every other one. */
 export type Addressed = Pick<ShownPhoto, 'path' | 'version'>;

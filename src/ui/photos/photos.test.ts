@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { ShownMeasure, ShownPhoto } from '../../server/photos';
+import type { ShownMeasure, ShownPhoto } from '../../contract/photos';
 import type { ContenderMark } from '../../core/model/study';
 import { levelAddress, levelFor, tileAddress } from './photo-address';
 import { sayMeasure } from './say-measure';
@@ -184,7 +184,7 @@ describe('measures in words', () => {
     expect(sayMeasure(measure({ found: 'false' }, { detectable_amplitude: 0.0036 }))).toBe(
       'no ringing above the noise; over 0.36 % it would be',
     );
-    expect(sayMeasure(measure({}))).toBe('ringing: not told here');
+    expect(sayMeasure(measure({}))).toBe('ringing: cannot be measured here');
   });
 
   it('others: their figure, or that it is not resolved', () => {

@@ -1,4 +1,4 @@
-import type { ShownMeasure } from '../../server/photos';
+import type { ShownMeasure } from '../../contract/photos';
 import { fixed } from '../lib/format';
 
 const hundredths = (value: number): string => fixed(100 * value, 2);
@@ -21,7 +21,7 @@ export function sayMeasure({
     const limit = of('detectable_amplitude');
     if (found !== 'true') {
       return limit === null
-        ? `ringing${along}: not told here`
+        ? `ringing${along}: cannot be measured here`
         : `no ringing${along} above the noise; over ${hundredths(limit)} % it would be`;
     }
     const [length, hertz, waves] = [of('wavelength_mm'), of('frequency_hz'), of('waves')];

@@ -1,4 +1,4 @@
-import type { ShownPhoto } from '../../server/photos';
+import type { ShownPhoto } from '../../contract/photos';
 import { tileAddress } from './photo-address';
 
 /** What part of a view is seen: the millimetres in the middle, and screen pixels a millimetre. */

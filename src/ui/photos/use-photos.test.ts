@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ShownPhoto } from '../../server/photos';
+import type { ShownPhoto } from '../../contract/photos';
 import { eventStreams } from '../../../tests/support/event-source';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { usePhotos } from './use-photos';

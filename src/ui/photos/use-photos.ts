@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { ShownPhoto } from '../../server/photos';
+import type { ShownPhoto } from '../../contract/photos';
 import { asItStands, callApi, failureText } from '../kit/request';
 import { sendFile } from '../kit/send-file';
 import { concerns, useStudyNews } from '../lib/live';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Deletable, DeletedCount } from '../../data';
+import type { Deletable, DeletedCount } from '../../contract/deletions';
 import { callApi } from '../kit/request';
 import { useOnce } from '../kit/use-once';
 import { useTrying } from '../kit/use-trying';

@@ -50,7 +50,8 @@ export function RecordFields({ record, fields, label }: RecordFieldsProps) {
         <SaveNote state={record.state} />
         {others.length > 0 && (
           <p role="alert" className="text-xs text-warn">
-            Somebody else changed {others.map(nameOf).join(', ')} meanwhile: it is shown here now.
+            Somebody else changed {others.map(nameOf).join(', ')} in the meantime: the newer value
+            is shown.
           </p>
         )}
         <ConflictNote record={record} nameOf={nameOf} />

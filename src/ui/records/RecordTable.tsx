@@ -267,7 +267,7 @@ function DeleteRow({ path, one, onDeleted }: { path: string; one: string; onDele
       const answer = await callApi<{ is_retired: true } | undefined>('DELETE', path, {
         version: row_version,
       });
-      if (answer?.is_retired) setMessage('It was measured: it is kept, and retired.');
+      if (answer?.is_retired) setMessage('It has readings, so it was retired instead of deleted.');
       else onDeleted();
     } catch (error) {
       setMessage(failureText(error));

@@ -7,7 +7,7 @@ export function SaveNote({ state }: { state: SaveState }) {
     idle: '',
     saving: 'saving …',
     saved: state.kind === 'saved' ? `saved ${clock(state.at)}` : '',
-    waiting: 'the server does not answer: kept here, and sent when it is back',
+    waiting: 'the server does not answer: saved on this device, and sent when it is back',
     refused: state.kind === 'refused' ? `not saved: ${state.message}` : '',
   }[state.kind];
   const isBad = state.kind === 'waiting' || state.kind === 'refused';

@@ -1,5 +1,5 @@
 import type { TableName } from '../../core/model/study';
-import type { Stored } from '../../data';
+import type { Stored } from '../../contract/rows';
 import type { Values } from './use-record';
 
 /** What the server answered to a form of a table, as a row of it: the server has checked it. */

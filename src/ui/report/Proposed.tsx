@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ContenderMark } from '../../core/model/study';
-import type { SeenSentence } from '../../server/report/page';
+import type { SeenSentence } from '../../contract/report';
 import { useOnce } from '../kit/use-once';
 import { Badge } from '../marks/Badge';
 import type { Report } from './use-report';

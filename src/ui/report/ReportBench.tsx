@@ -1,5 +1,5 @@
 import type { ContenderMark } from '../../core/model/study';
-import type { ReportPage } from '../../server/report/page';
+import type { ReportPage } from '../../contract/report';
 import { SaveNote } from '../records/SaveNote';
 import { usePicked } from './picked';
 import { Publishing, Readiness } from './Publishing';
@@ -24,7 +24,7 @@ export function ReportBench({ studyId, studyName, marks, page }: ReportBenchProp
         <SaveNote state={report.save} />
         {report.page.isStale && (
           <p className="text-xs text-warn">
-            Figures are being made anew: look once more in a moment.
+            The figures are being recalculated. Try again in a moment.
           </p>
         )}
       </div>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { RevisionChanges } from '../../core/text/report';
-import type { RevisionSeen } from '../../server/report/revisions';
+import type { RevisionSeen } from '../../contract/report';
 import { callApi, failureText } from '../kit/request';
 import { Panel } from '../kit/Panel';
 import type { Report } from './use-report';
@@ -54,7 +54,7 @@ export function PublishPanel({ report, number, studyName, onClose }: PublishProp
             checked={isOpen}
             onChange={() => setOpen(true)}
           />
-          Everyone who reaches this server reads it, under a name
+          Anyone who can reach this server can read it, under a name
         </label>
         {isOpen && (
           <label className="my-1 block text-xs text-ink-2">

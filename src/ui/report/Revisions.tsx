@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { RevisionSeen } from '../../server/report/revisions';
+import type { RevisionSeen } from '../../contract/report';
 import { usePolling } from '../kit/use-polling';
 import { ChangesPanel, PublishPanel, WithdrawPanel } from './RevisionPanels';
 import type { Report } from './use-report';
@@ -45,8 +45,8 @@ export function Revisions({ studyId, studyName, report }: RevisionsProps) {
       </div>
       {revisions.length === 0 && (
         <p className="mt-1 text-xs text-ink-2">
-          Words, figures, pictures and data as they stand now, numbered and kept. Nobody sees it
-          before it is published.
+          Saves the present words, figures, pictures and data under a number. It is private until it
+          is published.
         </p>
       )}
       <ul>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ContenderMark } from '../../core/model/study';
-import type { SeenSentence } from '../../server/report/page';
+import type { SeenSentence } from '../../contract/report';
 import { usePicked } from './picked';
 import type { Report } from './use-report';
 import { Whose } from './Whose';
@@ -81,11 +81,11 @@ export function Sentence({
             <span key={tie.address}>
               {tie.moved
                 ? `then ${tie.moved.then}; now ${tie.said}`
-                : `${tie.said}: there is no such figure any more`}
+                : `${tie.said}: this figure does not exist any more`}
             </span>
           ))}
           <button type="button" className="ml-auto action" onClick={() => void keep(() => ({}))}>
-            It still stands
+            It is still true
           </button>
         </p>
       )}
@@ -117,7 +117,7 @@ function Ties({ sentence, keep, picked, drop }: TiesProps) {
           <button
             type="button"
             className="ml-1 min-h-[24px] min-w-[20px]"
-            aria-label={`Do not rest on: ${tie.said}`}
+            aria-label={`Do not use: ${tie.said}`}
             onClick={() =>
               void keep(({ rests_on }) => ({
                 rests_on: rests_on.filter((one) => one !== tie.address),

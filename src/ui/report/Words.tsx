@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
 import type { ContenderMark } from '../../core/model/study';
-import type { SeenSentence } from '../../server/report/page';
+import type { SeenSentence } from '../../contract/report';
 import { useOnce } from '../kit/use-once';
 import { usePicked } from './picked';
 import { Proposed } from './Proposed';
@@ -8,7 +8,7 @@ import { Sentence } from './Sentence';
 import type { Report } from './use-report';
 import { Whose } from './Whose';
 
-export const KINDS = [
+const KINDS = [
   ['answer', 'The answer', 'What a reader takes home: one or two sentences.'],
   ['for-whom', 'For whom', 'Who should take which, and on what condition.'],
   ['plus', 'What speaks for it', ''],
@@ -71,7 +71,7 @@ function Collected({ report, studyId }: { report: Report; studyId: string }) {
   if (caveats.length === 0) return null;
   return (
     <details className="mt-2 text-xs" open={caveats.length <= 6}>
-      <summary className="text-ink-2">Collected by itself: {caveats.length}</summary>
+      <summary className="text-ink-2">Collected automatically: {caveats.length}</summary>
       <ul className="mt-1">
         {caveats.map(({ name, text, page }) => (
           <li key={name} className="mb-0.5 text-warn">

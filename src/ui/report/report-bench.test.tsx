@@ -2,8 +2,7 @@
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ContenderMark, ReportSettings } from '../../core/model/study';
-import type { ReportPage, SeenSentence } from '../../server/report/page';
-import type { RevisionSeen } from '../../server/report/revisions';
+import type { ReportPage, RevisionSeen, SeenSentence } from '../../contract/report';
 import { ReportBench } from './ReportBench';
 
 interface Asked {
@@ -159,7 +158,7 @@ describe('a sentence', () => {
     fireEvent.change(field, { target: { value: 'Mine.' } });
     page = { ...page, sentences: [sentence('s1', { text: 'Theirs.', row_version: 4 })] };
     fireEvent.blur(field);
-    await screen.findByText(/not saved: Changed meanwhile\. Here is how it stands now/);
+    await screen.findByText(/not saved: Changed meanwhile\. Here is the current text/);
     expect(field.value).toBe('Mine.');
     // Kept once more, it is kept from their version.
     fireEvent.keyDown(field, { key: 'Enter', ctrlKey: true });
@@ -172,7 +171,7 @@ describe('a sentence', () => {
     expect(screen.getByText('Look again')).toBeTruthy();
     expect(screen.getByText('then better · 12; now said pairs:B:surface')).toBeTruthy();
     page = { ...page, sentences: [sentence('s1', { ties: [tie('pairs:B:surface')] })] };
-    fireEvent.click(screen.getByRole('button', { name: 'It still stands' }));
+    fireEvent.click(screen.getByRole('button', { name: 'It is still true' }));
     await waitFor(() => expect(screen.queryByText('Look again')).toBeNull());
     expect(words()[0]?.body).toMatchObject({ verdict_id: 's1', rests_on: ['pairs:B:surface'] });
   });
@@ -187,7 +186,7 @@ describe('a sentence', () => {
       }),
     );
     await waitFor(() => expect(localStorage.getItem('vergleich:picked:s')).toBe(''));
-    fireEvent.click(screen.getByRole('button', { name: 'Do not rest on: said accuracy:A:mae_mm' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Do not use: said accuracy:A:mae_mm' }));
     await waitFor(() => expect(words()[1]?.body).toMatchObject({ rests_on: [] }));
   });
 
@@ -397,7 +396,7 @@ describe('revisions', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Publish' }));
     const panel = screen.getByRole('dialog');
     expect(within(panel).getByText('No disclosure.')).toBeTruthy();
-    fireEvent.click(within(panel).getByLabelText(/^Everyone who reaches/));
+    fireEvent.click(within(panel).getByLabelText(/^Anyone who can reach/));
     fireEvent.change(within(panel).getByLabelText('/r/'), { target: { value: 'our-clips' } });
     fireEvent.click(within(panel).getByRole('button', { name: 'Publish' }));
     await waitFor(() =>

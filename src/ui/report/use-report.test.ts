@@ -2,7 +2,7 @@
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { ReportSettings } from '../../core/model/study';
-import type { ReportPage, SeenSentence } from '../../server/report/page';
+import type { ReportPage, SeenSentence } from '../../contract/report';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { useReport, type Report } from './use-report';
 
@@ -43,7 +43,7 @@ beforeEach(() => {
   api.answers[`PUT ${AT}/words`] = (body) => {
     const { rests_on, version: from, ...own } = body as Put;
     const known = sentences.find((one) => one.verdict_id === own.verdict_id);
-    if (known && known.row_version !== from) return refused('It was changed meanwhile.');
+    if (known && known.row_version !== from) return refused('It was changed by someone else.');
     const ties = rests_on.map((address) => ({ address }) as SeenSentence['ties'][number]);
     const row = { ...own, ties, row_version: (from ?? 0) + 1 };
     sentences = known ? sentences.map((one) => (one === known ? row : one)) : [...sentences, row];
@@ -52,7 +52,7 @@ beforeEach(() => {
   api.answers[`DELETE ${AT}/words`] = (body) => {
     const { verdict_id, version: from } = body as { verdict_id: string; version: number };
     const known = sentences.find((one) => one.verdict_id === verdict_id);
-    if (known?.row_version !== from) return refused('It was changed meanwhile.');
+    if (known?.row_version !== from) return refused('It was changed by someone else.');
     sentences = sentences.filter((one) => one !== known);
     return json(null, 204);
   };

@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { ReportPage, SeenSentence } from '../../server/report/page';
-import type { StudyAbout } from '../../server/study/studies';
+import type { ReportPage, SeenSentence } from '../../contract/report';
+import type { StudyAbout } from '../../contract/studies';
 import type { ReportSettings } from '../../core/model/study';
 import { ApiError, asItStands, callApi, failureText } from '../kit/request';
 import { useInTurn } from '../kit/use-in-turn';
@@ -50,7 +50,7 @@ export function useReport(studyId: string, first: ReportPage) {
         setSave({
           kind: 'refused',
           message: isConflict
-            ? `${error.message} Here is how it stands now; what you typed is still in its field.`
+            ? `${error.message} Here is the current text; what you typed is still in its field.`
             : failureText(error),
         });
         if (isConflict) await refresh().catch(() => undefined);

@@ -3,7 +3,7 @@ import type { Aftercare } from '../../core/measures/surface';
 import { fixed } from '../lib/format';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { GradeDisc } from '../marks/GradeDisc';
-import { UnknownCell } from '../marks/Unknown';
+import { Unknown, UnknownCell } from '../marks/Unknown';
 import { Leaving } from '../kit/Leaving';
 
 interface AfterWorkProps {
@@ -39,7 +39,11 @@ export function AfterWork({ marks, aftercare, artefacts, reference }: AfterWorkP
                   const { estimate, low, high } = own.minutes;
                   return (
                     <td key={mark.contender_id} className="px-2 text-right whitespace-nowrap">
-                      <span className="font-mono">{fixed(estimate ?? 0, 1)}</span>{' '}
+                      {estimate === null ? (
+                        <Unknown why={own.minutes.notes?.join('; ') ?? 'not known'} />
+                      ) : (
+                        <span className="font-mono">{fixed(estimate, 1)}</span>
+                      )}{' '}
                       {own.damage_max !== null && (
                         <>
                           <GradeDisc grade={own.damage_max} size={16} />

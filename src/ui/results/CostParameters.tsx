@@ -14,7 +14,7 @@ interface CostParametersProps {
 
 const FIELDS = [
   ['tariff_per_kwh', 'energy, per kWh'],
-  ['wage_per_h', 'hands, per h'],
+  ['wage_per_h', 'wage, per h'],
   ['lifetime_h', 'a machine’s life, h'],
 ] as const;
 

@@ -51,8 +51,8 @@ export function CostTable(props: CostTableProps) {
           Cost of a good part{currency && `, ${currency}`}
         </h2>
         <p className="flex flex-wrap gap-3 text-xs text-ink-2">
-          failed attempts included{afterWork && ', after-work too'}; interval below; the cheapest is
-          bold where it is told apart
+          failed attempts included{afterWork && ', post-processing included'}; interval below; the
+          cheapest is bold where the difference is clear
           {parts.map(([part, colour]) => (
             <span key={part} className="inline-flex items-center gap-1">
               <svg width={10} height={10} aria-hidden="true">
@@ -109,7 +109,7 @@ function CostRow({ artefact, cheapest, known, own, marks, largest }: CostRowProp
       <th scope="row" className="px-2 py-1.5 text-left font-normal">
         {artefact.name}
         {cheapest === null && known > 1 && (
-          <span className="block text-2xs whitespace-nowrap text-ink-2">not told apart</span>
+          <span className="block text-2xs whitespace-nowrap text-ink-2">too close to call</span>
         )}
       </th>
       {own.map((one, at) => {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { counted, inWords, type ContenderMark } from '../../core/model/study';
 import type { PlacedFinding } from '../../core/measures/surface';
-import type { DefectSide } from '../../server/results/defect-places';
+import type { DefectSide } from '../../contract/results';
 import { ContenderName } from '../marks/ContenderName';
 
 interface DefectHeatProps {

@@ -3,9 +3,9 @@ import type { PairRow } from '../../core/statistics/compare';
 import type { CriterionEvidence } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
 import { figureText } from '../../core/answers/figure-names';
-import type { DuelFigure } from '../../server/results/head-to-head-page';
+import type { DuelFigure } from '../../contract/results';
 import { Leaving } from '../kit/Leaving';
-import { signed } from '../lib/format';
+import { signed, ends } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { ContenderName } from '../marks/ContenderName';
 import { Unknown } from '../marks/Unknown';
@@ -126,13 +126,9 @@ function Difference({ figure: { key, words, own, other, row } }: { figure: DuelF
     if (own?.value == null || other?.value == null) return null;
     return <>{signed(words.factor * (own.value - other.value), words.digits)}</>;
   }
-  const { estimate, low, high } = row.difference;
   return (
     <>
-      {say(estimate)}{' '}
-      <span className="text-ink-2">
-        {low === null || high === null ? 'no interval' : `${say(low)} … ${say(high)}`}
-      </span>
+      {say(row.difference.estimate)} <span className="text-ink-2">{ends(row.difference, say)}</span>
     </>
   );
 }

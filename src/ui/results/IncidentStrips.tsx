@@ -5,7 +5,7 @@ import {
   type ReliabilitySets,
 } from '../../core/measures/reliability';
 import type { ContenderMark } from '../../core/model/study';
-import { fixed, percent } from '../lib/format';
+import { fixed, percent, ends } from '../lib/format';
 import { DotStrip, scaleFor } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
@@ -37,8 +37,8 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
           Incidents per 100 h, without the operator’s own
         </h2>
         <p className="text-xs text-ink-2">
-          exact interval; stand-still and hands over all incidents; what tells it from the reference
-          at the shares of successes seen so far
+          exact interval; downtime and hands-on time of all incidents; prints that would show a
+          difference at the success rates seen so far
         </p>
       </header>
       <StripTable
@@ -88,7 +88,7 @@ function RateCells({ own, mark, all, reference, needed }: RateCellsProps) {
     <>
       <td className="px-2 text-right whitespace-nowrap">
         {own.per_100_h.estimate === null ? (
-          <Unknown why={own.notes.join('; ') || 'no incidents were kept'} />
+          <Unknown why={own.notes.join('; ') || 'no incidents were recorded'} />
         ) : (
           <button
             type="button"
@@ -96,14 +96,12 @@ function RateCells({ own, mark, all, reference, needed }: RateCellsProps) {
             data-figure={addressOf('reliability', mark.contender_id, 'without_operator.per_100_h')}
           >
             {fixed(own.per_100_h.estimate, 1)}{' '}
-            <span className="text-ink-2">
-              {fixed(own.per_100_h.low ?? 0, 1)} … {fixed(own.per_100_h.high ?? 0, 1)}
-            </span>
+            <span className="text-ink-2">{ends(own.per_100_h, (value) => fixed(value, 1))}</span>
           </button>
         )}
       </td>
       <td className="px-2 text-right font-mono whitespace-nowrap">
-        {own.incidents ?? <Unknown why="no incidents were kept" />} in {fixed(own.hours, 1)} h
+        {own.incidents ?? <Unknown why="no incidents were recorded" />} in {fixed(own.hours, 1)} h
       </td>
       <td className="px-2 text-right font-mono">
         {all.downtime_share === null ? <Unknown why="not known" /> : percent(all.downtime_share, 1)}
@@ -131,8 +129,8 @@ const HEADS = [
   { text: 'incidents per 100 h' },
   { text: 'rate', isFigure: true },
   { text: 'incidents in', isFigure: true },
-  { text: 'stood still', isFigure: true },
+  { text: 'downtime', isFigure: true },
   { text: 'hands · min/100 h', isFigure: true },
   { text: 'metres', isFigure: true },
-  { text: 'to tell it from the reference' },
+  { text: 'to show a difference' },
 ];

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ModeTally } from '../../core/measures/reliability';
-import type { ContenderMark } from '../../core/model/study';
+import { keysOf, type ContenderMark } from '../../core/model/study';
 import { inWords } from '../../core/model/study/labels';
 import { duration, fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
@@ -41,15 +41,15 @@ export function ModePareto({ marks, modes }: ModeParetoProps) {
           What goes wrong
         </h2>
         <div role="group" aria-label="Ordered by" className="flex gap-1">
-          {Object.entries(MEASURES).map(([key, { title }]) => (
+          {keysOf(MEASURES).map((key) => (
             <button
               key={key}
               type="button"
               className={`action ${key === by ? 'action-main' : ''}`}
               aria-pressed={key === by}
-              onClick={() => setBy(key as keyof typeof MEASURES)}
+              onClick={() => setBy(key)}
             >
-              {title}
+              {MEASURES[key].title}
             </button>
           ))}
         </div>

@@ -1,4 +1,6 @@
-import { inWords, type ContenderMark } from '../../core/model/study';
+import { lightInWords } from '../../core/answers/figure-names';
+import { ends } from '../lib/format';
+import type { ContenderMark } from '../../core/model/study';
 import type { PhotoFigure } from '../../core/measures/surface';
 import { Leaving } from '../kit/Leaving';
 import { ContenderName } from '../marks/ContenderName';
@@ -67,7 +69,7 @@ export function PhotoFigures(props: PhotoFiguresProps) {
               {...props}
               figure={key}
               way={FIGURES[measure] ?? contrast(measure)}
-              where={`${artefacts[artefact] ?? artefact}, ${inWords(light)} light`}
+              where={`${artefacts[artefact] ?? artefact}, ${lightInWords(light)}`}
             />
           );
         })}
@@ -157,6 +159,7 @@ function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
   // No contrast and no share is below nothing.
   const low = own.figure.low === null ? null : Math.max(0, own.figure.low);
   const { high } = own.figure;
+  const said = own.found === 0 || estimate === null ? 'not found' : way.say(estimate);
   const scaled = (value: number | null) => (value === null ? null : way.factor * value);
   return (
     <>
@@ -177,7 +180,7 @@ function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
             isNothing: !found,
             label: `${codes[specimen_id] ?? specimen_id}: ${found ? way.say(value) : 'not found'}`,
           }))}
-          label={`${mark.label}: ${way.say(estimate ?? 0)}`}
+          label={`${mark.label}: ${said}`}
         />
       </td>
       <td
@@ -185,14 +188,10 @@ function KnownFigure({ mark, own, way, scale, codes }: KnownFigureProps) {
         tabIndex={own.notes.length > 0 ? 0 : undefined}
         data-hint={own.notes.join('; ') || undefined}
       >
-        {own.found === 0 ? (
-          'not found'
-        ) : (
-          <span className="font-mono">{way.say(estimate ?? 0)}</span>
-        )}
+        <span className={own.found === 0 ? '' : 'font-mono'}>{said}</span>
         <span className="block text-2xs text-ink-2">
           {own.found !== null && `on ${own.found} of ${own.specimens} · `}
-          {low === null || high === null ? 'no interval' : `${way.say(low)} … ${way.say(high)}`}
+          {ends({ low, high }, way.say)}
         </span>
       </td>
     </>

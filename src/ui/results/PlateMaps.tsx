@@ -1,7 +1,7 @@
 import { NO_GRADIENT, type PlateFit } from '../../core/measures/metrology/plate';
 import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/model/study';
-import type { PlatePage, PlatePoint } from '../../server/results/plate-page';
+import type { PlatePage, PlatePoint } from '../../contract/results';
 import { fixed, signed } from '../lib/format';
 import { PlaceDisc } from '../marks/PlaceDisc';
 import { ContenderName } from '../marks/ContenderName';

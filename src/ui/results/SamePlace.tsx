@@ -1,3 +1,4 @@
+import { lightInWords } from '../../core/answers/figure-names';
 import { inWords, type ContenderMark } from '../../core/model/study';
 import { ContenderName } from '../marks/ContenderName';
 import { tileAddress } from '../photos/photo-address';
@@ -23,7 +24,7 @@ export function SamePlace({ studyId, marks, reference, subjects }: SamePlaceProp
   return (
     <section className="min-w-0 sheet" aria-labelledby="same-place">
       <h2 id="same-place" className="border-b border-line px-3 py-2 font-semibold">
-        The same place of everyone
+        The same place on every contender
       </h2>
       {subjects.map(({ key, artefact, view, light, photos }) => (
         <div key={key} className="border-b border-line-soft px-3 py-2">
@@ -31,7 +32,7 @@ export function SamePlace({ studyId, marks, reference, subjects }: SamePlaceProp
             <b>
               {artefact}, {inWords(view)}
             </b>
-            <span className="text-ink-2">{inWords(light)} light</span>
+            <span className="text-ink-2">{lightInWords(light)}</span>
             <a
               href={`/studies/${studyId}/inspect/side-by-side#of=${encodeURIComponent(key)}`}
               className="ml-auto"
@@ -53,7 +54,7 @@ export function SamePlace({ studyId, marks, reference, subjects }: SamePlaceProp
                         column: 0,
                         row: 0,
                       })}
-                      alt={`${artefact}, ${view}, ${inWords(light)} light: ${mark.contender_id} ${own.code}`}
+                      alt={`${artefact}, ${view}, ${lightInWords(light)}: ${mark.contender_id} ${own.code}`}
                     />
                   ) : (
                     <span className="block min-h-16 w-full unknown p-1 text-ink-2">no photo</span>

@@ -1,7 +1,7 @@
 import { addressOf } from '../../core/answers/figure-address/address';
 import type { ReliabilitySets } from '../../core/measures/reliability';
 import type { ContenderMark } from '../../core/model/study';
-import { fixed, percent } from '../lib/format';
+import { fixed, percent, ends } from '../lib/format';
 import { DotStrip, type StripScale } from '../marks/DotStrip';
 import { StripTable } from '../marks/StripTable';
 import { Unknown } from '../marks/Unknown';
@@ -72,15 +72,13 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
                         )}
                       >
                         {machine.good}/{machine.prints}{' '}
-                        <span className="text-ink-2">
-                          {percent(machine.success.low ?? 0)} … {percent(machine.success.high ?? 1)}
-                        </span>
+                        <span className="text-ink-2">{ends(machine.success, percent)}</span>
                       </button>
                     )}
                   </td>
                   <td className="px-2 text-xs">
                     {all.failure_rate_below === null
-                      ? `success ${percent(all.success.low ?? 0)} … ${percent(all.success.high ?? 1)}`
+                      ? `success ${ends(all.success, percent)}`
                       : `${all.prints} in a row: fails in fewer than ${fixed(100 * all.failure_rate_below, 0)} %`}
                   </td>
                 </>

@@ -1,6 +1,6 @@
 import { Leaving } from '../kit/Leaving';
 import type { ContenderMark } from '../../core/model/study';
-import type { WallClock } from '../../data';
+import type { WallClock } from '../../contract/runs';
 import { duration } from '../lib/format';
 import { Badge } from '../marks/Badge';
 

@@ -50,7 +50,7 @@ export function Answer({ filled, marks, reference, wordsOf }: AnswerProps) {
                   <ContenderName mark={mark} isReference={mark.contender_id === reference} />
                   {failed.length > 0 && (
                     <span className="block text-2xs text-warn">
-                      out: {failed.map((gate) => wordsOf(gate.key).label).join(', ')}
+                      Excluded: fails {failed.map((gate) => wordsOf(gate.key).label).join(', ')}
                     </span>
                   )}
                 </th>
@@ -62,7 +62,7 @@ export function Answer({ filled, marks, reference, wordsOf }: AnswerProps) {
                   {high - low > 0.5 && ` … ${fixed(high, 0)}`}
                 </td>
                 <td className="px-2 text-right font-mono whitespace-nowrap">
-                  {own.first_place_share === null ? 'out' : saidShare(own.first_place_share)}
+                  {own.first_place_share === null ? 'excluded' : saidShare(own.first_place_share)}
                 </td>
               </tr>
             );

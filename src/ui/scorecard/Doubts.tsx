@@ -12,7 +12,7 @@ interface DoubtsProps {
   differences: Readonly<Record<string, readonly PairRow[]>>;
 }
 
-/** What the answer hangs on: how often another comes first while only that moves within what is known. */
+/** What the result depends on: how often another comes first while only that moves within what is known. */
 export function Doubts({ filled, wordsOf, differences }: DoubtsProps) {
   if (!filled.doubt) return null;
   const rows = Object.entries(filled.doubt).sort(([, a], [, b]) => b - a);
@@ -21,7 +21,7 @@ export function Doubts({ filled, wordsOf, differences }: DoubtsProps) {
     <section className="min-w-0 sheet" aria-labelledby="doubts">
       <header className="border-b border-line px-3 py-2">
         <h2 id="doubts" className="font-semibold">
-          What the answer hangs on
+          What the result depends on
         </h2>
         <p className="text-xs text-ink-2">
           how often another would come first if only this moved within what is known
@@ -33,7 +33,7 @@ export function Doubts({ filled, wordsOf, differences }: DoubtsProps) {
             <tr>
               <th>what</th>
               <th>strip</th>
-              <th>share of draws</th>
+              <th>share of simulations</th>
               <th>what would settle it</th>
             </tr>
           </thead>
@@ -71,7 +71,7 @@ function hint(
   differences: DoubtsProps['differences'],
 ): string {
   if (share === 0) return '';
-  if (key === 'weights') return 'an opinion, not evidence';
+  if (key === 'weights') return 'This is your opinion, not a measurement';
   const unknown = Object.values(contenders).some(
     (own) => own.in && own.values[key]?.utility === null,
   );
@@ -81,6 +81,6 @@ function hint(
   const [most] = open.sort((a, b) => (fewestPrintsAsked(b) ?? 0) - (fewestPrintsAsked(a) ?? 0));
   const prints = most ? saidPrints(most) : null;
   if (prints !== null) return prints;
-  if (unknown) return 'it is not known of everyone';
-  return key === 'success' ? 'more prints of everyone who is in' : '';
+  if (unknown) return 'it is not known for every contender';
+  return key === 'success' ? 'Print more with the contenders still in the race' : '';
 }

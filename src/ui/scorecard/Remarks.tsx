@@ -61,7 +61,7 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
       // A mark is evidence: the cards are filled in anew with it.
       await readAgain();
     } catch (error) {
-      setMessage(`It was not kept: ${failureText(error)}`);
+      setMessage(`It was not saved: ${failureText(error)}`);
     }
   };
   const takeBack = async (remark: Remark) => {
@@ -81,8 +81,8 @@ export function Remarks({ studyId, machines, initial }: RemarksProps) {
           Marks by hand
         </h2>
         <p className="text-xs text-ink-2">
-          For what no instrument measures: how a machine is handled, reached, understood. A mark
-          from 0 to 10 can be weighed on a card; words alone stand beside it.
+          For what no instrument measures: how easy a machine is to handle, reach and understand.
+          Marks from 0 to 10 can count on a scorecard; remarks are shown beside it.
         </p>
       </header>
       <RemarkForm

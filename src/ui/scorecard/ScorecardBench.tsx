@@ -102,8 +102,8 @@ export function ScorecardBench(props: ScorecardBenchProps) {
           />
         ) : (
           <p className="p-3">
-            No card yet. A card says for one use what counts how much; add one, and the answer
-            follows.
+            No scorecard yet. A scorecard says how much each figure counts for one use. Add one to
+            get an answer.
           </p>
         )}
       </section>
@@ -128,11 +128,11 @@ interface NotKeptProps {
   state: { failed: string; isConflict: boolean };
 }
 
-/** The cards could not be kept, and why. */
+/** The cards could not be saved, and why. */
 function NotKept({ state }: NotKeptProps) {
   return (
     <p role="alert" className="border-b border-line bg-warn-soft px-3 py-1.5 text-warn">
-      Not kept: {state.failed}{' '}
+      Not saved: {state.failed}{' '}
       {state.isConflict && (
         <button type="button" className="underline" onClick={() => location.reload()}>
           Read it again
@@ -249,7 +249,9 @@ function CardsHead({ state, cards, at, setChosen, add, card }: CardsHeadProps) {
         What counts
       </h2>
       <span className="text-2xs text-ink-2" role="status">
-        {typeof state === 'string' ? { kept: 'kept', waiting: '…', saving: 'saving …' }[state] : ''}
+        {typeof state === 'string'
+          ? { kept: 'saved', waiting: '…', saving: 'saving …' }[state]
+          : ''}
       </span>
       <span className="ml-auto flex flex-wrap gap-1.5">
         {cards.map((one, place) => (
@@ -333,7 +335,7 @@ function CardHead({ at, card, cards, put, canUndo, undo, change, setChosen }: Ca
           setChosen(0);
         }}
       >
-        Take the card away
+        Delete scorecard
       </button>
     </p>
   );
@@ -458,7 +460,8 @@ function CardAnswer({
                 The answer
               </h2>
               <span className="text-xs text-ink-2" data-took={took ?? undefined}>
-                {filled.draws.toLocaleString('en').replace(',', ' ')} draws, seed {filled.seed}
+                {filled.draws.toLocaleString('en').replace(',', ' ')} simulations, seed{' '}
+                {filled.seed}
               </span>
             </header>
             <div className="border-b border-line-soft px-3 py-2" aria-live="polite">

@@ -4,7 +4,7 @@ import type { StudyMeta } from '../../core/model/study';
 export type OwnCard = NonNullable<StudyMeta['scorecard']>;
 
 /** What the first card is called where nobody named it. */
-export const UNNAMED = 'the first card';
+const UNNAMED = 'the first card';
 
 export const nameOfCard = (card: OwnCard, at: number): string =>
   card.name ?? (at === 0 ? UNNAMED : `card ${at + 1}`);

@@ -9,7 +9,7 @@ export function reachOf(points: Curve, values: readonly number[]): readonly [num
 }
 
 /** A number with as many digits as its size needs on a scale of that span. */
-export function rounded(value: number, span: number): number {
+function rounded(value: number, span: number): number {
   const digits = Math.max(0, 2 - Math.floor(Math.log10(Math.abs(span) || 1)));
   return Number(value.toFixed(Math.min(6, digits)));
 }

@@ -86,13 +86,13 @@ describe('what the answer hangs on', () => {
   it('says what would settle it: prints, where they are known', () => {
     expect(hints({ accuracy_mm: [open('B', 12), open('A', 5)] })).toMatchObject({
       'mean deviation': '12 prints each to be sure either way',
-      'the weights': 'an opinion, not evidence',
+      'the weights': 'This is your opinion, not a measurement',
       price: '',
     });
   });
 
-  it('says that it is not known of everyone, where no number of prints is known', () => {
-    expect(hints({})).toMatchObject({ 'mean deviation': 'it is not known of everyone' });
+  it('says that it is not known for every contender, where no number of prints is known', () => {
+    expect(hints({})).toMatchObject({ 'mean deviation': 'it is not known for every contender' });
   });
 
   it('asks nothing of who is out', () => {
@@ -127,7 +127,9 @@ describe('conditions', () => {
     ];
     render(<Gates gates={gates} known={CHOICES} onChange={onChange} />);
     expect(screen.getByText('price at most 700 EUR')).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: /^No longer: successes.* at least 90 %$/ }));
+    fireEvent.click(
+      screen.getByRole('button', { name: /^No longer: success rate.* at least 90 %$/ }),
+    );
     expect(onChange).toHaveBeenCalledWith([gates[1]]);
   });
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react';
-import type { Card } from '../../core/answers/scorecard';
+import { cardOf, type Card } from '../../core/answers/scorecard';
 import { ApiError, callApi, failureText, underWayUntil, UnreachableError } from '../kit/request';
 import { cardFault, type OwnCard } from './cards';
 
@@ -96,7 +96,7 @@ function useKeeping(
       isAway = error instanceof UnreachableError;
       // What has been changed since is all that there is to keep.
       if (isAway) pending.current ??= own;
-      setState({ failed: failureText(error, 'It could not be kept.'), isConflict });
+      setState({ failed: failureText(error, 'It could not be saved.'), isConflict });
     }
     isSaving.current = false;
     if (isAway) timer.current = setTimeout(() => void save(), RETRY_MS);
@@ -124,11 +124,4 @@ function useKeeping(
 
 /** A card as the worker takes it; null where it cannot be filled in. */
 export const drawable = (card: OwnCard | undefined): Card | null =>
-  card === undefined || cardFault(card) !== null
-    ? null
-    : {
-        criteria: card.criteria,
-        gates: card.gates ?? [],
-        draws: card.draws ?? 20_000,
-        concentration: card.concentration ?? 50,
-      };
+  card === undefined || cardFault(card) !== null ? null : cardOf(card);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Deletion } from '../../data';
-import type { BinnedStudy } from '../../server/study/studies';
+import type { Deletion } from '../../contract/deletions';
+import type { BinnedStudy } from '../../contract/studies';
 import { Failure, Line } from '../access/fields';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';

@@ -1,4 +1,4 @@
-import { failureText } from '../kit/request';
+import { callApi, failureText } from '../kit/request';
 import {
   useRef,
   useState,
@@ -26,6 +26,7 @@ type Stage =
   | { kind: 'packing' }
   | { kind: 'sending'; share: number }
   | { kind: 'reading' }
+  | { kind: 'alike'; studyId: string; alike: readonly { study_id: string; title: string }[] }
   | { kind: 'failed'; message: string }
   | { kind: 'faults'; answer: ImportAnswer & { faults: readonly ImportFault[] } };
 
@@ -56,7 +57,9 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
         (share) => setStage(share < 1 ? { kind: 'sending', share } : { kind: 'reading' }),
         abort.current.signal,
       );
-      if (answer.study_id !== undefined) {
+      if (answer.study_id !== undefined && answer.alike?.length) {
+        setStage({ kind: 'alike', studyId: answer.study_id, alike: answer.alike });
+      } else if (answer.study_id !== undefined) {
         location.assign(`/studies/${answer.study_id}/results/glance`);
       } else if (answer.faults) {
         setStage({ kind: 'faults', answer: { ...answer, faults: answer.faults } });
@@ -80,7 +83,7 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
   const isBusy = ['packing', 'sending', 'reading'].includes(stage.kind);
   return (
     <section
-      aria-label="Import a package"
+      aria-label="Import study"
       className={`mt-3 sheet p-4 ${isOver ? 'border-plum bg-plum-soft' : ''}`}
       onDragOver={(event) => {
         event.preventDefault();
@@ -89,7 +92,8 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
     >
-      {!isBusy && <ImportDrop chosen={chosen} onCancel={onCancel} />}
+      {stage.kind === 'alike' && <ImportedTwice {...stage} />}
+      {!isBusy && stage.kind !== 'alike' && <ImportDrop chosen={chosen} onCancel={onCancel} />}
       {isBusy && <ImportProgress stage={stage} abort={abort} setStage={setStage} />}
       {stage.kind === 'failed' && (
         <p role="alert" className="mt-3 text-warn">
@@ -99,6 +103,60 @@ export function ImportPanel({ onCancel }: { onCancel: () => void }) {
       {stage.kind === 'faults' && <FaultTable answer={stage.answer} />}
     </section>
   );
+}
+
+interface ImportedTwiceProps {
+  studyId: string;
+  alike: readonly { study_id: string; title: string }[];
+}
+
+/** Says that a package of this name was imported before. */
+function ImportedTwice({ studyId, alike }: ImportedTwiceProps) {
+  const [message, setMessage] = useState<string | null>(null);
+  const [title] = alike.map((one) => one.title);
+  return (
+    <div role="status">
+      <p>
+        The package was imported as a new study. A study from a package of the same name was here
+        already:
+      </p>
+      <ul className="my-2 list-disc pl-5">
+        {alike.map((one) => (
+          <li key={one.study_id}>
+            <a href={`/studies/${one.study_id}/results/glance`}>{one.title}</a>
+          </li>
+        ))}
+      </ul>
+      <p className="flex flex-wrap gap-2">
+        <a className="action action-main" href={`/studies/${studyId}/results/glance`}>
+          Open the new study
+        </a>
+        <button
+          type="button"
+          className="action"
+          onClick={() =>
+            void removeAgain(studyId).then(
+              () => location.assign('/studies'),
+              (error: unknown) => setMessage(failureText(error, 'The study was not deleted.')),
+            )
+          }
+        >
+          Delete the new study, keep “{title}”
+        </button>
+      </p>
+      {message && (
+        <p role="alert" className="mt-2 text-warn">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Deletes a study that was just imported: the request names it by its title. */
+async function removeAgain(studyId: string): Promise<void> {
+  const { title } = await callApi<{ title: string }>('GET', `/studies/${studyId}`);
+  await callApi('DELETE', `/studies/${studyId}`, { title });
 }
 
 interface ImportProgressProps {

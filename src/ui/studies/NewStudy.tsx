@@ -1,5 +1,5 @@
 import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
-import type { Thing } from '../../server/workshop/things';
+import type { Thing } from '../../contract/workshop';
 import { goTo } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
@@ -7,15 +7,16 @@ import { INTENT_WORDS } from './intents';
 
 interface NewStudyProps {
   studies: readonly { study_id: string; title: string }[];
-  /** The study that it is made again from, and the machine that competes, where one was chosen. */
+  /** The study that it copies and the title proposed for that, and its machine, where one was chosen. */
   again: string;
+  title: string;
   machine: string;
   onCancel: () => void;
 }
 
-/** A study to be made: empty, or again as another one, for the next machine of a series. */
+/** A form for a new study: empty, or a copy of another one for the next machine of a series. */
 export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
-  const [title, setTitle] = useState('');
+  const [title, setTitle] = useState(chosen.title);
   const [intent, setIntent] = useState('machines');
   const [again, setAgain] = useState(chosen.again);
   const [machine, setMachine] = useState(chosen.machine);
@@ -35,7 +36,7 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
       const station = machine === '' && again === '' ? 'question' : 'line-up';
       await goTo(`/studies/${study_id}/${station}`);
     } catch (error) {
-      setMessage(failureText(error, 'It could not be made.'));
+      setMessage(failureText(error, 'The study was not created.'));
     }
   };
   return (
@@ -49,19 +50,20 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
       onKeyDown={(event) => event.key === 'Escape' && onCancel()}
     >
       <label className="text-xs text-ink-2">
-        title
+        Title
         <input
           className="field"
           autoFocus
           required
+          onFocus={(event) => event.target.select()}
           value={title}
           onChange={(event) => setTitle(event.target.value)}
         />
       </label>
       <label className="text-xs text-ink-2">
-        again as
+        Copy of
         <select className="field" value={again} onChange={(event) => setAgain(event.target.value)}>
-          <option value="">none: from nothing</option>
+          <option value="">none: an empty study</option>
           {studies.map((study) => (
             <option key={study.study_id} value={study.study_id}>
               {study.title}
@@ -72,15 +74,15 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
       <IntentChoice again={again} intent={intent} setIntent={setIntent} />
       <MachineChoice machine={machine} setMachine={setMachine} machines={machines} />
       <p className="flex gap-2">
-        <button className="action action-main">Begin</button>
+        <button className="action action-main">Create study</button>
         <button type="button" className="action" onClick={onCancel}>
           Cancel
         </button>
       </p>
       {again !== '' && (
         <p className="col-span-full text-xs text-ink-2">
-          It takes the line-up, parts, instruments, plan, cards and the order of the report; what
-          was printed and found stays there.
+          The copy has the line-up, artefacts, instruments, plan, scorecards and the order of the
+          report. Prints and findings stay in the original.
         </p>
       )}
       {message && (
@@ -102,7 +104,7 @@ interface IntentChoiceProps {
 function IntentChoice({ again, intent, setIntent }: IntentChoiceProps) {
   return (
     <label className="text-xs text-ink-2">
-      what varies on purpose
+      What varies on purpose
       <select
         className="field"
         value={again === '' ? intent : ''}

@@ -14,6 +14,7 @@ const entryOf = (name: string, what: string | Tree): object =>
     : {
         name,
         isFile: false,
+        isDirectory: true,
         createReader: () => {
           const left = Object.entries(what).map(([own, inner]) => entryOf(own, inner));
           return { readEntries: (take: (batch: object[]) => void) => take(left.splice(0, 2)) };

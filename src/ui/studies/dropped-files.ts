@@ -8,16 +8,20 @@ export async function filesOfDrop(transfer: DataTransfer): Promise<NamedFile[]> 
   return found;
 }
 
+const isFile = (entry: FileSystemEntry): entry is FileSystemFileEntry => entry.isFile;
+const isFolder = (entry: FileSystemEntry): entry is FileSystemDirectoryEntry => entry.isDirectory;
+
 async function walk(entry: FileSystemEntry, folder: string, found: NamedFile[]): Promise<void> {
   const path = folder + entry.name;
-  if (entry.isFile) {
+  if (isFile(entry)) {
     const file = await new Promise<File>((resolve, reject) => {
-      (entry as FileSystemFileEntry).file(resolve, reject);
+      entry.file(resolve, reject);
     });
     found.push({ path, file });
     return;
   }
-  const reader = (entry as FileSystemDirectoryEntry).createReader();
+  if (!isFolder(entry)) return;
+  const reader = entry.createReader();
   for (;;) {
     const batch = await new Promise<FileSystemEntry[]>((resolve, reject) => {
       reader.readEntries(resolve, reject);

@@ -12,6 +12,8 @@ export interface ImportFault {
 /** What the server says of a package. */
 export interface ImportAnswer {
   study_id?: string;
+  /** Studies that came from a package of the same name before. */
+  alike?: { study_id: string; title: string }[];
   detail?: string;
   faults?: ImportFault[];
   fault_count?: number;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { AskedPair } from '../../server/workshop/things';
+import type { AskedPair } from '../../contract/workshop';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 
@@ -22,7 +22,7 @@ export function AskedPairs({ pairs, one }: { pairs: readonly AskedPair[]; one: s
       <h2 className="border-b border-line px-3 py-2 font-semibold">
         Is this one {one}?{' '}
         <span className="text-xs font-normal text-ink-2">
-          Nothing is put together by itself; studies keep what they have, and it can be taken back.
+          Nothing is merged automatically. Studies keep their own data, and a merge can be undone.
         </span>
       </h2>
       <ul>

@@ -1,5 +1,5 @@
 import { counted } from '../../core/model/study/labels';
-import type { LibraryArtefact } from '../../server/workshop/artefacts';
+import type { LibraryArtefact } from '../../contract/workshop';
 import { PartDrawing } from '../drawing/PartDrawing';
 
 /** A part of the library as its drawing, with who printed it. */
@@ -35,7 +35,7 @@ export function LibraryCard({ artefact }: { artefact: LibraryArtefact }) {
           size && `${size} mm`,
           prints > 0
             ? `${counted(prints, 'print')} in ${counted(studies, 'study', 'studies')}`
-            : 'printed by nobody yet',
+            : 'not printed yet',
         ]
           .filter(Boolean)
           .join(' · ')}

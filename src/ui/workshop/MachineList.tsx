@@ -1,7 +1,7 @@
 import { inWords } from '../../core/model/study/labels';
-import type { ListedMachine } from '../../server/workshop/machines';
+import type { ListedMachine } from '../../contract/workshop';
 import { Leaving } from '../kit/Leaving';
-import { counted, fixed, percent } from '../lib/format';
+import { counted, fixed, percent, ends } from '../lib/format';
 import { scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
 import { UnknownCell } from '../marks/Unknown';
 import { IntervalStrip } from './IntervalStrip';
@@ -109,7 +109,7 @@ function MachineRow({
               hue={hue}
               scale={SHARE}
               interval={success}
-              label={`success ${percent(success.low ?? 0)} to ${percent(success.high ?? 1)}`}
+              label={`success ${ends(success, percent)}`}
             />
           </td>
         </>
@@ -129,7 +129,7 @@ function MachineRow({
               hue={hue}
               scale={scale}
               interval={per_100_h}
-              label={`${fixed(per_100_h.low ?? 0, 1)} to ${fixed(per_100_h.high ?? 0, 1)} incidents in 100 h`}
+              label={`${ends(per_100_h, (value) => fixed(value, 1))} incidents in 100 h`}
             />
           </td>
         </>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ThingKind } from '../../core/answers/workshop';
-import type { Thing } from '../../server/workshop/things';
+import type { Thing } from '../../contract/workshop';
 import { goTo } from '../kit/leave';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';

@@ -1,4 +1,4 @@
-import type { ListedInstrument } from '../../server/workshop/supplies';
+import type { ListedInstrument } from '../../contract/workshop';
 import { fixed } from '../lib/format';
 import { Unknown } from '../marks/Unknown';
 

@@ -2,7 +2,7 @@ import { placesOf, placesText, type Places } from '../../core/statistics/compare
 import { useState } from 'react';
 import { itemWords } from '../../core/answers/fairness/sentence';
 import type { Interval } from '../../core/statistics/stats';
-import type { ShownStanding, StandingsPage } from '../../server/workshop/standings';
+import type { ShownStanding, StandingsPage } from '../../contract/workshop';
 import { Leaving } from '../kit/Leaving';
 import { duration, fixed, percent } from '../lib/format';
 import { DotStrip, scaleFor, StripAxis, type StripScale } from '../marks/DotStrip';
@@ -160,7 +160,7 @@ export function Standings({ rows, ladders }: Pick<StandingsPage, 'rows' | 'ladde
                   <StripAxis scale={scale} digits={figure.digits} />
                 </td>
                 <td colSpan={3} className="px-3 text-right text-2xs text-ink-2">
-                  1–6: six that are not told apart share these places
+                  1–6: six that are too close to call share these places
                 </td>
               </tr>
             </tbody>

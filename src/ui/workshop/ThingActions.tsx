@@ -36,7 +36,7 @@ export function ThingActions(props: {
       ))}
       {props.isDeleted ? (
         <>
-          It is out of the lists.
+          It is archived.
           <button
             type="button"
             className="action"
@@ -51,10 +51,10 @@ export function ThingActions(props: {
         <button
           type="button"
           className="action"
-          data-hint="Studies that have it keep it; it can be put back."
+          data-hint="Studies that use it keep it. It can be brought back."
           onClick={() => void act(() => callApi('DELETE', `/things/${props.uid}`))}
         >
-          Take out of the lists
+          Archive
         </button>
       )}
       {message && (

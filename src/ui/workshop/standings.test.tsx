@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { ShownStanding } from '../../server/workshop/standings';
+import type { ShownStanding } from '../../contract/workshop';
 import { ordinal, place } from './say';
 import { Standings } from './Standings';
 

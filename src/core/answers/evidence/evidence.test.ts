@@ -49,7 +49,7 @@ describe('a table of evidence', () => {
 });
 
 describe('the evidence of printing times', () => {
-  it('is the finished prints whose time is known, with actual over estimate where both are', () => {
+  it('is the finished prints with a known time, with actual over estimate where both are', () => {
     const { tables, sentence, title } = speedEvidence(index, 'C', null);
     expect(title).toBe('Printing time');
     expect(sentence).toContain('3 finished prints');

@@ -46,8 +46,8 @@ export function speedEvidence(
   return {
     title: artefact ? `Printing time, ${artefact.name}` : 'Printing time',
     sentence:
-      `${counted(prints.length, 'finished print')} whose printing time is known. Heating and ` +
-      'pauses are kept apart.',
+      `${counted(prints.length, 'finished print')} with a known printing time. Heating and ` +
+      'pauses are listed separately.',
     formula: 'Median of the printing times of prints that ended as success or rescued.',
     tables: [timesTable(index, 'Prints', prints)],
     notes: [],
@@ -92,7 +92,7 @@ export function reliabilityEvidence(index: StudyIndex, contenderId: string): Evi
     tables: [
       evidenceTable(
         'Incidents',
-        ['print', 'mode', 'cause', ['stood still min'], { label: 'note', isList: true }],
+        ['print', 'mode', 'cause', ['downtime min'], { label: 'note', isList: true }],
         incidents.map((row) => [
           row.print_id,
           inWords(row.mode),
@@ -149,7 +149,7 @@ export function costEvidence(
     tables: [
       evidenceTable(
         'Attempts',
-        ['print', 'outcome', ['filament g'], ['energy Wh'], ['hours'], ['hands min'], ['parts']],
+        ['print', 'outcome', ['filament g'], ['energy Wh'], ['hours'], ['hands-on min'], ['parts']],
         attempts.map((print) => [
           print.print_id,
           print.outcome,

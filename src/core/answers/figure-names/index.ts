@@ -1,4 +1,5 @@
 export {
+  lightInWords,
   FIGURE_GROUPS,
   figureNamesOf,
   figureText,

@@ -20,7 +20,7 @@ describe('a figure by its key, in words', () => {
     [
       'photo:wall/ringing/raking-left',
       'Surface',
-      'ringing, Echo wall, raking left light',
+      'ringing, Echo wall, light from the left',
       '%',
       false,
     ],

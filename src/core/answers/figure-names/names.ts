@@ -54,14 +54,14 @@ const PLAIN: Readonly<Record<string, FigureWords>> = {
   accuracy_mm: plain('Accuracy', 'mean deviation', 'mm', 3, false),
   worst_mm: plain('Accuracy', 'largest deviation', 'mm', 3, false),
   surface: plain('Surface', 'surface index', '', 1, true),
-  aftercare_min: plain('Surface', 'after-work a part', 'min', 1, false),
-  time_index: plain('Speed', 'time against the reference', '×', 2, false),
-  success: { ...share('Reliability', 'successes, without the operator’s', true), digits: 0 },
+  aftercare_min: plain('Surface', 'post-processing per part', 'min', 1, false),
+  time_index: plain('Speed', 'print time relative to the reference', '×', 2, false),
+  success: { ...share('Reliability', 'success rate (operator errors excluded)', true), digits: 0 },
   incidents_per_100_h: plain('Reliability', 'incidents in 100 h', '', 1, false),
-  standstill: share('Reliability', 'stood still', false),
-  hands_min_per_100_h: plain('Reliability', 'hands in 100 h', 'min', 0, false),
-  cost_index: plain('Cost', 'a good part against the reference', '×', 2, false),
-  waste_share: share('Cost', 'thrown away', false),
+  standstill: share('Reliability', 'downtime', false),
+  hands_min_per_100_h: plain('Reliability', 'hands-on time in 100 h', 'min', 0, false),
+  cost_index: plain('Cost', 'cost of a good part relative to the reference', '×', 2, false),
+  waste_share: share('Cost', 'waste', false),
   noise_db: plain('Handling', 'noise at 1 m', 'dB(A)', 1, false),
   setup_min: plain('Handling', 'set-up', 'min', 0, false),
   build_l: plain('Handling', 'build volume', 'l', 1, true),
@@ -74,6 +74,17 @@ const PHOTO: Readonly<Record<string, FigureWords>> = {
   gaps: plain('Surface', 'gaps, area', '%', 2, false, 100),
   texture: plain('Surface', 'texture', '%', 2, false, 100),
 };
+
+const LIGHT: Readonly<Record<string, string>> = {
+  flat: 'even light',
+  'raking-left': 'light from the left',
+  'raking-right': 'light from the right',
+  'raking-top': 'light from above',
+  back: 'light from behind',
+};
+
+/** How a photo is lit, in words. */
+export const lightInWords = (light: string): string => LIGHT[light] ?? inWords(light);
 
 /** A figure by its key as a scorecard has it, in the words of a study. */
 export function figureWords(key: string, names: FigureNames): FigureWords {
@@ -100,7 +111,7 @@ export function figureWords(key: string, names: FigureNames): FigureWords {
     // Ringing along x is another thing than along y: the label names the feature.
     const feature = rest.split('/').slice(3).join('/');
     const of = feature === '' ? '' : ` along ${feature}`;
-    return { ...words, label: `${words.label}${of}, ${part}, ${inWords(third)} light` };
+    return { ...words, label: `${words.label}${of}, ${part}, ${lightInWords(third)}` };
   }
   if (kind === 'panel') {
     return plain('Surface', `panel: ${names.panels[rest] ?? rest}`, '', 2, true);

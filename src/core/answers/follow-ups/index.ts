@@ -1,2 +1,2 @@
-export { chainsOf, type Chain, type FollowedUp } from './chains';
+export { chainsOf } from './chains';
 export { compareRuns, thingsChanged, type Changed } from './changed';

@@ -1,5 +1,5 @@
 import { measure, type Measurements } from '../../measures/metrology';
-import { indexStudy, type Study, type StudyMeta } from '../../model/study';
+import { indexStudy, type Study, type StudyMeta, cardsOf } from '../../model/study';
 import type { ToolpathFacts } from '../../toolpath';
 import type { Results, SectionName } from './results';
 import { SECTIONS } from './registry';
@@ -62,7 +62,7 @@ export function openContext(study: Study, options: EvaluateOptions = {}): Sectio
 /** The study's scorecard, or the one of a name. @throws RangeError where there is no such card */
 function cardNamed({ meta }: Study, name: string | undefined): StudyMeta['scorecard'] {
   if (name === undefined) return meta.scorecard;
-  const cards = [...(meta.scorecard ? [meta.scorecard] : []), ...(meta.scorecards ?? [])];
+  const cards = cardsOf(meta);
   const found = cards.find((card) => card.name === name);
   if (found) return found;
   const names = cards.flatMap((card) => card.name ?? []);

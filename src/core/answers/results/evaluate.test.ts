@@ -22,7 +22,7 @@ describe('speed', () => {
   );
   const { speed, pairs, accuracy } = evaluate(study);
 
-  it('takes finished prints whose time is known', () => {
+  it('takes finished prints with a known time', () => {
     expect(speed.C).toMatchObject({ prints: 2, median_print_s: 552.5 });
     expect(speed.C?.notes).toEqual(['1 finished prints without a printing time']);
   });

@@ -1,3 +1,4 @@
+import { fieldOf } from '../../model/study';
 import { foundOn, worstFound, type Fairness } from '../fairness';
 import { parseAddress } from '../figure-address';
 import type { AccuracySummary } from './parts';
@@ -54,7 +55,7 @@ export function figureAt(results: ReportedResults, address: string): FoundFigure
       return walk(contender === undefined ? own(results.scorecard, who) : contender, key, 0);
     }
     default:
-      return walk(own(results[section as keyof ReportedResults], who), key, 0);
+      return walk(own(own(results, section), who), key, 0);
   }
 }
 
@@ -67,9 +68,10 @@ const NAMED_BY = ['contender', 'mode', 'what', 'key', 'check_id', 'claim_id', 's
 function own(node: unknown, key: string): unknown {
   if (typeof node !== 'object' || node === null) return undefined;
   if (Array.isArray(node)) {
-    return (node as unknown[]).find((one) => NAMED_BY.some((name) => own(one, name) === key));
+    const list: readonly unknown[] = node;
+    return list.find((one) => NAMED_BY.some((name) => own(one, name) === key));
   }
-  return Object.hasOwn(node, key) ? (node as Record<string, unknown>)[key] : undefined;
+  return Object.hasOwn(node, key) ? fieldOf(node, key) : undefined;
 }
 
 /** Follows a path with dots; names may hold dots themselves, so that the longest that is there is taken. */

@@ -1,6 +1,5 @@
 export { DEFAULT_ALPHA, DEFAULT_SEED, openContext, type EvaluateOptions } from './context';
-export { cardOf } from './sections/scorecard';
-export { differencesOf, differencesOfPair, type Differences } from './sections/differences';
+export { differencesOf, differencesOfPair } from './sections/differences';
 export { evaluate } from './evaluate';
 export { evidenceOf } from './figures';
 export { figureAt, type FoundFigure, type ReportedResults } from './figure-at';
@@ -14,14 +13,7 @@ export {
   type PartName,
   type ResultParts,
 } from './parts';
-export {
-  hangsOnReference,
-  needsOf,
-  SECTION_NAMES,
-  SECTIONS,
-  sectionOfFigure,
-  usesOf,
-} from './registry';
+export { hangsOnReference, needsOf, SECTION_NAMES, sectionOfFigure, usesOf } from './registry';
 export type { Results, SectionName } from './results';
 export type { StudyPart } from './section';
 export type { EvaluateOutcome, EvaluateTask } from './task';

@@ -87,4 +87,4 @@ export function partNames(section: SectionName): PartName[] {
 }
 
 /** The names of all parts of all sections. */
-export const PART_NAMES = SECTION_NAMES.flatMap(partNames) as [PartName, ...PartName[]];
+export const PART_NAMES = SECTION_NAMES.flatMap(partNames);

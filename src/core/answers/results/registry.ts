@@ -1,6 +1,6 @@
 import { keysOf } from '../../model/study';
 import { parseAddress } from '../figure-address';
-import type { Results, SectionName } from './results';
+import type { SectionName } from './results';
 import type { Section, StudyPart } from './section';
 import { accuracy } from './sections/accuracy';
 import { cost, noise, waste } from './sections/cost';
@@ -93,4 +93,4 @@ export const sectionOfFigure = (address: string): SectionName | null => {
   return SECTION_NAMES.find((name) => name === section && sectionOf(name).evidence) ?? null;
 };
 
-export type { Results, SectionName };
+export type { SectionName };

@@ -1,4 +1,4 @@
-import { ALLOWANCE } from '../../model/study';
+import { ALLOWANCE, type StudyMeta } from '../../model/study';
 import type { Interval } from '../../statistics/stats';
 import type { Curve } from './curve';
 
@@ -37,6 +37,19 @@ export interface Card {
   /** How firm the weights are: the sum of the parameters of their Dirichlet distribution. */
   concentration: number;
 }
+
+/** How often a card is drawn, and how firm its weights are, where the study does not state it. */
+const DRAWS = 20_000;
+const CONCENTRATION = 50;
+
+/** A study's card with its defaults filled in. */
+export const cardOf = (card: NonNullable<StudyMeta['scorecard']>): Card => ({
+  name: card.name,
+  criteria: card.criteria,
+  gates: card.gates ?? [],
+  draws: card.draws ?? DRAWS,
+  concentration: card.concentration ?? CONCENTRATION,
+});
 
 /** Evidence of one criterion, by contender; a contender without any is not there. */
 export type ByContender = Readonly<Record<string, Evidence>>;

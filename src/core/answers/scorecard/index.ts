@@ -1,6 +1,6 @@
 export {
+  cardOf,
   shares,
-  type ByContender,
   type Card,
   type Criterion,
   type Evidence as CriterionEvidence,
@@ -8,12 +8,6 @@ export {
   type Gate,
 } from './card';
 export { largestWorth, utilityAt, type Curve } from './curve';
-export { passes, utilityOf } from './score';
-export {
-  fillScorecard,
-  whyNoTurningPrice,
-  type ContenderScore,
-  type Scorecard,
-  type WeighedValue,
-} from './scorecard';
+export { passes } from './score';
+export { fillScorecard, whyNoTurningPrice, type ContenderScore, type Scorecard } from './scorecard';
 export { PRICE } from './turning-price';

@@ -3,11 +3,11 @@ import { utilityAt, type Curve } from './curve';
 import { shares, type Card, type Evidence, type EvidenceOfCriteria, type Gate } from './card';
 
 /** What a value counts as where it is drawn and gated: ±∞ where it has no bound. */
-export const numberOf = ({ value, bound }: Evidence): number =>
+const numberOf = ({ value, bound }: Evidence): number =>
   bound === 'above' ? Infinity : bound === 'below' ? -Infinity : (value ?? NaN);
 
 /** What evidence is worth; to fail the easiest is worth nothing. */
-export const utilityOf = (curve: Curve, evidence: Evidence): number =>
+const utilityOf = (curve: Curve, evidence: Evidence): number =>
   evidence.bound === 'fails' ? 0 : utilityAt(curve, numberOf(evidence));
 
 /** Whether evidence passes a gate, null where there is none; limits allow 1e-9. */

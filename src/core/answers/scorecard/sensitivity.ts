@@ -12,12 +12,12 @@ import { utilitiesOf, winnerOf } from './score';
 
 /** How firm an answer is, from draws of values within their intervals and of weights. */
 export interface Sensitivity {
-  /** By contender: the share of draws in which it comes first, second, … last. */
+  /** By contender: the share of simulations in which it comes first, second, … last. */
   rankShares: Map<string, number[]>;
-  /** By two contenders: the share of draws in which the one scores more, ties half. */
+  /** By two contenders: the share of simulations in which the one scores more, ties half. */
   winShares: Map<string, Map<string, number>>;
   /**
-   * By criterion, and for `weights`: the share of draws in which another scores more than the winner
+   * By criterion, and for `weights`: the share of simulations in which another scores more than the winner
    * at the estimates while only that one moves.
    */
   doubt: Record<string, number>;
@@ -106,7 +106,7 @@ export function sensitivityOf(
     scoreAll(drawn, drawnWeights, scores);
     rank(scores, order);
     countPlaces(scores, order, ranks, wins);
-    // What the answer hangs on: one thing moves, all others stay at their estimates.
+    // What the result depends on: one thing moves, all others stay at their estimates.
     for (let at = 0; at < terms; at += 1) {
       if (isTurned(base, drawn, settled, 100 * weights[at]!, at, terms, winner)) {
         turned[at] = turned[at]! + 1;

@@ -42,7 +42,8 @@ export function turningPriceOf(
   );
   const rest = scoreAt(
     weights.map((weight, at) => (at === place ? 0 : weight)),
-    ...([utilities, 0] as const),
+    utilities,
+    0,
   );
   const weight = 100 * (weights[place] ?? 0);
   const lacking = best - rest - SAME;

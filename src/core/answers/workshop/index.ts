@@ -1,4 +1,4 @@
-export { JOINED, joinedStudy, type MachineThen } from './joined';
+export { JOINED, joinedStudy } from './joined';
 export { recordOf, type MachineRecord } from './record';
 export { factDifferences, keptInStep, type FactDifference } from './differences';
 export {
@@ -12,4 +12,4 @@ export {
   type Facts,
   type ThingKind,
 } from './kinds';
-export { besideEachOther, pairKey, proposeSame, type KnownThing, type SameProposal } from './same';
+export { besideEachOther, pairKey, proposeSame, type KnownThing } from './same';

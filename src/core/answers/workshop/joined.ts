@@ -40,8 +40,14 @@ const OWN_IDS: ReadonlySet<string> = new Set([
 
 /** Tables that are not joined: they are about more than one machine, or about words. */
 const LEFT: ReadonlySet<TableName> = new Set<TableName>([
-  ...(['panels', 'panel_setups', 'panel_notes', 'ballots', 'ballot_times'] as const),
-  ...(['verdicts', 'verdict_figures', 'accepted_differences'] as const),
+  'panels',
+  'panel_setups',
+  'panel_notes',
+  'ballots',
+  'ballot_times',
+  'verdicts',
+  'verdict_figures',
+  'accepted_differences',
 ]);
 
 /**

@@ -1,4 +1,4 @@
-import { columnsOf, type AnyRow, type Row } from '../../model/study';
+import { columnsOf, type AnyRow } from '../../model/study';
 
 /** The kinds of things that outlive a study. */
 export const THING_KINDS = ['machine', 'profile', 'material', 'artefact', 'instrument'] as const;
@@ -49,7 +49,7 @@ export const factsOf = (kind: ThingKind, row: AnyRow): Facts =>
 /** What a thing is called. */
 export function nameOfThing(kind: ThingKind, facts: Facts): string {
   if (kind !== 'material') return String(facts.name ?? kind);
-  const { maker, type, colour, lot } = facts as Partial<Row<'materials'>>;
+  const { maker, type, colour, lot } = facts;
   const what = [[maker, type].filter(Boolean).join(' '), colour].filter(Boolean).join(', ');
-  return lot ? `${what} · ${lot}` : what;
+  return lot ? `${what} · ${String(lot)}` : what;
 }

@@ -16,9 +16,9 @@ export interface Drawing {
 }
 
 /** An edge is drawn where the surface bends by more than this. */
-export const FEATURE_ANGLE_DEG = 25;
+const FEATURE_ANGLE_DEG = 25;
 /** More triangles than this are not drawn. */
-export const MOST_DRAWN = 600_000;
+const MOST_DRAWN = 600_000;
 
 /** A mesh made ready to be drawn from several sides. */
 export interface Drawable {

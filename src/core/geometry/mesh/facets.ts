@@ -39,7 +39,9 @@ export function facetsOf(welded: Welded): Facets {
   const known = new Map<number, Edge>();
   for (let triangle = 0; triangle < count; triangle += 1) {
     const corners = cornersOf(welded, triangle);
-    const [a, b, c] = corners.map((vertex) => placeOf(welded, vertex)) as [Vector, Vector, Vector];
+    const a = placeOf(welded, corners[0]);
+    const b = placeOf(welded, corners[1]);
+    const c = placeOf(welded, corners[2]);
     const normal = unit(cross(minus(b, a), minus(c, a)));
     normals.push(normal);
     if (dot(normal, normal) === 0) continue;

@@ -36,8 +36,8 @@ const INCH_MM = 25.4;
 export function meshFacts(soup: Soup, format: MeshFormat, unit: string | null): MeshFacts {
   if (soup.triangles === 0) throw new MeshError('has no triangle');
   const box = boxOf(soup);
-  const middle = box.min.map((low, axis) => (low + (box.max[axis] ?? 0)) / 2);
-  const moments = momentsOf(soup, middle as [number, number, number]);
+  const middleAlong = (axis: 0 | 1 | 2) => (box.min[axis] + box.max[axis]) / 2;
+  const moments = momentsOf(soup, [middleAlong(0), middleAlong(1), middleAlong(2)]);
   const welded = weld(soup);
   const surface = surfaceOf(welded);
   const vertices = welded.places.length / 3;

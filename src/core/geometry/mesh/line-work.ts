@@ -98,7 +98,7 @@ export function pathOf(pieces: readonly Piece[]): string {
   const note = (key: string, at: number) => ends.set(key, [...(ends.get(key) ?? []), at]);
   const lines = pieces
     .map(([u1, v1, u2, v2]) => [rounded(u1), rounded(-v1), rounded(u2), rounded(-v2)] as const)
-    .map(([a, b, c, d]) => (a < c || (a === c && b <= d) ? [a, b, c, d] : [c, d, a, b]) as Piece)
+    .map(([a, b, c, d]): Piece => (a < c || (a === c && b <= d) ? [a, b, c, d] : [c, d, a, b]))
     .sort((p, q) => p[0] - q[0] || p[1] - q[1] || p[2] - q[2] || p[3] - q[3])
     .filter(([a, b, c, d]) => a !== c || b !== d);
   const keyOf = (x: number, y: number) => `${x} ${y}`;

@@ -12,7 +12,7 @@ export interface ReadMesh {
 }
 
 /** The largest mesh file that is read. */
-export const LARGEST_MESH = 300 * 1024 * 1024;
+const LARGEST_MESH = 300 * 1024 * 1024;
 
 /**
  * Reads a mesh by what its bytes are; the name only decides between text forms.

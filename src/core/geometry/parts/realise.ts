@@ -53,7 +53,7 @@ function make(kernel: Kernel, solid: Solid): Manifold {
     case 'profile': {
       // Drawn in x and y and made deep along z, then stood up: y becomes z, z becomes −y.
       const flat = Manifold.extrude(
-        [solid.outline.map(([x, z]) => [x, z] as [number, number])],
+        [solid.outline.map(([x, z]): [number, number] => [x, z])],
         solid.depth,
       );
       const upright = using([flat], () => flat.rotate([90, 0, 0]));

@@ -59,16 +59,20 @@ export const costOfAll = (
     }),
   );
 
+/** The sum of values that are all known; null where one is not. */
+function sumOfKnown(values: readonly (number | null)[]): number | null {
+  const known = values.filter((value) => value !== null);
+  return known.length < values.length ? null : sum(known);
+}
+
 function costOf(index: StudyIndex, prints: readonly Print[], alpha: number, seed: number): Cost {
   // Drawn anew in an order of their own, so that rows in another order give the same interval.
   const attempts = [...prints].sort((a, b) => (a.print_id < b.print_id ? -1 : 1));
   const notes = new Set<string>();
   const each = attempts.map((print) => partsOf(index, print, notes));
   const goods = attempts.map((print) => goodCopies(index, print));
-  const totalOf = (part: keyof Parts): number | null => {
-    const values = each.map((parts) => parts[part]);
-    return values.includes(null) ? null : sum(values as number[]);
-  };
+  const totalOf = (part: keyof Parts): number | null =>
+    sumOfKnown(each.map((parts) => parts[part]));
   const parts = recordOf(PARTS, totalOf);
   const isKnown = PARTS.every((part) => parts[part] !== null);
   const total = isKnown ? sumOf(PARTS, (part) => parts[part] ?? 0) : null;
@@ -137,7 +141,7 @@ function partsOf(index: StudyIndex, print: Print, notes: Set<string>): Parts {
     ),
   );
   return {
-    material: grams.includes(null) ? null : sum(grams as number[]),
+    material: sumOfKnown(grams),
     energy: priced(
       'energy',
       cost.tariff_per_kwh,

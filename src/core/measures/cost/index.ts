@@ -1,6 +1,6 @@
-export { withAfterWork, type CostWithAfterWork } from './after-work';
+export { withAfterWork } from './after-work';
 export { cheapestOf } from './cheapest';
 export { costOfAll, type Cost } from './cost';
-export { priceEquipped, upkeepPerHour } from './equipped';
+export { priceEquipped } from './equipped';
 export { noiseOfAll } from './noise';
 export { wasteOfAll, type Waste } from './waste';

@@ -1,5 +1,5 @@
 import { sum, sumOf } from '../../statistics/stats';
-import type { Print, StudyIndex } from '../../model/study';
+import { ALLOWANCE, type Print, type StudyIndex } from '../../model/study';
 
 /** What left the spool and was no part. */
 export interface Waste {
@@ -30,7 +30,7 @@ function notWeighedShare(prints: readonly Print[]): number | null {
 /** A note where much of the grams was not weighed. */
 export function notWeighed(prints: readonly Print[]): string[] {
   const share = notWeighedShare(prints) ?? 0;
-  return share > MUCH_NOT_WEIGHED + 1e-9
+  return share > MUCH_NOT_WEIGHED + ALLOWANCE
     ? [`grams that were not weighed: ${(100 * share).toFixed(0)} %`]
     : [];
 }

@@ -1,6 +1,6 @@
 import { withoutOperators } from '../reliability';
 import { clopperPearson, mean, meanOrNull, sumOf, type Interval } from '../../statistics/stats';
-import { groupBy, type Print, type StudyIndex } from '../../model/study';
+import { groupBy, type Print, type StudyIndex, ALLOWANCE } from '../../model/study';
 import { inspectedSpecimens, type InspectedSpecimen } from '../surface';
 
 /** How a machine does with a type of material. */
@@ -78,16 +78,16 @@ function worstOf(specimens: readonly InspectedSpecimen[]): Ability['worst'] {
   const zones = specimens.flatMap((one) => one.zones);
   const grades = groupBy(
     zones.flatMap((zone) => zone.defects),
-    (one) => one.defect,
+    (one): string => one.defect,
   );
   const [worst] = [...grades]
     .map(([defect, own]) => ({
-      defect: defect as string,
+      defect,
       grade: sumOf(own, (one) => one.severity) / zones.length,
     }))
     .filter(({ grade }) => grade > 0)
     .sort((a, b) =>
-      Math.abs(a.grade - b.grade) > 1e-9 ? b.grade - a.grade : a.defect < b.defect ? -1 : 1,
+      Math.abs(a.grade - b.grade) > ALLOWANCE ? b.grade - a.grade : a.defect < b.defect ? -1 : 1,
     );
   return worst ?? null;
 }

@@ -134,7 +134,7 @@ function blockOf(cells: Cells, operators: readonly string[]): Block[] | null {
  *
  * @see Automotive Industry Action Group, Measurement Systems Analysis, 4th edition, 2010, III.B
  */
-export function gaugeStudy(block: Block): GaugeStudy {
+function gaugeStudy(block: Block): GaugeStudy {
   const p = block.length;
   const o = block[0]?.length ?? 0;
   const r = block[0]?.[0]?.length ?? 0;

@@ -1,3 +1,4 @@
+import { isOneOf } from '../../model/study';
 import {
   areaRatio,
   fitHomography,
@@ -63,10 +64,8 @@ function cornersOfCode(corner: CardCorner, width: number, height: number): Point
 export function cardIn(codes: readonly CodeInPhoto[]): FoundCard | null {
   const found = codes.flatMap(({ text, corners }) => {
     const [, corner, width, height] = TEXT.exec(text) ?? [];
-    if (!corner || corners.length !== 4) return [];
-    return [
-      { corner: corner as CardCorner, width: Number(width), height: Number(height), corners },
-    ];
+    if (!isOneOf(CARD_CORNERS, corner) || corners.length !== 4) return [];
+    return [{ corner, width: Number(width), height: Number(height), corners }];
   });
   const [first] = found;
   if (!first) return null;

@@ -1,18 +1,8 @@
 export { contenderSettings, type ContenderSettings } from './contender-settings';
-export { defectLook, type DefectName, type Look } from './defect-look';
+export { defectLook, type DefectName } from './defect-look';
 export { FIGURE_OF, measurePhoto, type PhotoMeasure } from './measure';
 export type { Measured, MeasureOptions, MeasureValue } from './measured';
-export {
-  areaRatio,
-  composed,
-  fitHomography,
-  fitSimilarity,
-  inverted,
-  project,
-  type Point,
-  type PointPair,
-  type Projection,
-} from './projection';
+export { inverted, project, type Point, type Projection } from './projection';
 export {
   register,
   RegistrationError,
@@ -30,6 +20,6 @@ export {
   type CodeInPhoto,
   type FoundCard,
 } from './card';
-export { convexHull, cornersBeforePlain, fourOf, inOrder, type FourCorners } from './outline';
-export { pixelsOf, resampled, warped } from './resample';
+export { convexHull, cornersBeforePlain, fourOf, inOrder } from './outline';
+export { resampled, warped } from './resample';
 export { encoded, linear, luminanceOf, type Pixels, type Raster } from './raster';

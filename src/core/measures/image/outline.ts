@@ -1,3 +1,4 @@
+import { medianOrNull } from '../../statistics/stats';
 import { keepComponents } from './components';
 import type { Point } from './projection';
 import type { Pixels } from './raster';
@@ -71,9 +72,9 @@ function maskOf(
       samples.forEach((list, channel) => list.push(data[at * channels + channel] ?? 0));
     }
   }
-  const background = samples.map(medianOf);
+  const background = samples.map(middleOf);
   const spread = samples.map((list, channel) =>
-    medianOf(list.map((value) => Math.abs(value - (background[channel] ?? 0)))),
+    middleOf(list.map((value) => Math.abs(value - (background[channel] ?? 0)))),
   );
   const limit = Math.max(LEAST_DIFFERENCE, 6 * Math.max(...spread));
   const mask = new Uint8Array(width * height);
@@ -89,10 +90,8 @@ function maskOf(
   return [mask, looked];
 }
 
-function medianOf(values: readonly number[]): number {
-  const sorted = Float64Array.from(values).sort();
-  return sorted[sorted.length >> 1] ?? 0;
-}
+/** The median of channel values; 0 where none was taken. */
+const middleOf = (values: readonly number[]): number => medianOrNull(values) ?? 0;
 
 /** The middles of the pixels at the edge of a mask. */
 function edgeOf(mask: Uint8Array, width: number, height: number): Point[] {

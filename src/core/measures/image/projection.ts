@@ -25,7 +25,7 @@ export function project([a, b, c, d, e, f, g, h, i]: Projection, { x, y }: Point
 }
 
 /** The mapping that does one mapping after another. */
-export function composed(second: Projection, first: Projection): Projection {
+function composed(second: Projection, first: Projection): Projection {
   const out = Array.from({ length: 9 }, (_, at) => {
     const [row, column] = [Math.floor(at / 3), at % 3];
     return [0, 1, 2].reduce(

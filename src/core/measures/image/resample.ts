@@ -3,7 +3,7 @@ import type { Pixels, Raster } from './raster';
 import type { ViewBox } from './registration';
 
 /** How many pixels a rectangle of a view has at a scale. */
-export const pixelsOf = (
+const pixelsOf = (
   { w, h }: Pick<ViewBox, 'w' | 'h'>,
   pxPerMm: number,
 ): { width: number; height: number } => ({

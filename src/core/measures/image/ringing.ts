@@ -8,7 +8,7 @@ const FEWEST_ROWS = 8;
 const FEWEST_COLUMNS = 12;
 const TREND_DEGREE = 4;
 /** The error probability of the test. */
-export const RINGING_ALPHA = 0.05;
+const RINGING_ALPHA = 0.05;
 /** What repeats less often is not told from shading. */
 const FEWEST_WAVES = 1.5;
 

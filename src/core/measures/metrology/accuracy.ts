@@ -238,31 +238,27 @@ function groupErrors<Key extends string>(
   isOfBias: (cell: Cell) => boolean = () => true,
 ): Record<Key, GroupError> {
   const groups = groupBy(cells, keyOf);
-  return Object.fromEntries(
-    keys.map((key) => {
-      const group = groups.get(key) ?? [];
-      const isEmpty = group.length === 0;
-      const signed = group.filter(isOfBias);
-      const errors: GroupError = {
-        n: group.length,
-        bias_mm: signed.length === 0 ? null : meanOf(signed, (cell) => cell.deviation_mm),
-        mae_mm: isEmpty ? null : meanOf(group, (cell) => Math.abs(cell.deviation_mm)),
-      };
-      return [key, errors];
-    }),
-  ) as Record<Key, GroupError>;
+  return recordOf(keys, (key) => {
+    const group = groups.get(key) ?? [];
+    const isEmpty = group.length === 0;
+    const signed = group.filter(isOfBias);
+    return {
+      n: group.length,
+      bias_mm: signed.length === 0 ? null : meanOf(signed, (cell) => cell.deviation_mm),
+      mae_mm: isEmpty ? null : meanOf(group, (cell) => Math.abs(cell.deviation_mm)),
+    };
+  });
 }
 
 /** The means of an axis' dimensions: over the prints, of each print's mean deviation. */
 export function axisPoints(cells: readonly Cell[], axis: Axis): AxisPoint[] {
-  const own = [...byDimension(cells)].filter(
-    ([dimension]) => dimension.axis === axis && dimension.kind !== 'diagonal',
-  );
-  return own.map(([dimension, group]) => ({
-    nominal_mm: dimension.nominal_mm,
-    kind: dimension.kind as AxisPoint['kind'],
-    deviation_mm: meanOf(byPrint(group), (print) => meanOf(print, (cell) => cell.deviation_mm)),
-  }));
+  return [...byDimension(cells)].flatMap(([{ axis: own, kind, nominal_mm }, group]) => {
+    if (own !== axis || kind === 'diagonal') return [];
+    const deviation_mm = meanOf(byPrint(group), (print) =>
+      meanOf(print, (cell) => cell.deviation_mm),
+    );
+    return [{ nominal_mm, kind, deviation_mm }];
+  });
 }
 
 /** The largest expanded uncertainty among the instruments used, mm. */

@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 /** Why a reading is asked about before it is kept: how far it is, from its nominal or from earlier readings. */
 export type Doubt = { far_mm: number; from: 'nominal' | 'earlier' } | null;
 
@@ -16,8 +17,9 @@ export function doubtReading(
 ): Doubt {
   const far_mm = value_mm - nominal_mm;
   const distance = Math.abs(far_mm);
-  if (distance > 2 + 1e-9 || distance > 0.1 * nominal_mm + 1e-9) return { far_mm, from: 'nominal' };
+  if (distance > 2 + ALLOWANCE || distance > 0.1 * nominal_mm + ALLOWANCE)
+    return { far_mm, from: 'nominal' };
   if (earlier_mm.length === 0) return null;
   const apart = value_mm - earlier_mm.reduce((sum, one) => sum + one, 0) / earlier_mm.length;
-  return Math.abs(apart) > APART_MM + 1e-9 ? { far_mm: apart, from: 'earlier' } : null;
+  return Math.abs(apart) > APART_MM + ALLOWANCE ? { far_mm: apart, from: 'earlier' } : null;
 }

@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 import { percentile } from '../../statistics/stats';
 
 /** Limits of the nominal size ranges up to 500 mm, in mm. */
@@ -69,7 +70,7 @@ export function toleranceClass(
     return { it_grade: null, it_value: null, it_basis, notes: ['no nominal size up to 500 mm'] };
   }
   const it_value = percentile(values, it_basis === 'max' ? 1 : 0.95);
-  const grade = GRADES.find(([, multiple]) => it_value <= multiple + 1e-9);
+  const grade = GRADES.find(([, multiple]) => it_value <= multiple + ALLOWANCE);
   return {
     it_grade: grade?.[0] ?? null,
     it_value,

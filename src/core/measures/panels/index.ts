@@ -1,5 +1,5 @@
 export { idOfPanel } from './id';
-export { chosenOf, panelHabits, type JudgeHabits, type PanelHabits } from './habits';
+export { chosenOf, panelHabits, type PanelHabits } from './habits';
 export {
   ballotsNeeded,
   chanceOf,
@@ -17,7 +17,7 @@ export {
   type PanelQuestion,
 } from './order';
 export { HASTY_S, paceFrom, paceOf, type Pace } from './pace';
-export { abilitiesOf, FEW_JUDGES, type Ability as PanelAbility, type PairedBallot } from './paired';
+export { abilitiesOf, FEW_JUDGES, type PairedBallot } from './paired';
 export {
   isRightAnswer,
   panelsOfAll,
@@ -25,4 +25,4 @@ export {
   type Panel,
   type TellingPanel,
 } from './panels';
-export { toldApart, type RightOrWrong, type ToldApart } from './told-apart';
+export { toldApart, type RightOrWrong } from './told-apart';

@@ -211,10 +211,8 @@ function triangles({ contenders }: PanelPlan, draws: Draws) {
   const used = new Uses<string>();
   const left = new Map<Couple, typeof ORDERS>();
   return (couple: Couple, seen: Set<string>): string[] => {
-    const [a, b] = [couple.first, couple.second].map((at) => contenders[at]?.specimens ?? []) as [
-      readonly string[],
-      readonly string[],
-    ];
+    const a = contenders[couple.first]?.specimens ?? [];
+    const b = contenders[couple.second]?.specimens ?? [];
     const block = left.get(couple) ?? [];
     if (block.length === 0) block.push(...shuffled(ORDERS, draws));
     left.set(couple, block);

@@ -43,6 +43,11 @@ const MOST_STEPS = 100;
  * @param alpha intervals are two-sided 1 − alpha
  * @see Bradley and Terry, 1952; Ford, 1957 (when the estimate exists); Cameron and Miller, 2015
  *   (variance clustered by judge)
+ * @example abilitiesOf(
+ *   [1, 1, 1, 0].map((share, at) => ({ judge: `${at}`, first: 'a', second: 'b', share })),
+ *   'b',
+ *   0.05,
+ * ).a.log_ability // { estimate: 1.0986, low: -1.1646, high: 3.3618 }
  */
 export function abilitiesOf(
   ballots: readonly PairedBallot[],

@@ -75,7 +75,8 @@ describe('paired panel', () => {
     const found = abilitiesOf(
       // D beats all; E beats only D’s victim F, who then has no win left.
       [...TWELVE, ...ballots('j1 D A 1', 'j2 D B 1', 'j3 A F 1', 'j4 F E 1', 'j1 A E 1')],
-      ...(['A', 0.05] as const),
+      'A',
+      0.05,
     );
     expect(found.D).toMatchObject({ log_ability: null, unbounded: 'above', wins: 2 });
     expect(found.E).toMatchObject({ log_ability: null, unbounded: 'below', losses: 2 });
@@ -140,7 +141,8 @@ describe('whether people can tell', () => {
         answer('b', false, { items: ['s1', 's9'] }),
         answer('c', true),
       ],
-      ...([1 / 2, 0.05] as const),
+      1 / 2,
+      0.05,
     );
     // a’s at 100 and b’s of s1 are wrong; one of three is right: 1 − (1/2)³.
     expect(found.first_ballots).toMatchObject({ ballots: 3, correct: 1 });

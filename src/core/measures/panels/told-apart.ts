@@ -28,6 +28,12 @@ export interface ToldApart {
  *
  * @param chance of a right guess: 1/3 of a triangle, 1/2 of a guess
  * @see ISO 4120 (triangle test)
+ * @param alpha intervals are two-sided 1 − alpha
+ * @example toldApart(
+ *   Array.from({ length: 10 }, (_, at) => ({ judge: `${at}`, isRight: at < 8, at: null, items: [] })),
+ *   1 / 2,
+ *   0.05,
+ * ) // { correct: 8, p: 0.0547 }
  */
 export function toldApart(
   answers: readonly RightOrWrong[],

@@ -1,1 +1,1 @@
-export { logPrintTimes, speedOfAll, timedPrints, type ArtefactSpeed, type Speed } from './speed';
+export { logPrintTimes, speedOfAll, timedPrints, type Speed } from './speed';

@@ -44,6 +44,7 @@ export function surfaceAgreement(index: StudyIndex): SurfaceAgreement {
  * units or all values are the same.
  *
  * @see Krippendorff, Computing Krippendorff's alpha-reliability, 2011
+ * @example ordinalAlpha([[1, 1], [2, 2], [3, 3]]) // 1
  */
 export function ordinalAlpha(units: readonly (readonly number[])[]): number | null {
   const pairable = units.filter((values) => values.length > 1);

@@ -1,19 +1,13 @@
 export { aftercareOfAll, type Aftercare } from './aftercare';
-export { defectsOfAll, type Defects, type MaterialDefect, type ZoneDefects } from './defects';
+export { defectsOfAll, type Defects, type ZoneDefects } from './defects';
 export { ordinalAlpha, surfaceAgreement, type SurfaceAgreement } from './agreement';
 export { photoFigureKey, photosOfAll, type PhotoFigure } from './photo';
-export {
-  inspectedSpecimens,
-  type DefectSeverity,
-  type InspectedSpecimen,
-  type InspectedZone,
-} from './severity';
+export { inspectedSpecimens, type InspectedSpecimen } from './severity';
 export { surfaceInterval, surfaceOfAll, surfaceValues, type Surface } from './surface';
 export {
   disagreements,
   inspectorsShares,
   type Disagreement,
-  type DueZone,
   type InspectorsShare,
 } from './disagreements';
 export { findingsOnSides, zoneBox, type PlacedFinding, type SideFindings } from './places';

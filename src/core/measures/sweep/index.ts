@@ -1,4 +1,4 @@
-export { allGoodNeeded, shareDifference, type Tally } from './share-difference';
+export { allGoodNeeded, shareDifference } from './share-difference';
 export {
   sweepOf,
   type Sweep,
@@ -6,5 +6,4 @@ export {
   type SweepLimit,
   type SweepOfFigure,
   type SweepStep,
-  type SweptSetting,
 } from './sweep';

@@ -39,9 +39,9 @@ describe('a password', () => {
     ['12345678901', 'at least 12 characters'],
     // Twelve code points, three characters.
     ['👩‍👩‍👧👩‍👩‍👧👩‍👩‍👧', 'at least 12 characters'],
-    ['password1234', 'tried first'],
-    ['PASSWORD!!!!!', 'tried first'],
-    ['qwertyqwertyqwerty', 'tried first'],
+    ['password1234', 'one of the first that attackers try'],
+    ['PASSWORD!!!!!', 'one of the first that attackers try'],
+    ['qwertyqwertyqwerty', 'one of the first that attackers try'],
     ['aaaaaaaaaaaabb', 'repeats'],
     ['a'.repeat(700) + 'ébcd'.repeat(200), 'too long'],
   ])('“%s” will not', (text, words) => {
@@ -49,10 +49,8 @@ describe('a password', () => {
   });
 
   it('says more than a name that everybody knows', () => {
-    expect(fault('vergleich2026', ['Vergleich', 'Kim'])).toContain(
-      'a name that everybody here knows',
-    );
-    expect(fault('tessa.martin!', ['Tessa.Martin'])).toContain('a name that everybody here knows');
+    expect(fault('vergleich2026', ['Vergleich', 'Kim'])).toContain('a name that people here know');
+    expect(fault('tessa.martin!', ['Tessa.Martin'])).toContain('a name that people here know');
     expect(fault('kim bakes lopsided bread', ['Kim'])).toBeNull();
   });
 

@@ -9,4 +9,4 @@ export {
   type Right,
   type Role,
 } from './roles';
-export { FEWEST_CHARACTERS, MOST_BYTES, passwordFault } from './passwords';
+export { FEWEST_CHARACTERS, passwordFault } from './passwords';

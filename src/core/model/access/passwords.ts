@@ -1,7 +1,7 @@
 /** Fewest characters of a password, as a person counts them. */
 export const FEWEST_CHARACTERS = 12;
 /** Most bytes of one: longer ones would only cost time. */
-export const MOST_BYTES = 1024;
+const MOST_BYTES = 1024;
 
 /**
  * What is wrong with a password; null for nothing. Length and being unknown are what counts, not which kinds
@@ -27,12 +27,12 @@ export function passwordFault(
   // `passwordpassword` and `password1234` are no better than `password`.
   const bare = small.replace(/[^\p{L}]+$/u, '').replace(/^[^\p{L}]+/u, '');
   if (isCommon(small) || isCommon(bare) || isCommon(period(small))) {
-    return 'This password is among those that are tried first. Take several words that nobody says together.';
+    return 'This password is one of the first that attackers try. Use several unrelated words.';
   }
   if (new Set(characters).size < 5) return 'The password repeats a few characters.';
   const known = about.map((word) => word.toLowerCase()).filter((word) => word.length >= 4);
   if (known.some((word) => small.replaceAll(word, '').length < 6)) {
-    return 'The password says little more than a name that everybody here knows.';
+    return 'The password is little more than a name that people here know. Use several unrelated words.';
   }
   return null;
 }

@@ -18,7 +18,7 @@ interface CsvOptions {
 /**
  * Writes rows as RFC 4180: CRLF after each line, quotes where they are needed, empty for null.
  *
- * @example csvText([['a', '=1+1\nb']], { isForSpreadsheets: true }) // a,"'=1+1\nb"
+ * @example csvText([['a', '=1+1\nb']], { isForSpreadsheets: true }) // 'a,"\'=1+1\nb"\r\n'
  */
 export function csvText(
   rows: readonly (readonly Cell[])[],

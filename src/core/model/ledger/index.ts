@@ -1,2 +1,2 @@
-export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent, type PrintState } from './ledger';
+export { ledgerOf, whyNotNow, type Ledger, type LedgerEvent } from './ledger';
 export { firmwareIn, firmwareTurns, outdatedPrints } from './firmware';

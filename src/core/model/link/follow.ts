@@ -34,7 +34,7 @@ export type Dropped = 'late' | 'repeated' | 'ahead of time';
 const CLOCKS_PART_MS = 36 * 60 * 60 * 1000;
 
 /** A print whose progress has not moved for that long is suspected to stand still, s. */
-export const STANDS_STILL_S = 600;
+const STANDS_STILL_S = 600;
 
 /**
  * Whether a message comes after what was heard; where not, why it is dropped.

@@ -1,4 +1,4 @@
-export { follow, STANDS_STILL_S, whyDropped, type Dropped, type Heard, type Step } from './follow';
+export { follow, whyDropped, type Dropped, type Heard, type Step } from './follow';
 export {
   LARGEST_MESSAGE,
   machineMessageSchema,

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { INCIDENT_MODES, isIsoTime, isPlainText } from '../study';
 
 /** What a machine can say that it does. */
-export const MACHINE_STATES = ['idle', 'heating', 'printing', 'paused', 'done', 'failed'] as const;
+const MACHINE_STATES = ['idle', 'heating', 'printing', 'paused', 'done', 'failed'] as const;
 
 const time = z.string().refine(isIsoTime, 'must be an ISO 8601 time with offset');
 

@@ -8,6 +8,8 @@ import {
   type StudyMeta,
   type TableName,
   quote,
+  tableOfReference,
+  fieldOf,
 } from '../study';
 import type { FaultList } from './fault';
 import { HISTORY } from './history';
@@ -46,13 +48,7 @@ export function readDescriptor(bytes: Uint8Array, faults: FaultList): Descriptor
   if (parsed.success) return parsed.data;
   for (const issue of parsed.error.issues) {
     const at = issue.path.map(String).join('.');
-    const found = issue.path.reduce<unknown>(
-      (value, part) =>
-        typeof value === 'object' && value !== null
-          ? (value as Record<PropertyKey, unknown>)[part as string]
-          : undefined,
-      json,
-    );
+    const found = issue.path.reduce<unknown>((value, part) => fieldOf(value, part), json);
     const shown = found === undefined ? 'missing' : quote(JSON.stringify(found));
     faults.add(DESCRIPTOR, 1, '-', `${at || 'the file'} (${shown}): ${issue.message}`);
   }
@@ -103,6 +99,7 @@ export function buildDescriptor(
   hasHistory: boolean,
 ): Record<string, unknown> {
   const { resources: extraResources, ...rest } = extras;
+  const moreResources: readonly unknown[] = Array.isArray(extraResources) ? extraResources : [];
   return {
     profile: 'tabular-data-package',
     name: meta.name,
@@ -128,7 +125,7 @@ export function buildDescriptor(
     resources: [
       ...tables.map(({ name, extraColumns }) => resourceOf(name, extraColumns)),
       ...(hasHistory ? [historyResource()] : []),
-      ...(Array.isArray(extraResources) ? (extraResources as unknown[]) : []),
+      ...moreResources,
     ],
   };
 }
@@ -169,7 +166,7 @@ function resourceOf(name: TableName, extraColumns: readonly string[]): Record<st
     encoding: 'utf-8',
     schema: {
       fields: [
-        ...columnsOf(name).map(fieldOf),
+        ...columnsOf(name).map(fieldOfColumn),
         ...extraColumns.map((column) => ({ name: column, type: 'string' })),
       ],
       primaryKey: name === 'readings' ? [...spec.key, 'superseded_at'] : [...spec.key],
@@ -180,7 +177,7 @@ function resourceOf(name: TableName, extraColumns: readonly string[]): Record<st
                 fields: reference.column,
                 reference: {
                   resource: reference.table === name ? '' : reference.table,
-                  fields: tableSpec(reference.table as TableName).key[0],
+                  fields: tableSpec(tableOfReference(reference)).key[0],
                 },
               },
             ]
@@ -191,7 +188,7 @@ function resourceOf(name: TableName, extraColumns: readonly string[]): Record<st
   };
 }
 
-function fieldOf(column: Column): Record<string, unknown> {
+function fieldOfColumn(column: Column): Record<string, unknown> {
   const type =
     column.cell === 'number'
       ? { type: 'number' }

@@ -1,7 +1,6 @@
-export { writeCsv } from './csv';
 export { FAULT_LIMIT, formatFault, warningLines, type Fault, type FaultReport } from './fault';
 export { readPackage, type ReadPackage, type ReadResult } from './read';
 export { memorySource, type PackageSource } from './source';
 export { lackingIn, writePackage } from './write';
 export { breachesOf } from './rules';
-export { HISTORY, writeHistory, type HistoryEntry } from './history';
+export { type HistoryEntry } from './history';

@@ -206,7 +206,7 @@ function registerKey(
       loaded.file,
       row.line,
       names.length === 1 ? (names[0] ?? '-') : '-',
-      `${parts.map((part) => quote(String(part))).join(', ')} stands here twice: ${names.join(', ')} must be unique`,
+      `${parts.map((part) => quote(String(part))).join(', ')} appears twice: ${names.join(', ')} must be unique`,
     );
   }
   loaded.keys.add(key);

@@ -1,13 +1,12 @@
 import {
   columnsOf,
-  emptyTables,
   TABLE_NAMES,
   tableOfFile,
   tableSpec,
-  type Row,
   type Study,
   type TableName,
   quote,
+  tablesOf,
 } from '../study';
 import {
   DESCRIPTOR,
@@ -171,7 +170,7 @@ function checkPaths(
             table.file,
             row.line,
             column.name,
-            `${quote(path)} leads out of the package through a link: put the file itself there`,
+            `${quote(path)} leads outside the package through a link: put the file itself there`,
           );
         } else if (!there.has(path)) {
           faults.warn(
@@ -191,11 +190,8 @@ function checkPaths(
 }
 
 function studyOf(descriptor: Descriptor, loaded: ReadonlyMap<TableName, LoadedTable>): Study {
-  const tables = emptyTables();
-  for (const table of loaded.values()) {
-    (tables as Record<TableName, unknown[]>)[table.name] = table.rows.map(
-      ({ values, extras }) => (extras ? { ...values, extras } : values) as Row<TableName>,
-    );
-  }
+  const rowOf = ({ values, extras }: LoadedTable['rows'][number]) =>
+    extras ? { ...values, extras } : values;
+  const tables = tablesOf((name) => loaded.get(name)?.rows.map(rowOf) ?? []);
   return { meta: metaOf(descriptor), tables, present: new Set(loaded.keys()) };
 }

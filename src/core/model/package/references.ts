@@ -1,4 +1,11 @@
-import { tableSpec, type Intent, type Reference, type TableName, quote } from '../study';
+import {
+  tableSpec,
+  type Intent,
+  type Reference,
+  type TableName,
+  quote,
+  tableOfReference,
+} from '../study';
 import type { FaultList } from './fault';
 import { keyOf, type LoadedRow, type LoadedTable } from './loaded-table';
 
@@ -64,7 +71,7 @@ export function checkReferences(
 ): void {
   for (const table of lookup.tables.values()) {
     for (const reference of tableSpec(table.name).references ?? []) {
-      const target = reference.table as TableName;
+      const target = tableOfReference(reference);
       if (!broken.has(target)) checkReference(table, reference, target, lookup, faults);
     }
   }

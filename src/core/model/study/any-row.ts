@@ -1,4 +1,11 @@
-import { TABLE_NAMES, tableSpec, type AnyRow, type Row, type TableName } from './tables';
+import {
+  TABLE_NAMES,
+  tableSpec,
+  type AnyRow,
+  type Reference,
+  type Row,
+  type TableName,
+} from './tables';
 import type { Tables } from './study';
 
 /** A row of any table, seen as its columns: what is the same for all tables works on these. */
@@ -18,3 +25,9 @@ export const readRow = <Name extends TableName>(table: Name, content: unknown): 
 /** Whether a text is the name of a table. */
 export const isTableName = (text: string): text is TableName =>
   TABLE_NAMES.some((name) => name === text);
+
+/** The table whose rows a reference names: references are written down before the tables have names. */
+export const tableOfReference = ({ table }: Pick<Reference, 'table'>): TableName => {
+  if (!isTableName(table)) throw new RangeError(`There is no table ${table}.`);
+  return table;
+};

@@ -29,7 +29,7 @@ export function nextCodes(existing: Iterable<string>, count: number): string[] {
 }
 
 /** A code as it is compared: a scanner or a hand may write it in small letters. */
-export const plainCode = (code: string): string => code.toLowerCase();
+const plainCode = (code: string): string => code.toLowerCase();
 
 /** A specimen whose code was another's already, and the code that it got instead. */
 export interface RenamedCode {
@@ -43,7 +43,7 @@ export interface RenamedCode {
  * number behind it. A specimen without a code stays without.
  *
  * @example withOwnCodes([{ specimen_id: 'a', code: 'K-1' }, { specimen_id: 'b', code: 'k-1' }])
- * // renamed: [{ specimen_id: 'b', before: 'k-1', after: 'k-1-2' }]
+ * // { renamed: [{ specimen_id: 'b', before: 'k-1', after: 'k-1-2' }] }
  */
 export function withOwnCodes<Specimen extends { specimen_id: string; code: string | null }>(
   specimens: readonly Specimen[],

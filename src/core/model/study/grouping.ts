@@ -4,7 +4,7 @@ export function groupBy<Item, Key>(
   keyOf: (item: Item) => Key,
 ): Map<Key, Item[]> {
   const groups = new Map<Key, Item[]>();
-  const list: readonly Item[] = Array.isArray(items) ? (items as readonly Item[]) : [...items];
+  const list: readonly Item[] = Array.isArray(items) ? items : [...items];
   for (let at = 0; at < list.length; at += 1) {
     const item = list[at]!;
     const key = keyOf(item);

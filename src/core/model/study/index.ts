@@ -2,17 +2,16 @@ export { ALLOWANCE, isAtLeast, isAtMost } from './allowance';
 export { clockOf, minutesOf, twoDigits } from './clock';
 export { smallestDifference } from './smallest';
 export { PART_TITLES, REPORT_PARTS, type ReportPart } from './report-parts';
-export { reportSettingsSchema, type ReportSettings } from './report-settings';
-export { quote, readCell, type CellResult } from './cells';
+export { type ReportSettings } from './report-settings';
+export { quote, readCell } from './cells';
 export * from './catalogues';
 export { columnsOf, type Column } from './columns';
 export {
-  costSchema,
+  cardsOf,
   emptyTables,
   isCriterion,
   scorecardSchema,
   sweepSchema,
-  farmSchema,
   smallestDifferenceSchema,
   studyMetaSchema,
   vergleichSchema,
@@ -21,11 +20,18 @@ export {
   type Tables,
 } from './study';
 export { cellText, openSentStudy, sentColumns, type SentStudy } from './sent-study';
-export { fullRow, type KnownOf } from './full-row';
+export { fullRow } from './full-row';
 export { partsOfStratum } from './strata';
-export { asColumns, isTableName, readRow, rowsAsColumns, tablesOf } from './any-row';
+export {
+  asColumns,
+  isTableName,
+  readRow,
+  rowsAsColumns,
+  tableOfReference,
+  tablesOf,
+} from './any-row';
 export { groupBy } from './grouping';
-export { isOneOf, keysOf, recordOf } from './records';
+export { fieldOf, isOneOf, keysOf, recordOf } from './records';
 export { indexStudy, withinArtefact, type StudyIndex } from './study-index';
 export {
   TABLE_NAMES,
@@ -40,21 +46,16 @@ export {
   type Instrument,
   type Machine,
   type Material,
-  type OpenPrint,
   type Print,
-  type Profile,
   type Reading,
   type Reference,
   type Row,
   type Specimen,
   type TableName,
-  type TableSpec,
 } from './tables';
 export { isPlainText, plainText, plainValue } from './plain-text';
 export {
-  ID_PATTERN,
   instant,
-  MOST_JUDGES,
   MOST_PLANNED,
   MOST_QUESTIONS,
   MOST_TRIALS,
@@ -77,4 +78,4 @@ export {
   type Settings,
   type SettingValue,
 } from './settings';
-export { readTypedNumber, type TypedNumber, type TypedNumberOptions } from './typed-number';
+export { readTypedNumber } from './typed-number';

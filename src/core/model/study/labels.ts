@@ -32,7 +32,7 @@ const NAMES: Record<string, string> = {
   progress_pct: 'progress',
   ambient_c: 'ambient',
   noise_db: 'noise',
-  downtime_s: 'stood still',
+  downtime_s: 'downtime',
   hands_s: 'hands',
   price_per_kg: 'price per kg',
   price_list: 'list price',

@@ -20,7 +20,7 @@ export interface ContenderMark {
  * contenders' ids. It follows from the rows alone, so that a study, its report and its export show the same.
  *
  * @example lettersOf([{ contender_id: 'b', machine_id: 'm2' }, { contender_id: 'a', machine_id: 'm1' }], [])
- * // m1 → A, m2 → B
+ * // new Map([['m1', 'A'], ['m2', 'B']])
  */
 export function lettersOf(
   contenders: readonly Pick<Contender, 'contender_id' | 'machine_id'>[],

@@ -159,7 +159,7 @@ describe('the steps of a sweep', () => {
     const given = sweep(50, 100, 200);
     given.sweep.steps[2] = { contender_id: 'C0', value: 200 };
     expect(messages(vergleichSchema.safeParse(given))).toEqual([
-      'a contender stands twice among the steps',
+      'a contender is listed twice among the steps',
     ]);
   });
 });

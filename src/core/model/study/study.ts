@@ -1,4 +1,4 @@
-import { recordOf } from './records';
+import { recordOf, isOneOf } from './records';
 import * as z from 'zod';
 import {
   FACTORS,
@@ -49,7 +49,7 @@ export const smallestDifferenceSchema = z
 
 const PHOTO_KEY = new RegExp(`^photo:${PHOTO_FIGURE}$`);
 
-export const costSchema = z.object({
+const costSchema = z.object({
   currency: orNull(currency()),
   tariff_per_kwh: orNull(atLeast0()),
   wage_per_h: orNull(atLeast0()),
@@ -57,7 +57,7 @@ export const costSchema = z.object({
 });
 
 /** How the run order is drawn. */
-export const planSchema = z.object({
+const planSchema = z.object({
   seed: z.number().int().nonnegative().max(2_147_483_646),
   block_by: z.enum(['repeat', 'lot', 'day']),
   prints_per_day: z.number().int().positive().max(1000),
@@ -92,7 +92,7 @@ const NAMED_CRITERIA = new RegExp(
 
 /** Whether a text is the key of a criterion that a scorecard can weigh. */
 export const isCriterion = (key: string): boolean =>
-  (PLAIN_CRITERIA as readonly string[]).includes(key) || NAMED_CRITERIA.test(key);
+  isOneOf(PLAIN_CRITERIA, key) || NAMED_CRITERIA.test(key);
 
 const criterionKey = () =>
   z.string().refine(isCriterion, 'is no criterion that a scorecard can weigh');
@@ -151,7 +151,7 @@ export const sweepSchema = z.looseObject({
     )
     .refine(
       (steps) => new Set(steps.map((step) => step.contender_id)).size === steps.length,
-      'a contender stands twice among the steps',
+      'a contender is listed twice among the steps',
     ),
 });
 
@@ -162,7 +162,7 @@ function isStrict(values: readonly number[]): boolean {
 }
 
 /** How a farm would run its machines. */
-export const farmSchema = z.looseObject({
+const farmSchema = z.looseObject({
   turnaround_s: orNull(atLeast0()),
   hours_per_day: orNull(over0()),
   long_print_h: orNull(over0()),
@@ -192,6 +192,15 @@ export const vergleichSchema = z.looseObject({
   plan: orNull(planSchema),
   report: orNull(reportSettingsSchema),
 });
+
+/** All cards of a study: its own first, then those for other uses. */
+export const cardsOf = ({
+  scorecard,
+  scorecards,
+}: Pick<StudyMeta, 'scorecard' | 'scorecards'>): NonNullable<StudyMeta['scorecard']>[] => [
+  ...(scorecard ? [scorecard] : []),
+  ...(scorecards ?? []),
+];
 
 /** What a study is about: everything of it that is not a row of a table. */
 export const studyMetaSchema = z.object({

@@ -418,7 +418,6 @@ export type Contender = Row<'contenders'>;
 export type Artefact = Row<'artefacts'>;
 export type Dimension = Row<'dimensions'>;
 export type Print = Row<'prints'>;
-export type OpenPrint = Row<'open_prints'>;
 export type Incident = Row<'incidents'>;
 export type Specimen = Row<'specimens'>;
 export type Instrument = Row<'instruments'>;

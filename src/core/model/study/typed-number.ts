@@ -69,7 +69,7 @@ function partsOf(text: string): { whole: string; decimals: string; isSingle: boo
  * commas, blanks or apostrophes between thousands. Empty is not known.
  *
  * @example readTypedNumber('1.099,00') // { value: 1099 }
- * @example readTypedNumber('1.099', { asks: true }) // a fault with choices 1.099 and 1099
+ * @example readTypedNumber('1.099', { asks: true }) // { choices: [1.099, 1099] }
  */
 export function readTypedNumber(
   typed: string,

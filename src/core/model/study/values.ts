@@ -232,16 +232,9 @@ const LAST_YEAR = 2199;
 export function isIsoTime(value: string): boolean {
   const parts = TIME_PATTERN.exec(value);
   if (!parts) return false;
-  const [year, month, day, hour, minute, second] = parts
-    .slice(1, 7)
-    .map((part) => Number((part as string | undefined) ?? '0')) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const numberAt = (place: number): number => Number(parts[place] ?? '0');
+  const [year, month, day] = [numberAt(1), numberAt(2), numberAt(3)];
+  const [hour, minute, second] = [numberAt(4), numberAt(5), numberAt(6)];
   if (year < FIRST_YEAR || year > LAST_YEAR) return false;
   if (month < 1 || month > 12 || hour > 23 || minute > 59 || second > 59) return false;
   const daysInMonth = new Date(Date.UTC(2000, month, 0)).getUTCDate();

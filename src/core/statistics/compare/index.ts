@@ -6,5 +6,5 @@ export {
   type PairRow,
   type PairValues,
 } from './pairs';
-export { placesOf, placesText, type Placed, type Places } from './places';
-export { printsNeeded, printsToFind, printsToShow, type Verdict } from './verdict';
+export { placesOf, placesText, type Places } from './places';
+export { printsNeeded, printsToShow, type Verdict } from './verdict';

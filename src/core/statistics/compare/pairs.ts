@@ -8,11 +8,8 @@ import {
   type PrintMean,
   type PrintValues,
 } from '../stats';
-import { partsOfStratum } from '../../model/study';
+import { partsOfStratum, ALLOWANCE } from '../../model/study';
 import { printsNeeded, printsToFind, type PrintsNeeded, type Verdict } from './verdict';
-
-/** A limit is passed only by more than this. */
-const ALLOWANCE = 1e-9;
 
 /** The values of two sides for a comparison, by stratum. */
 export interface PairValues {
@@ -73,6 +70,18 @@ interface Comparison {
  * both have values; the family's error probability is shared out after Šidák.
  *
  * @param pairs one for each other contender; those without a common stratum give no row
+ * @see Welch, 1947; Šidák, 1967; Schuirmann, 1987 (two one-sided tests)
+ * @example compareFamily(
+ *   [
+ *     {
+ *       contender: 'b',
+ *       contenderValues: new Map([['tile', [1, 2, 3]]]),
+ *       referenceValues: new Map([['tile', [5, 6, 7]]]),
+ *     },
+ *   ],
+ *   { reference: 'a', alpha: 0.05, delta: 0.5, isLargerBetter: false },
+ * )[0]
+ * // { difference: { estimate: -4, low: -6.2670, high: -1.7330 }, df: 4, verdict: 'better' }
  */
 export function compareFamily(pairs: readonly PairValues[], options: FamilyOptions): PairRow[] {
   const comparisons = pairs.flatMap((pair) => compareSides(pair) ?? []);
@@ -82,7 +91,12 @@ export function compareFamily(pairs: readonly PairValues[], options: FamilyOptio
   return comparisons.map((comparison) => judge(comparison, options, alphaEach, made));
 }
 
-/** The error probability of each of so many comparisons, so that together they keep alpha (Šidák). */
+/**
+ * The error probability of each of so many comparisons, so that together they keep alpha (Šidák).
+ *
+ * @see Šidák, Rectangular confidence regions, 1967
+ * @example alphaOfEach(0.05, 3) // 0.0170
+ */
 export const alphaOfEach = (alpha: number, comparisons: number): number =>
   1 - (1 - alpha) ** (1 / Math.max(1, comparisons));
 
@@ -104,9 +118,9 @@ function compareSides(pair: PairValues): Comparison | null {
 
 /** Artefacts that both sides have printed, one of them in a material that the other has not. */
 function notInCommon({ contenderValues, referenceValues }: PairValues): string[] {
-  const [own, others] = [contenderValues, referenceValues].map((values) =>
-    [...values.keys()].map((key) => ({ key, ...partsOfStratum(key) })),
-  ) as [Stratum[], Stratum[]];
+  const strataOf = (values: ReadonlyMap<string, unknown>): Stratum[] =>
+    [...values.keys()].map((key) => ({ key, ...partsOfStratum(key) }));
+  const [own, others] = [strataOf(contenderValues), strataOf(referenceValues)];
   const oneSided = (side: readonly Stratum[], other: readonly Stratum[]) =>
     side
       .filter(({ key }) => !other.some((one) => one.key === key))
@@ -128,7 +142,15 @@ const scatterOf = (
   fewestPrints: Math.min(sides[0].fewestPrints, sides[1].fewestPrints),
 });
 
-/** The scatter of a pair on the strata that both have; null without one or without repeats. */
+/**
+ * The scatter of a pair on the strata that both have; null without one or without repeats.
+ *
+ * @example scatterOfPair({
+ *   contender: 'b',
+ *   contenderValues: new Map([['tile', [1, 2, 3]]]),
+ *   referenceValues: new Map([['tile', [5, 6, 7]]]),
+ * }) // { variance: 1, strata: 1, fewestPrints: 3 }
+ */
 export function scatterOfPair(pair: PairValues): ReturnType<typeof scatterOf> | null {
   const comparison = compareSides(pair);
   return comparison?.combined ? scatterOf(comparison.sides) : null;

@@ -11,6 +11,9 @@ export type Places = readonly [from: number, to: number];
 /**
  * The places of each, where two are told apart only if their intervals do not meet; an unknown interval reaches
  * everywhere. What has no estimate has no place.
+ *
+ * @example placesOf([{ estimate: 1, low: 0, high: 2 }, { estimate: 5, low: 4, high: 6 }], true)
+ * // [[2, 2], [1, 1]]
  */
 export function placesOf(all: readonly Placed[], isLargerBetter: boolean): (Places | null)[] {
   const known = all.filter((one) => one.estimate !== null);
@@ -30,6 +33,10 @@ function isBeyond(one: Placed, other: Placed, isLargerBetter: boolean): boolean 
   return isLargerBetter ? one.low > other.high : one.high < other.low;
 }
 
-/** The places as they are written: `3`, or `1–6`. */
+/**
+ * The places as they are written: `3`, or `1–6`.
+ *
+ * @example placesText([1, 6]) // '1–6'
+ */
 export const placesText = ([from, to]: Places): string =>
   from === to ? `${from}` : `${from}–${to}`;

@@ -26,6 +26,9 @@ export interface PrintsNeeded {
 /**
  * The smallest number of prints per contender and stratum with which a difference of `delta`
  * would be found with 80 % power and equivalence shown with 80 % power, and more than there are.
+ *
+ * @returns whole prints; null where more than a thousand million are needed
+ * @example printsNeeded({ variance: 1, strata: 1, delta: 1, alpha: 0.05, fewestPrints: 2 }) // 18
  */
 export const printsNeeded = (ask: PrintsNeeded): number | null =>
   fewestPrints(ask, (n, df) => {
@@ -37,6 +40,9 @@ export const printsNeeded = (ask: PrintsNeeded): number | null =>
 /**
  * The smallest number of prints per contender and stratum with which a contender that is as good as
  * the other would be shown not to be worse by `delta` with 80 % power, and more than there are.
+ *
+ * @returns whole prints; null where more than a thousand million are needed
+ * @example printsToShow({ variance: 1, strata: 1, delta: 1, alpha: 0.05, fewestPrints: 2 }) // 14
  */
 export const printsToShow = (ask: PrintsNeeded): number | null =>
   fewestPrints(
@@ -47,6 +53,9 @@ export const printsToShow = (ask: PrintsNeeded): number | null =>
 /**
  * The smallest number of prints per contender and stratum with which a difference of `delta` would be
  * found with 80 % power, and more than there are.
+ *
+ * @returns whole prints; null where more than a thousand million are needed
+ * @example printsToFind({ variance: 1, strata: 1, delta: 1, alpha: 0.05, fewestPrints: 2 }) // 17
  */
 export const printsToFind = (ask: PrintsNeeded): number | null =>
   fewestPrints(ask, (n, df) => n >= unitOf(ask) * shareToFind(ask, df));

@@ -1,2 +1,2 @@
 export { effectsOf, type Effects, type Response } from './effects';
-export { typeTwo, type Effect, type Observation, type Term, type TypeTwo } from './type-two';
+export { typeTwo, type Effect, type Observation, type Term } from './type-two';

@@ -56,6 +56,12 @@ interface Group extends Observation {
  *
  * @param observations at least one; every machine with every profile
  * @see Fox, Applied Regression Analysis, 8.2.5 (type II); Olejnik and Algina, 2003 (partial ω²)
+ * @example typeTwo([
+ *   ...[1, 3].map((value) => ({ machine: 'm', profile: 's', artefact: 'tile', value })),
+ *   ...[3, 5].map((value) => ({ machine: 'm', profile: 't', artefact: 'tile', value })),
+ *   ...[5, 7].map((value) => ({ machine: 'n', profile: 's', artefact: 'tile', value })),
+ *   ...[7, 9].map((value) => ({ machine: 'n', profile: 't', artefact: 'tile', value })),
+ * ]).machine // { df: 1, ss: 32, f: 16, p: 0.0161 }
  */
 export function typeTwo(observations: readonly Observation[]): TypeTwo {
   const cells = groupBy(observations, (one) =>
@@ -107,7 +113,7 @@ export function typeTwo(observations: readonly Observation[]): TypeTwo {
   };
 }
 
-export const NO_TERM: Effect = { df: null, ss: null, f: null, p: null, partial_omega2: null };
+const NO_TERM: Effect = { df: null, ss: null, f: null, p: null, partial_omega2: null };
 
 interface Fit {
   rank: number;

@@ -9,7 +9,7 @@ export {
 export { mapInterval, mapIntervalReversed, unknownInterval, type Interval } from './interval';
 export { combinationVariance, leastSquares, type LeastSquares } from './least-squares';
 export { bitDraws, gammaDraws, seededDraws, shuffled, type Draws } from './random';
-export { NO_INTERVAL_NOTE, oneSideInterval } from './one-side';
+export { oneSideInterval } from './one-side';
 export {
   combineVariance,
   gatherValues,

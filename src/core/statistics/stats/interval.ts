@@ -7,7 +7,11 @@ export interface Interval {
   notes?: string[];
 }
 
-/** An interval of which nothing is known, and why. */
+/**
+ * An interval of which nothing is known, and why.
+ *
+ * @example unknownInterval('no print') // { estimate: null, low: null, high: null, notes: ['no print'] }
+ */
 export const unknownInterval = (...notes: string[]): Interval => ({
   estimate: null,
   low: null,
@@ -15,7 +19,12 @@ export const unknownInterval = (...notes: string[]): Interval => ({
   ...(notes.length > 0 && { notes }),
 });
 
-/** An interval whose estimate, and perhaps ends, are put through an increasing function. */
+/**
+ * An interval whose estimate, and perhaps ends, are put through an increasing function.
+ *
+ * @example mapInterval({ estimate: 0, low: -1, high: 1 }, Math.exp)
+ * // { estimate: 1, low: 0.3679, high: 2.7183 }
+ */
 export function mapInterval(interval: Interval, through: (value: number) => number): Interval {
   const map = (value: number | null) => (value === null ? null : through(value));
   return {
@@ -26,7 +35,12 @@ export function mapInterval(interval: Interval, through: (value: number) => numb
   };
 }
 
-/** An interval put through a decreasing function: the ends change places. */
+/**
+ * An interval put through a decreasing function: the ends change places.
+ *
+ * @example mapIntervalReversed({ estimate: 1, low: 0, high: 3 }, (value) => -value)
+ * // { estimate: -1, low: -3, high: 0 }
+ */
 export function mapIntervalReversed(
   interval: Interval,
   through: (value: number) => number,

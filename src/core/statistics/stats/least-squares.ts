@@ -19,6 +19,9 @@ export interface LeastSquares {
  * @param columns the columns of X, each as long as y
  * @returns null where there are fewer than `columns + 1` observations or the columns are linearly
  *   dependent (smallest singular value of the scaled columns below 1e-7)
+ * @see Golub and Van Loan, Matrix Computations, 5.5 (by singular values)
+ * @example leastSquares([[1, 1, 1], [0, 1, 2]], [1, 3, 6])
+ * // { coefficients: [0.8333, 2.5], rss: 0.1667, df: 1 }
  */
 export function leastSquares(
   columns: readonly (readonly number[])[],
@@ -63,6 +66,8 @@ export function leastSquares(
  * Variance of a linear combination of the coefficients, `w·(XᵀX)⁻¹·wᵀ · rss/df`.
  *
  * @param weights one for each coefficient
+ * @returns squared units of the combination
+ * @example combinationVariance(leastSquares([[1, 1, 1], [0, 1, 2]], [1, 3, 6]), [0, 1]) // 0.0833
  */
 export function combinationVariance(fit: LeastSquares, weights: readonly number[]): number {
   const quadratic = sum(

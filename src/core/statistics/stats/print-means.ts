@@ -6,7 +6,11 @@ import { maxAbs, mean, meanOf, sumOfSquares } from './summary';
  */
 export type PrintValues = ReadonlyMap<string, readonly number[]>;
 
-/** Puts the values of prints together by stratum, in the order in which they come. */
+/**
+ * Puts the values of prints together by stratum, in the order in which they come.
+ *
+ * @example gatherValues([['tile', 1], ['clip', 2], ['tile', 3]]) // new Map([['tile', [1, 3]], ['clip', [2]]])
+ */
 export function gatherValues(
   all: Iterable<readonly [stratum: string, value: number]>,
 ): PrintValues {
@@ -49,6 +53,8 @@ export interface PrintMean {
  * stratum with one print borrows the s² pooled over the others.
  *
  * @param values per-print values by stratum, at least one, none empty
+ * @throws RangeError of none, or of a stratum without a print
+ * @example printMean(new Map([['tile', [1, 2, 3]], ['clip', [6]]])) // { estimate: 4, strata: 2, df: 2 }
  */
 export function printMean(values: PrintValues): PrintMean {
   const groups = [...values.values()];
@@ -88,6 +94,8 @@ export interface CombinedVariance {
  * Combines the variance terms of one or more print means over the same number of strata.
  *
  * @see Satterthwaite, An approximate distribution of estimates of variance components, 1946
+ * @returns squared units of the values
+ * @example combineVariance([printMean(new Map([['tile', [1, 2, 3]]]))]) // { variance: 0.3333, df: 2 }
  */
 export function combineVariance(means: readonly PrintMean[]): CombinedVariance {
   let variance = 0;

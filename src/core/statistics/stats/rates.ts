@@ -5,6 +5,10 @@ import { unknownInterval, type Interval } from './interval';
  * Share of successes with the exact Clopper–Pearson interval.
  *
  * @see Clopper and Pearson, The use of confidence or fiducial limits, 1934
+ * @param successes whole, 0…trials
+ * @param alpha the interval is two-sided 1 − alpha
+ * @returns shares, 0…1; nothing known of no trials
+ * @example clopperPearson(9, 10, 0.05) // { estimate: 0.9, low: 0.5550, high: 0.9975 }
  */
 export function clopperPearson(successes: number, trials: number, alpha: number): Interval {
   if (trials === 0) return unknownInterval('no trials');
@@ -20,6 +24,10 @@ export function clopperPearson(successes: number, trials: number, alpha: number)
  * Share of successes with Wilson's score interval.
  *
  * @see Wilson, Probable inference, the law of succession, and statistical inference, 1927
+ * @param successes whole, 0…trials
+ * @param alpha the interval is two-sided 1 − alpha
+ * @returns shares, 0…1; nothing known of no trials
+ * @example wilson(9, 10, 0.05) // { estimate: 0.9, low: 0.5958, high: 0.9821 }
  */
 export function wilson(successes: number, trials: number, alpha: number): Interval {
   if (trials === 0) return unknownInterval('no trials');
@@ -41,6 +49,9 @@ export function wilson(successes: number, trials: number, alpha: number): Interv
  *
  * @param exposure in units of the rate, over 0
  * @see Garwood, Fiducial limits for the Poisson distribution, 1936
+ * @param alpha the interval is two-sided 1 − alpha
+ * @returns nothing known without exposure
+ * @example poissonRate(3, 100, 0.05) // { estimate: 0.03, low: 0.0062, high: 0.0877 }
  */
 export function poissonRate(events: number, exposure: number, alpha: number): Interval {
   if (exposure <= 0) return unknownInterval('no hours');

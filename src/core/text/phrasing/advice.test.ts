@@ -103,8 +103,10 @@ describe('a verdict in words', () => {
   });
 
   it('or with what is wanting', () => {
-    expect(saidVerdict(row('unsettled', 0.01, 4), 'mm')).toBe('unsettled · 4 prints each needed');
-    expect(saidVerdict(row('unsettled', 0.01), 'mm')).toBe('unsettled');
+    expect(saidVerdict(row('unsettled', 0.01, 4), 'mm')).toBe(
+      'too close to call · 4 prints each would tell',
+    );
+    expect(saidVerdict(row('unsettled', 0.01), 'mm')).toBe('too close to call');
     expect(saidVerdict(row('one_print', 0.01), 'mm')).toBe('one print');
     expect(saidVerdict(row('trivial', 0.001), 'mm')).toBe('trivial');
     expect(saidVerdict(row('indistinguishable', 0), 'mm')).toBe('indistinguishable');

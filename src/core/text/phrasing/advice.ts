@@ -1,6 +1,6 @@
-import type { Accuracy, AxisFit } from '../../measures/metrology';
+import type { Accuracy } from '../../measures/metrology';
 import type { Interval } from '../../statistics/stats';
-import type { Axis } from '../../model/study';
+import { keysOf, type Axis } from '../../model/study';
 
 /** One thing that is off along an axis, and what would mend it, in words. */
 export interface SaidAdvice {
@@ -35,8 +35,8 @@ export function saidAdvice({ fit, fit_by_type: byType = null }: Advised): SaidAd
 type Advised = Pick<Accuracy, 'fit'> & Partial<Pick<Accuracy, 'fit_by_type'>>;
 
 function adviceOf(fits: Accuracy['fit'], type: string | null): SaidAdvice[] {
-  return (Object.entries(fits) as [Axis, AxisFit][]).flatMap(([axis, fit]) => {
-    const { advice } = fit;
+  return keysOf(fits).flatMap((axis) => {
+    const advice = fits[axis]?.advice;
     if (!advice || advice.terms.length === 0) return [];
     const findings: string[] = [];
     const remedies: string[] = [];

@@ -79,7 +79,7 @@ describe('machine or profile, in words', () => {
       'it is the profile: it explains 60 %; that the machines differ is not shown',
     ],
     [[0.2, 0.2, 0.2], 'neither the machine nor the profile is shown to matter'],
-    [[null, null, null], 'cannot be told of accuracy: prints were not repeated'],
+    [[null, null, null], 'cannot be separated: prints were not repeated'],
   ])('%j', (ps, words) => {
     expect(first(ps)).toContain(words);
   });
@@ -155,35 +155,35 @@ describe('a sweep, in words', () => {
   it('says where it holds to, what stops it and what is gained', () => {
     const lost = { figure: 'accuracy_mm', why: 'lost' as const, prints_needed: null, notes: [] };
     expect(saidOf({ limited_by: [lost] })).toEqual([
-      'Up to 150 mm/s nothing is lost against 100 mm/s: accuracy.',
-      'At 200 mm/s it is lost: accuracy.',
-      'What is gained there: 20 % less time (15 % to 25 %).',
+      'Outer wall can go to 150 mm/s without loss against 100 mm/s in accuracy.',
+      '200 mm/s is worse in accuracy.',
+      'Prints take 20 % less time there (15 % to 25 %).',
     ]);
   });
 
   it('says with how many prints what is open would be shown', () => {
     const open = { figure: 'accuracy_mm', why: 'not_shown' as const, notes: [] };
     expect(saidOf({ limited_by: [{ ...open, prints_needed: 7 }] })[1]).toBe(
-      'At 200 mm/s it is not shown that nothing is lost: accuracy (7 prints a step would show it if it is so).',
+      '200 mm/s may be worse in accuracy (7 prints per step would show it).',
     );
     expect(saidOf({ limited_by: [{ ...open, prints_needed: null }] })[1]).toContain(
-      'repeated prints are needed before a number can be said',
+      'may be worse in accuracy (repeat the prints first)',
     );
   });
 
   it('knows when nothing holds, when everything does, and when nothing is tested', () => {
     expect(saidOf({ holds_to: null, gain: null })[0]).toBe(
-      'No step after 100 mm/s is shown to be as good: outer wall stays there.',
+      'No step after 100 mm/s is shown to be as good. Keep outer wall there.',
     );
     expect(saidOf({ holds_to: 'S3' })[0]).toContain(
-      'Up to 200 mm/s, the last step, nothing is lost',
+      'can go to 200 mm/s, the last step, without loss',
     );
     expect(saidOf({ figures: {} })[0]).toContain('Nothing is tested');
   });
 
   it('claims no gain that the interval does not hold', () => {
     expect(saidOf({ gain: { estimate: 0.97, low: 0.9, high: 1.05 } }).at(-1)).toContain(
-      'That it gains time is not shown',
+      'A gain in time is not shown',
     );
   });
 });
@@ -220,14 +220,15 @@ describe('a scorecard, in words', () => {
       A: scored({ first_place_share: 0.02 }),
       B: scored({ first_place_share: 0.98 }),
     });
-    expect(saidCard(sure)[0]).toBe('For our bench, B: it comes first in 98 % of the draws.');
+    expect(saidCard(sure)[0]).toBe('Best for our bench: B. It comes first in 98 % of simulations.');
     const open = card({
       A: scored({ first_place_share: 0.4 }),
       B: scored({ first_place_share: 0.6 }),
     });
-    expect(saidCard(open)[0]).toBe(
-      'For our bench, B by what is known now, in 60 % of the draws; A (40 %) could come first as well.',
-    );
+    expect(saidCard(open).slice(0, 2)).toEqual([
+      'Best for our bench so far: B.',
+      'It comes first in 60 % of simulations; A in 40 %.',
+    ]);
   });
 
   it('names who is out and why, and who is left alone', () => {
@@ -235,25 +236,25 @@ describe('a scorecard, in words', () => {
     const out = scored({ in: false, gates: [gate], first_place_share: null });
     const alone = card({ A: out, C: out, B: scored({ first_place_share: 1 }) });
     expect(saidCard(alone).slice(0, 2)).toEqual([
-      'For our bench, only B passes the conditions.',
-      'A and C are out: the price.',
+      'Only B meets the conditions for our bench.',
+      'A and C are excluded: the price.',
     ]);
     expect(saidCard(card({ A: out }, { winner: null, doubt: null }))).toEqual([
-      'For our bench, nobody passes the conditions.',
-      'A is out: the price.',
+      'No contender meets the conditions for our bench.',
+      'A is excluded: the price.',
     ]);
   });
 
-  it('says what it hangs on most, evidence or opinion', () => {
+  it('says what it depends on most, evidence or opinion', () => {
     const two = { A: scored({ first_place_share: 0.3 }), B: scored({ first_place_share: 0.7 }) };
     expect(saidCard(card(two, { doubt: { price: 0.3, weights: 0.1 } })).join(' ')).toContain(
-      'It hangs most on the price: within what is known of it another comes first in 30 % of the draws.',
+      'The result depends most on the price: within its uncertainty another contender would come first in 30 %',
     );
     expect(saidCard(card(two, { doubt: { price: 0.1, weights: 0.3 } })).join(' ')).toContain(
-      'It hangs most on the weights, an opinion',
+      'The result depends most on the weights, which are an opinion',
     );
     expect(saidCard(card(two)).join(' ')).toContain(
-      'Nothing that is known would turn it by itself.',
+      'No single figure could change the result within its uncertainty.',
     );
   });
 
@@ -262,7 +263,7 @@ describe('a scorecard, in words', () => {
       A: scored({ score: { low: 20, high: 60 }, first_place_share: 0.1 }),
       B: scored({ first_place_share: 0.9, turning_price: 702.4 }),
     });
-    expect(saidCard(missing)).toContain('Evidence is missing of A: a range, not a guess.');
+    expect(saidCard(missing)).toContain('Some evidence is missing for A, so its score is a range.');
     expect(saidCard(missing)).toContain('B stays first up to a price of 702 EUR.');
     const any = card({
       A: scored({}),
@@ -272,11 +273,11 @@ describe('a scorecard, in words', () => {
   });
 
   it.each([
-    [0, 'never'],
+    [0, '0 %'],
     [0.004, 'under 1 %'],
     [0.46, '46 %'],
     [0.996, 'over 99 %'],
-    [1, 'always'],
+    [1, '100 %'],
   ])('a share of %d is %s', (share, words) => {
     expect(saidShare(share)).toBe(words);
   });
@@ -301,20 +302,20 @@ describe('head to head, in words', () => {
       'B is better than A in accuracy.',
       'A is better in time.',
       'In surface and strings any difference is below what matters.',
-      'Not settled: successes (9 prints each to be sure either way) and gaps.',
-      'On one print a side, shown and not decided: ringing.',
+      'Too close to call: successes (9 prints each to be sure either way) and gaps.',
+      'One print each, no conclusion: ringing.',
     ]);
   });
 
   it('claims nothing where nothing is shown, and counts what would be a long list', () => {
     const open = saidHeadToHead('B', 'A', [figure('time', row('unsettled'))]);
-    expect(open[0]).toBe('Nothing is shown that tells B from A by more than matters.');
+    expect(open[0]).toBe('No difference that matters has been shown between B and A.');
     expect(saidHeadToHead('B', 'A', [figure('time', row('worse'))])[0]).toBe(
       'A is better than B in time.',
     );
     const many = ['a', 'b', 'c', 'd'].map((label) => figure(label, row('one_print')));
     expect(saidHeadToHead('B', 'A', many).at(-1)).toBe(
-      '4 figures rest on one print a side: shown, not decided.',
+      '4 figures rest on one print each and cannot be decided.',
     );
   });
 });
@@ -343,7 +344,7 @@ describe('at a glance, in words', () => {
       'Time: B worse than A.',
       'Strings: C better than A.',
     ]);
-    expect(found.open).toEqual(['surface of everyone', 'strings of B']);
+    expect(found.open).toEqual(['surface (all)', 'strings (B)']);
   });
 
   it('counts what is open beyond the first four', () => {

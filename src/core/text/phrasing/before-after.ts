@@ -14,13 +14,14 @@ export function beforeAfterSentence(
   prints: { before: number; after: number },
   delta: number | null,
 ): string {
-  if (!pair || pair.difference.estimate === null) return 'Nothing was measured on both sides yet.';
+  if (!pair || pair.difference.estimate === null)
+    return 'Nothing has been measured on both sides yet.';
   const { estimate, low, high } = pair.difference;
   const way = estimate < 0 ? 'nearer to' : 'further from';
   const found =
     Math.abs(estimate) < 5e-4
-      ? 'After the change the parts are as near to nominal in the mean as before'
-      : `After the change the parts are ${mm(estimate)} mm ${way} nominal in the mean`;
+      ? 'After the change the parts are on average as near to nominal as before'
+      : `After the change the parts are on average ${mm(estimate)} mm ${way} nominal`;
   const range =
     low === null || high === null ? '' : ` (${low.toFixed(3)} to ${high.toFixed(3)} mm)`;
   switch (pair.verdict) {
@@ -32,13 +33,13 @@ export function beforeAfterSentence(
       );
     case 'better':
     case 'worse':
-      return `${found}${range}: more than the prints scatter.`;
+      return `${found}${range}. That is more than the scatter of the prints.`;
     case 'trivial':
-      return `${found}${range}: it is there, and less than matters here (±${delta} mm).`;
+      return `${found}${range}. The change is real, but smaller than the ±${delta} mm that matters.`;
     case 'indistinguishable':
-      return `Before and after cannot be told apart: any difference is below what matters here (±${delta} mm).`;
+      return `Before and after are the same for this purpose: any difference is below the ±${delta} mm that matters.`;
     case 'unsettled':
-      return `${found}${range}: not settled${printsTail(pair)}.`;
+      return `${found}${range}. That is too close to call${printsTail(pair)}.`;
   }
 }
 

@@ -50,18 +50,19 @@ export function saidEffects(
   const said: string[] = [];
   if (terms === null) {
     said.push(
-      `Whether it is the machine or ${by} cannot be told of ${what}: fewer than two machines were printed with each.`,
+      `For ${what} the effects of machine and ${by} cannot be separated: ` +
+        'fewer than two machines were printed with each.',
     );
   } else if (terms.machine.p === null) {
     said.push(
-      `Whether it is the machine or ${by} cannot be told of ${what}: prints were not repeated, or do not scatter.`,
+      `For ${what} the effects of machine and ${by} cannot be separated: prints were not repeated, or do not vary.`,
     );
   } else {
     const [machine, profile] = [isThere(terms.machine, alpha), isThere(terms.profile, alpha)];
     if (isThere(terms['machine:profile'], alpha)) {
       said.push(
         `In ${what}, what ${by} does depends on the machine: that explains ` +
-          `${share(terms['machine:profile'])} of what is left once each is counted by itself.`,
+          `${share(terms['machine:profile'])} of the variation left after each is counted alone.`,
       );
     } else if (machine && profile) {
       said.push(

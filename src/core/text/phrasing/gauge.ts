@@ -1,3 +1,4 @@
+import { ALLOWANCE } from '../../model/study';
 import type { GaugeStudy } from '../../measures/gauge';
 
 const mm = (value: number): string => value.toFixed(3);
@@ -11,7 +12,7 @@ const BEARABLE_PCT = 30;
  * `n ≥ 8·EV²/δ²`.
  */
 export function readingsFor({ ev_mm }: Pick<GaugeStudy, 'ev_mm'>, delta_mm: number): number {
-  return Math.max(1, Math.ceil((8 * ev_mm * ev_mm) / (delta_mm * delta_mm) - 1e-9));
+  return Math.max(1, Math.ceil((8 * ev_mm * ev_mm) / (delta_mm * delta_mm) - ALLOWANCE));
 }
 
 /**
@@ -31,11 +32,13 @@ export function saidGauge(study: GaugeStudy, delta_mm: number | null): string[] 
         : grr_pct <= BEARABLE_PCT
           ? 'usable, with several readings'
           : 'not good enough for these parts';
-    said.push(`${grr_pct.toFixed(0)} % of what varies is the instrument and the hands: ${worth}.`);
+    said.push(
+      `${grr_pct.toFixed(0)} % of the variation comes from the instrument and the operators: ${worth}.`,
+    );
   }
   if (ndc !== null) {
     said.push(
-      `${ndc} sizes can be told apart among these ` +
+      `${ndc} different sizes can be recognised among these ` +
         `parts${ndc < ENOUGH_CATEGORIES ? `, fewer than the ${ENOUGH_CATEGORIES} that are wanted` : ''}.`,
     );
   }
@@ -43,17 +46,17 @@ export function saidGauge(study: GaugeStudy, delta_mm: number | null): string[] 
     const n = readingsFor(study, delta_mm);
     said.push(
       n === 1
-        ? `By the same hands one reading of each of two parts tells apart ${delta_mm} mm, the ` +
+        ? `With one operator, one reading of each of two parts can show a difference of ${delta_mm} mm, the ` +
             'smallest difference that matters here.'
-        : `By the same hands it takes ${n} readings of each of two parts to tell apart ${delta_mm} ` +
+        : `With one operator it takes ${n} readings of each of two parts to show a difference of ${delta_mm} ` +
             'mm, the smallest difference that matters here.',
     );
   }
   said.push(
     av_mm > ev_mm
-      ? `The hands differ more (${mm(av_mm)} mm) than one hand repeats (${mm(ev_mm)} mm): let one ` +
+      ? `The operators differ more (${mm(av_mm)} mm) than one operator repeats (${mm(ev_mm)} mm): let one ` +
           'person measure a comparison.'
-      : `One hand repeats to ${mm(ev_mm)} mm, hands differ by ${mm(av_mm)} mm.`,
+      : `One operator repeats to ${mm(ev_mm)} mm, operators differ by ${mm(av_mm)} mm.`,
   );
   return said;
 }

@@ -5,8 +5,8 @@ import { capital, listed } from './lists';
 const NAMED = 4;
 
 /**
- * What everyone comes to against the reference, in sentences: figure by figure who is better and
- * worse, and what is not decided.
+ * The glance in sentences: figure by figure which contenders are better or worse than the reference,
+ * and what is too close to call.
  *
  * @param figures those that have a test, with what they are called, what matters most first
  */
@@ -32,9 +32,9 @@ export function saidGlance(
     if (unsettled.length === 0) continue;
     const who =
       unsettled.length === rows.length && rows.length > 1
-        ? 'everyone'
+        ? 'all'
         : listed(unsettled.map((row) => nameOf(row.contender)));
-    open.push(`${label} of ${who}`);
+    open.push(`${label} (${who})`);
   }
   const more = open.length - NAMED;
   return { said, open: more > 0 ? [...open.slice(0, NAMED), `${more} more`] : open };

@@ -33,19 +33,19 @@ export function saidHeadToHead(
     said.push(`${other} is better${against} in ${listed(worse)}.`);
   }
   if (better.length === 0 && worse.length === 0) {
-    said.push(`Nothing is shown that tells ${own} from ${other} by more than matters.`);
+    said.push(`No difference that matters has been shown between ${own} and ${other}.`);
   }
   if (same.length > 0) said.push(`In ${listed(same)} any difference is below what matters.`);
   const open = figures.filter(({ row }) => row?.verdict === 'unsettled');
   if (open.length > 0) {
     const names = open.map(({ label, row }) => withPrints(label, row));
-    said.push(`Not settled: ${listed(names)}.`);
+    said.push(`Too close to call: ${listed(names)}.`);
   }
   const single = of('one_print');
   if (single.length > MANY) {
-    said.push(`${single.length} figures rest on one print a side: shown, not decided.`);
+    said.push(`${single.length} figures rest on one print each and cannot be decided.`);
   } else if (single.length > 0) {
-    said.push(`On one print a side, shown and not decided: ${listed(single)}.`);
+    said.push(`One print each, no conclusion: ${listed(single)}.`);
   }
   return said;
 }

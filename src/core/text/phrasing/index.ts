@@ -1,13 +1,13 @@
-export { fewestPrintsAsked, saidPrints, type PrintsAsked } from './prints-needed';
+export { fewestPrintsAsked, saidPrints } from './prints-needed';
 export { beforeAfterSentence } from './before-after';
 export { capital, listed } from './lists';
 export { saidAgreement } from './agreement';
-export { saidAdvice, type SaidAdvice } from './advice';
+export { saidAdvice } from './advice';
 export { saidEffects, type EffectsResponse } from './effects';
 export { readingsFor, saidGauge } from './gauge';
 export { saidGlance } from './glance';
-export { saidHeadToHead, type ComparedFigure } from './head-to-head';
-export { preferencesOf, saidHabits, saidPanel, type Preference } from './panels';
+export { saidHeadToHead } from './head-to-head';
+export { preferencesOf, saidHabits, saidPanel } from './panels';
 export { saidRestsOn } from './rests-on';
 export { saidScorecard, saidShare } from './scorecard';
 export { saidSweep } from './sweep';

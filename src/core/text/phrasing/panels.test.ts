@@ -84,22 +84,20 @@ describe('what a panel found, in words', () => {
       ['X Y 0', 2],
     );
     const said = saidPanel(panel, 'A', named, 0.05).join('\n');
-    expect(said).toContain(
-      'Preferred every time that it could be told, so without bound: machine B.',
-    );
+    expect(said).toContain('Preferred every time, so there is no upper limit: machine B.');
     expect(said).toContain('Never preferred, so without bound: machine D.');
     expect(said).toContain('Cannot be ranked by these ballots: machine X and machine Y.');
-    expect(saidPanel(paired(), 'A', named, 0.05)).toEqual(['Nobody has judged yet.']);
+    expect(saidPanel(paired(), 'A', named, 0.05)).toEqual(['No one has judged yet.']);
   });
 
   it('is whether people can tell, against guessing', () => {
     // Binomial tables: P(X ≥ 15 of 24 at 1/3) = 0.0031.
     expect(saidPanel(telling('triangle', 15, 24), null, named, 0.05)).toEqual([
-      'People can tell: 15 of 24 answers were right, 8 by guessing alone (p = 0.003).',
+      'People can see a difference: 15 of 24 answers were right, 8 by guessing alone (p = 0.003).',
       expect.stringMatching(/^Of 100 people about 44 really can \(\d+ to \d+\)\.$/),
     ]);
     expect(saidPanel(telling('guess', 11, 20), null, named, 0.05)).toEqual([
-      'People could not tell: 11 of 20 answers were right, 10 by guessing alone (p = 0.412).',
+      'No difference could be shown: 11 of 20 answers were right, 10 by guessing alone (p = 0.412).',
       expect.stringMatching(/no more than 5\d of 100 people really can\.$/),
     ]);
     expect(saidPanel(telling('triangle', 40, 40), null, named, 0.05)[0]).toContain('(p < 0.001)');
@@ -108,7 +106,7 @@ describe('what a panel found, in words', () => {
   it('speaks by first answers where a judge gave several', () => {
     const [first] = saidPanel(telling('guess', 18, 20, 10), null, named, 0.05);
     expect(first).toBe(
-      'People can tell: 10 of 10 first answers were right, 5 by guessing alone (p < 0.001).',
+      'People can see a difference: 10 of 10 first answers were right, 5 by guessing alone (p < 0.001).',
     );
   });
 
@@ -128,7 +126,7 @@ describe('what a panel found, in words', () => {
     );
     const steady = [ballot('j', 'a', 'b', '1'), ballot('j', 'b', 'a', '2')];
     expect(saidHabits(panelHabits('paired', steady, 0.05), 0.05)).toEqual([
-      'Asked the same again, judges said the same in 1 of 1 cases.',
+      'Judges gave the same answer to a repeated question in 1 of 1 cases.',
       'They lean to no side: 1 times left, 1 times right.',
     ]);
     expect(saidHabits(panelHabits('triangle', [], 0.05), 0.05)).toEqual([]);

@@ -76,7 +76,7 @@ export function saidPanel(
   alpha: number,
   isWithheld = false,
 ): string[] {
-  if (panel.ballots === 0) return ['Nobody has judged yet.'];
+  if (panel.ballots === 0) return ['No one has judged yet.'];
   if (isWithheld) {
     return [
       `No verdict: half of the answers came in under ${HASTY_S} s. The organiser must look at them first.`,
@@ -106,9 +106,7 @@ export function saidPanel(
     said.push(`Between ${than} and ${shares(of('no preference'))} no preference shows.`);
   }
   if (of('always').length > 0)
-    said.push(
-      `Preferred every time that it could be told, so without bound: ${names(of('always'))}.`,
-    );
+    said.push(`Preferred every time, so there is no upper limit: ${names(of('always'))}.`);
   if (of('never').length > 0)
     said.push(`Never preferred, so without bound: ${names(of('never'))}.`);
   if (of('few judges').length > 0) {
@@ -134,12 +132,12 @@ function saidTelling(panel: TellingPanel, alpha: number): string[] {
   if (counted.p !== null && counted.p < alpha) {
     const { estimate, low, high } = discriminators;
     return [
-      `People can tell: ${counts} (${chance}).`,
+      `People can see a difference: ${counts} (${chance}).`,
       `Of 100 people about ${hundred(estimate ?? 0)} really can (${hundred(low ?? 0)} to ${hundred(high ?? 1)}).`,
     ];
   }
   return [
-    `People could not tell: ${counts} (${chance}).`,
+    `No difference could be shown: ${counts} (${chance}).`,
     `As far as these ballots say, no more than ${hundred(discriminators.high ?? 1)} of 100 people really can.`,
   ];
 }
@@ -149,7 +147,7 @@ export function saidHabits({ places, left_p, agreement }: PanelHabits, alpha: nu
   const said: string[] = [];
   if (agreement) {
     said.push(
-      `Asked the same again, judges said the same in ${agreement.same} of ${agreement.asked} cases.`,
+      `Judges gave the same answer to a repeated question in ${agreement.same} of ${agreement.asked} cases.`,
     );
   }
   const [left = 0, right = 0] = places;
@@ -157,7 +155,7 @@ export function saidHabits({ places, left_p, agreement }: PanelHabits, alpha: nu
     said.push(
       left_p < alpha
         ? `They lean to one side: ${left} times left, ${right} times right (p = ` +
-            `${left_p.toFixed(3)}). Sides were changed, so nobody gains by it, but it hides ` +
+            `${left_p.toFixed(3)}). Sides were swapped, so no contender gains from it, but it hides ` +
             'differences.'
         : `They lean to no side: ${left} times left, ${right} times right.`,
     );

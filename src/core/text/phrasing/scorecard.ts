@@ -1,19 +1,19 @@
 import { PRICE, whyNoTurningPrice, type Scorecard } from '../../answers/scorecard';
-import { groupBy } from '../../model/study';
+import { groupBy, ALLOWANCE } from '../../model/study';
 import { listed } from './lists';
 
-/** How a share of draws is told: never 0 or 100 % where a draw could be otherwise. */
+/** How a share of simulations is told: never 0 or 100 % where a draw could be otherwise. */
 export function saidShare(share: number): string {
-  if (share === 0) return 'never';
-  if (share === 1) return 'always';
+  if (share === 0) return '0 %';
+  if (share === 1) return '100 %';
   if (share < 0.01) return 'under 1 %';
   if (share > 0.99) return 'over 99 %';
   return `${(100 * share).toFixed(0)} %`;
 }
 
-/** From this share of draws on a contender is said to come first. */
+/** From this share of simulations on a contender is said to come first. */
 const CLEAR = 0.9;
-/** Below this share nothing is said to hang on it. */
+/** A smaller share is not worth a sentence. */
 const DOUBTED = 0.02;
 
 /**
@@ -37,9 +37,9 @@ export function saidScorecard(
   );
   const outSaid = [...reasons].map(([reason, own]) => {
     const names = listed(own.map(([id]) => nameOf(id)));
-    return `${names} ${own.length === 1 ? 'is' : 'are'} out: ${reason}.`;
+    return `${names} ${own.length === 1 ? 'is' : 'are'} excluded: ${reason}.`;
   });
-  if (card.winner === null) return [`For ${use}, nobody passes the conditions.`, ...outSaid];
+  if (card.winner === null) return [`No contender meets the conditions for ${use}.`, ...outSaid];
   const inside = entries.filter(([, own]) => own.in);
   const winner = card.contenders[card.winner];
   const share = winner?.first_place_share ?? 0;
@@ -48,22 +48,22 @@ export function saidScorecard(
     .filter(([id, own]) => id !== card.winner && (own.first_place_share ?? 0) > DOUBTED)
     .sort(([, a], [, b]) => (b.first_place_share ?? 0) - (a.first_place_share ?? 0));
   const rivalsSaid = listed(
-    rivals.map(([id, own]) => `${nameOf(id)} (${saidShare(own.first_place_share ?? 0)})`),
+    rivals.map(([id, own]) => `${nameOf(id)} in ${saidShare(own.first_place_share ?? 0)}`),
   );
   const said: string[] = [];
-  if (inside.length === 1) said.push(`For ${use}, only ${name} passes the conditions.`);
+  if (inside.length === 1) said.push(`Only ${name} meets the conditions for ${use}.`);
   else if (share >= CLEAR) {
-    said.push(`For ${use}, ${name}: it comes first in ${saidShare(share)} of the draws.`);
+    said.push(`Best for ${use}: ${name}. It comes first in ${saidShare(share)} of simulations.`);
   } else {
     said.push(
-      `For ${use}, ${name} by what is known now, in ${saidShare(share)} of the draws; ` +
-        `${rivalsSaid || 'nobody else'} could come first as well.`,
+      `Best for ${use} so far: ${name}.`,
+      `It comes first in ${saidShare(share)} of simulations${rivalsSaid === '' ? '' : `; ${rivalsSaid}`}.`,
     );
   }
-  const missing = inside.filter(([, own]) => own.score.high - own.score.low > 1e-9);
+  const missing = inside.filter(([, own]) => own.score.high - own.score.low > ALLOWANCE);
   if (missing.length > 0) {
     said.push(
-      `Evidence is missing of ${listed(missing.map(([id]) => nameOf(id)))}: a range, not a guess.`,
+      `Some evidence is missing for ${listed(missing.map(([id]) => nameOf(id)))}, so its score is a range.`,
     );
   }
   said.push(...outSaid);
@@ -75,12 +75,13 @@ export function saidScorecard(
     const [key, part] = first;
     said.push(
       key === 'weights'
-        ? 'It hangs most on the weights, an opinion: moved a little, another comes first in ' +
-            `${saidShare(part)} of the draws.`
-        : `It hangs most on ${labelOf(key)}: within what is known of it another comes first in ` +
-            `${saidShare(part)} of the draws.`,
+        ? 'The result depends most on the weights, which are an opinion: with slightly different ' +
+            `weights another contender would come first in ${saidShare(part)} of simulations.`
+        : `The result depends most on ${labelOf(key)}: within its uncertainty another contender would ` +
+            `come first in ${saidShare(part)} of simulations.`,
     );
-  } else if (inside.length > 1) said.push('Nothing that is known would turn it by itself.');
+  } else if (inside.length > 1)
+    said.push('No single figure could change the result within its uncertainty.');
   const price = winner?.turning_price ?? null;
   if (price !== null) {
     said.push(`${name} stays first up to a price of ${price.toFixed(0)} ${currency}.`.trim());

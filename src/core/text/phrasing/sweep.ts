@@ -1,5 +1,5 @@
 import type { Sweep, SweepLimit } from '../../measures/sweep';
-import { listed } from './lists';
+import { capital, listed } from './lists';
 
 /**
  * How far a setting can be taken, in a sentence: where it holds to, what stops it, what is gained.
@@ -20,21 +20,24 @@ export function saidSweep(
   const tested = Object.entries(sweep.figures).filter(([, own]) => own.delta !== null);
   if (tested.length === 0) {
     return [
-      'Nothing is tested: say on Question what difference would matter, of accuracy, surface, ' +
-        'success or a figure on photos.',
+      'Nothing is tested yet. State on Question what difference would matter: in accuracy, surface, ' +
+        'success rate or a figure on photos.',
     ];
   }
   const first = valueOf(sweep.reference);
   const names = listed(tested.map(([figure]) => labelOf(figure)));
   const said: string[] = [];
   if (sweep.holds_to === null) {
-    said.push(`No step after ${first} is shown to be as good: ${setting} stays there.`);
+    said.push(`No step after ${first} is shown to be as good. Keep ${setting} there.`);
   } else if (sweep.limited_by.length === 0) {
     said.push(
-      `Up to ${valueOf(sweep.holds_to)}, the last step, nothing is lost against ${first}: ${names}.`,
+      `${capital(setting)} can go to ${valueOf(sweep.holds_to)}, the last step, ` +
+        `without loss against ${first} in ${names}.`,
     );
   } else {
-    said.push(`Up to ${valueOf(sweep.holds_to)} nothing is lost against ${first}: ${names}.`);
+    said.push(
+      `${capital(setting)} can go to ${valueOf(sweep.holds_to)} without loss against ${first} in ${names}.`,
+    );
   }
   const next = nextOf(sweep);
   said.push(...saidLimits(sweep.limited_by, valueOf(next), labelOf));
@@ -48,8 +51,8 @@ export function saidSweep(
     const isShown = gain.high !== null && gain.high < 1;
     said.push(
       isShown
-        ? `What is gained there: ${percent(gain.estimate)} less time${ends}.`
-        : `That it gains time is not shown: ${percent(gain.estimate)} ${gain.estimate < 1 ? 'less' : 'more'}${ends}.`,
+        ? `Prints take ${percent(gain.estimate)} less time there${ends}.`
+        : `A gain in time is not shown: ${percent(gain.estimate)} ${gain.estimate < 1 ? 'less' : 'more'}${ends}.`,
     );
   }
   return said;
@@ -72,13 +75,11 @@ function saidLimits(
     .filter(({ why }) => why === 'not_shown')
     .map(({ figure, prints_needed }) =>
       prints_needed === null
-        ? `${labelOf(figure)} (repeated prints are needed before a number can be said)`
-        : `${labelOf(figure)} (${prints_needed} prints a step would show it if it is so)`,
+        ? `${labelOf(figure)} (repeat the prints first)`
+        : `${labelOf(figure)} (${prints_needed} prints per step would show it)`,
     );
   return [
-    ...(lost.length > 0 ? [`At ${step} it is lost: ${listed(lost)}.`] : []),
-    ...(open.length > 0
-      ? [`At ${step} it is not shown that nothing is lost: ${listed(open)}.`]
-      : []),
+    ...(lost.length > 0 ? [`${step} is worse in ${listed(lost)}.`] : []),
+    ...(open.length > 0 ? [`${step} may be worse in ${listed(open)}.`] : []),
   ];
 }

@@ -7,8 +7,8 @@ export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, wor
   worse: ['▽', 'worse than the reference'],
   trivial: ['≈', 'different by less than matters'],
   indistinguishable: ['≈', 'indistinguishable'],
-  unsettled: ['?', 'not settled'],
-  one_print: ['1', 'one print: shown, not decided'],
+  unsettled: ['?', 'too close to call'],
+  one_print: ['1', 'one print: no conclusion'],
 };
 
 /** A verdict’s words, with the prints that would settle it where they are known. */
@@ -18,7 +18,7 @@ export function verdictInWords(row: { verdict: Verdict } & PrintsAsked): string 
 }
 
 /**
- * A verdict in a few words, with its figure: `better · 0.06 mm`, `unsettled · 4 more each`.
+ * A verdict in a few words, with its figure: `better · 0.06 mm`, `too close to call · 4 prints each would tell`.
  *
  * @param unit `mm` shows the difference; `time` shows it in per cent of a logarithm's difference
  */
@@ -29,7 +29,9 @@ export function saidVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): strin
       return `${row.verdict} · ${size(row.difference.estimate ?? 0, unit)}`;
     case 'unsettled': {
       const prints = fewestPrintsAsked(row);
-      return prints === null ? 'unsettled' : `unsettled · ${prints} prints each needed`;
+      return prints === null
+        ? 'too close to call'
+        : `too close to call · ${prints} prints each would tell`;
     }
     case 'one_print':
       return 'one print';

@@ -42,13 +42,13 @@ describe('before and after, in a sentence', () => {
       difference: { estimate: -0.05, low: -0.07, high: -0.03 },
     });
     expect(beforeAfterSentence(better, { before: 3, after: 3 }, 0.03)).toContain(
-      '(-0.070 to -0.030 mm): more than the prints scatter',
+      '(-0.070 to -0.030 mm). That is more than the scatter',
     );
     const open = pair('unsettled', 0.01, { prints_needed: 4 });
     expect(beforeAfterSentence(open, { before: 2, after: 2 }, 0.03)).toContain(
       'it takes 4 prints each to be sure either way',
     );
-    expect(beforeAfterSentence(null, ONE, null)).toContain('Nothing was measured');
+    expect(beforeAfterSentence(null, ONE, null)).toContain('Nothing has been measured');
   });
 });
 
@@ -106,7 +106,7 @@ describe('what a gauge study means', () => {
 
   it('in words', () => {
     const said = saidGauge(study, 0.02).join(' ');
-    expect(said).toContain('34 % of what varies');
+    expect(said).toContain('34 % of the variation');
     expect(said).toContain('not good enough');
     expect(said).toContain('fewer than the 5');
     expect(said).toContain('2 readings of each');

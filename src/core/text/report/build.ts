@@ -1,6 +1,6 @@
 import { whyNoTurningPrice } from '../../answers/scorecard';
 import { PART_TITLES, REPORT_PARTS, type ReportPart, type Study } from '../../model/study';
-import { cardOf } from '../../answers/results';
+import { cardOf } from '../../answers/scorecard';
 import { addressOf, restsOn } from '../../answers/figure-address';
 import type { ReportContext } from './context';
 import { inUnit, PER_CENT, statedFigure, type PrintedFigure } from './figure';

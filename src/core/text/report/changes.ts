@@ -9,7 +9,7 @@ const PRINTED = 1e-9;
  * Whether a figure has moved by more than was known of it: its verdict is another, or its value lies
  * beyond the ends that it had.
  */
-export function hasMoved(then: FoundFigure, now: FoundFigure | null): MovedFigure['why'] | null {
+function hasMoved(then: FoundFigure, now: FoundFigure | null): MovedFigure['why'] | null {
   if (!now) return 'value';
   if (then.word !== now.word) return 'verdict';
   if (then.value === null || now.value === null) return then.value === now.value ? null : 'value';
@@ -66,7 +66,7 @@ function byAddress(figures: readonly PrintedFigure[]): Map<string, PrintedFigure
 }
 
 /** A figure and its verdict, as they were printed. */
-export const said = ({ printed, word }: PrintedFigure): string =>
+const said = ({ printed, word }: PrintedFigure): string =>
   word === null || word.replaceAll('_', ' ') === printed
     ? printed
     : `${printed} (${word.replaceAll('_', ' ')})`;

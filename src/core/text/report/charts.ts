@@ -86,7 +86,7 @@ function sentenceOf({ nameOf }: Printing, { words, cells }: GlanceRow): string {
   const known = cells.filter(({ value }) => value !== null);
   const sorted = [...known].sort((a, b) => (a.value ?? 0) - (b.value ?? 0));
   const [least, most] = [sorted[0], sorted.at(-1)];
-  if (!least || !most) return `${capital(words.label)}: nobody’s is a number.`;
+  if (!least || !most) return `${capital(words.label)}: no contender has a number.`;
   const unit = words.unit === '' ? '' : ` ${words.unit}`;
   const missing = cells.length - known.length;
   const rest = missing > 0 ? ` Of ${missing} it is not known.` : '';

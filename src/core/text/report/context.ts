@@ -23,7 +23,7 @@ export function openReport(study: Study, results: ReportedResults): ReportContex
   const ordered = [...study.tables.verdicts].sort(
     (a, b) => a.order - b.order || (a.verdict_id < b.verdict_id ? -1 : 1),
   );
-  const ofKind = groupBy(ordered, (row) => row.kind as string);
+  const ofKind = groupBy(ordered, (row): string => row.kind);
   return {
     ...printing,
     settings: study.meta.report ?? {},

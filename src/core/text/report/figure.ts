@@ -35,7 +35,7 @@ export const PER_CENT = inUnit('%', 0, 100);
 export const WORD: FigureFormat = { style: 'word', factor: 1, digits: 0, unit: '' };
 
 /** What stands where nothing is known. */
-export const UNKNOWN = 'not known';
+const UNKNOWN = 'not known';
 
 /** Writes what was found; a word where there is no number. */
 export function writeFigure(found: FoundFigure, format: FigureFormat): string {

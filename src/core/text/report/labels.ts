@@ -20,7 +20,7 @@ export function labelOf(naming: Naming, address: string): string {
   const { section, who, key } = parseAddress(address) ?? NOWHERE;
   if (section === 'scorecard' && who === 'doubt') {
     const what = key === 'weights' ? 'the weights' : naming.wordsOf(key).label;
-    return `How far it hangs on ${what}`;
+    return `How far it depends on ${what}`;
   }
   return `${whoIs(naming, who)}: ${whatIs(naming, section, key, address).label}`;
 }
@@ -79,7 +79,7 @@ const KNOWN: Readonly<Record<string, readonly [string, FigureFormat]>> = {
   'accuracy:tolerance.inside': ['dimensions inside their limits', plain],
   'surface:specimens': ['parts inspected', plain],
   'surface:coverage': ['share of zones looked at', PER_CENT],
-  'speed:prints': ['prints whose time is known', plain],
+  'speed:prints': ['prints with a known time', plain],
   'speed:estimate_ratio': ['actual over estimated time', inUnit('', 2)],
   'reliability:all.good': ['good prints', plain],
   'reliability:all.prints': ['prints', plain],
@@ -91,7 +91,7 @@ const KNOWN: Readonly<Record<string, readonly [string, FigureFormat]>> = {
   'reach:reached.p50': ['speed that half the time stays below', inUnit('mm/s', 0)],
   'reach:claim.share_within_5pct': ['share of the time near the claim', inUnit('%', 1, 100)],
   'scorecard:score': ['score', inUnit('', 1, 1, 'ends')],
-  'scorecard:first_place_share': ['comes first in', inUnit('% of draws', 0, 100)],
+  'scorecard:first_place_share': ['comes first in', inUnit('% of simulations', 0, 100)],
   'instruments:readings': ['readings taken', plain],
   'instruments:repeatability_mm': ['repeats within', inUnit('mm', 3)],
   'panels:correct': ['right answers', plain],

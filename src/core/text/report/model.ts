@@ -41,7 +41,7 @@ export interface Chart {
   rows: readonly ChartRow[];
 }
 
-/** The same place of everyone, on photos that are laid onto the artefact's view. */
+/** The same place on every contender, on photos that are laid onto the artefact's view. */
 export interface PhotoRow {
   id: string;
   title: string;

@@ -1,3 +1,4 @@
+import { lightInWords } from '../../answers/figure-names';
 import { photoFigureKey } from '../../measures/surface';
 import { groupBy, inWords } from '../../model/study';
 import { chartId } from './charts';
@@ -56,7 +57,7 @@ export function photoRows(context: Printing): PhotoRow[] {
           id: chartId(key),
           title: `${artefact}${side}`,
           where:
-            `${context.wordsOf(`photo:${key}`).label.split(',')[0]} · ${inWords(first.light)} light · ` +
+            `${context.wordsOf(`photo:${key}`).label.split(',')[0]} · ${lightInWords(first.light)} · ` +
             `${w.toFixed(0)} × ${h.toFixed(0)} mm from ${x.toFixed(0)}, ${y.toFixed(0)} · contrast ` +
             'raised alike',
           box: { x, y, w, h },

@@ -83,7 +83,9 @@ function answers(context: ReportContext): Suggested[] {
       found.push({
         kind: 'answer',
         contender: contender_id,
-        text: `The parts of ${nameOf(contender_id)} and ${nameOf(reference)} cannot be told apart by their sizes.`,
+        text:
+          `The sizes of the parts of ${nameOf(contender_id)} and ${nameOf(reference)} ` +
+          'do not differ by what matters.',
         rests_on: [addressOfDifference('accuracy_mm', contender_id)],
       });
     }

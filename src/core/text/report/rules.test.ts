@@ -195,7 +195,7 @@ describe('what figures are called', () => {
     ['accuracy:A-tuned:mae_mm', 'Auklet 19 tuned: mean deviation'],
     [
       'pairs:B-stock:ln_print_s',
-      'Gannet X24 stock: time against the reference, against the reference',
+      'Gannet X24 stock: print time relative to the reference, against the reference',
     ],
     ['noise:gannet:printing.at_1m_db', 'Gannet X24: noise at 1 m'],
     [
@@ -211,7 +211,7 @@ describe('what figures are called', () => {
       'On which one is the wall smoother?: Auklet 19 tuned preferred',
     ],
     ['panels:odd-block:p', 'Which block is not like the other two?: p against guessing'],
-    ['scorecard:doubt:weights', 'How far it hangs on the weights'],
+    ['scorecard:doubt:weights', 'How far it depends on the weights'],
     ['scorecard:B-tuned:turning_price', 'Gannet X24 tuned: stays first up to'],
   ])('%s', (address, label) => expect(labelOf(context, address)).toBe(label));
 

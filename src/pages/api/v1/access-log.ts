@@ -9,7 +9,7 @@ const MOST_EXPORTED = 100_000;
 
 export const GET = endpoint(
   {
-    says: 'What happened at the doors, the latest first.',
+    says: 'The access log: who signed in, who failed to, the latest first.',
     gives: [200, { type: 'text/csv' }],
     query: { text: 'what must stand in it', form: 'csv for all of it as a table' },
   },

@@ -14,12 +14,12 @@ export const PUT = endpoint(
   async (context) => {
     const { request } = context;
     const key = request.headers.get('idempotency-key') ?? queryOf(context, 'key');
-    const { faults, faultCount, warnings, studyId } = await importUpload(
+    const { faults, faultCount, warnings, studyId, alike } = await importUpload(
       context.locals.app,
       request,
       key,
     );
-    if (studyId !== null) return json({ study_id: studyId, warnings }, 201);
+    if (studyId !== null) return json({ study_id: studyId, warnings, alike: alike ?? [] }, 201);
     return problem(422, 'The package has faults; nothing was imported.', {
       faults,
       fault_count: faultCount,

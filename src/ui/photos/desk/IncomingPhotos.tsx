@@ -7,7 +7,7 @@ interface OnTheirWayProps {
 }
 
 /** The photos that are sent, each with how far it is. */
-export function OnTheirWay({ bench }: OnTheirWayProps) {
+function OnTheirWay({ bench }: OnTheirWayProps) {
   return (
     <ul className="mt-2 grid gap-1" aria-label="On their way">
       {bench.sending.map((one) => (

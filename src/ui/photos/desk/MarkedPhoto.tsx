@@ -1,7 +1,7 @@
 import type { SetStateAction, RefObject, Dispatch } from 'react';
 import { project, type Mark, type Registration, type ViewBox } from '../../../core/measures/image';
 import type { Drawing } from '../../../core/geometry/mesh';
-import type { ShownPhoto, Views } from '../../../server/photos';
+import type { ShownPhoto, Views } from '../../../contract/photos';
 import { fixed } from '../../lib/format';
 import { levelAddress, levelFor } from '../photo-address';
 

@@ -1,5 +1,5 @@
 import { counted } from '../../../core/model/study';
-import type { ShownPhoto } from '../../../server/photos';
+import type { ShownPhoto } from '../../../contract/photos';
 import { callApi } from '../../kit/request';
 import { levelAddress, levelFor } from '../photo-address';
 import { PhotoMarks } from './PhotoMarks';

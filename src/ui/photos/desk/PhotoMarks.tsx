@@ -15,7 +15,7 @@ import {
   type ViewBox,
 } from '../../../core/measures/image';
 import { VIEW_NAMES, type Drawing } from '../../../core/geometry/mesh';
-import type { Proposal, ShownPhoto } from '../../../server/photos';
+import type { Proposal, ShownPhoto } from '../../../contract/photos';
 import { callApi, failureText } from '../../kit/request';
 import { fixed } from '../../lib/format';
 import { MarkDrawing, MarksHead, MarkedPhoto, type PhotoMarksProps } from './MarkedPhoto';
@@ -323,7 +323,7 @@ function tieOf(marks: readonly Mark[], box: ViewBox | null) {
 function sayProposal({ from, larger_than_drawn: larger }: Proposal): string {
   if (from === 'card')
     return 'proposed from the bracket of the scale card: drag the marks to the part';
-  if (larger === null) return 'proposed from the part’s outline: look whether the lines lie on it';
+  if (larger === null) return 'proposed from the part’s outline: check that the lines match it';
   const percent = Math.round(Math.abs(larger) * 100);
   return percent <= 3
     ? 'proposed from the outline; the scale card agrees with its size'

@@ -1,6 +1,6 @@
 import { SpecimenPicker } from '../../lib/SpecimenPicker';
 import { LIGHTS, PHOTO_VIEWS } from '../../../core/model/study';
-import type { ShownPhoto, PhotosData } from '../../../server/photos';
+import type { PhotosData, ShownPhoto } from '../../../contract/photos';
 import { callApi } from '../../kit/request';
 import { Badge } from '../../marks/Badge';
 import { Keys } from './choices';

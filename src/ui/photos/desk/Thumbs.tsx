@@ -1,4 +1,4 @@
-import type { ShownPhoto } from '../../../server/photos';
+import type { ShownPhoto } from '../../../contract/photos';
 import { levelAddress, levelFor } from '../photo-address';
 
 const THUMB = 512;

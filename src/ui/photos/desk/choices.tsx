@@ -7,7 +7,7 @@ interface ChoiceProps<Value extends string> {
   onChange: (value: Value | '') => void;
 }
 
-/** One of some words, or not said. */
+/** One of some words, or none of them. */
 export function Choice<Value extends string>({
   label,
   value,
@@ -24,7 +24,7 @@ export function Choice<Value extends string>({
           onChange(options.find((option) => option === event.target.value) ?? '')
         }
       >
-        <option value="">not said</option>
+        <option value="">not stated</option>
         {options.map((option) => (
           <option key={option} value={option}>
             {inWords(option)}

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { LIGHTS, type ContenderMark } from '../../../core/model/study';
-import type { PhotosData, ShownPhoto } from '../../../server/photos';
+import type { PhotosData, ShownPhoto } from '../../../contract/photos';
 import { callApi } from '../../kit/request';
 import { useDrop } from '../../kit/use-drop';
 import { useKeys } from '../../kit/use-keys';

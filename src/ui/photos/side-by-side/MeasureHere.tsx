@@ -6,7 +6,7 @@ import { callApi } from '../../kit/request';
 import { useKeys } from '../../kit/use-keys';
 import { sayMeasure } from '../say-measure';
 import type { LaidPhoto } from '../tiles';
-import type { ShownMeasure } from '../../../server/photos';
+import type { ShownMeasure } from '../../../contract/photos';
 
 interface MeasureHereProps {
   studyId: string;
@@ -90,7 +90,7 @@ export function MeasureHere({
       />
       <p className="mt-1 text-xs text-ink-2">
         {isBlind
-          ? 'While names are hidden nothing is measured: a figure would tell them.'
+          ? 'Measuring is off while names are hidden: a figure would reveal them.'
           : `${inWords(measure)}: ${ADVICE[measure]}.`}
       </p>
       {message && (
@@ -256,7 +256,7 @@ function MeasureChoice({
       </label>
       <label
         className="text-xs text-ink-2"
-        data-hint="Figures of different directions are kept apart"
+        data-hint="Figures of different directions are stored separately"
       >
         along
         <input

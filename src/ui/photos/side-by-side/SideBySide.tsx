@@ -1,4 +1,4 @@
-import type { BenchZone } from '../../../server/inspect/page';
+import type { BenchZone } from '../../../contract/inspect';
 import { zoneBox } from '../../../core/measures/surface';
 import { ContenderName } from '../../marks/ContenderName';
 import { PhotoCanvas } from '../PhotoCanvas';
@@ -17,8 +17,7 @@ export function SideBySide(props: SideBySideProps) {
   if (!subject) {
     return (
       <p className="sheet p-4">
-        Nothing stands side by side yet: photos of the same view in the same light, tied to it by
-        marks, are needed.{' '}
+        Nothing to compare yet: add photos of the same view in the same light, and set their marks.{' '}
         <a href={`/studies/${sight.studyId}/inspect/photos`}>Photos come in here.</a>
       </p>
     );

@@ -1,3 +1,4 @@
+import { lightInWords } from '../../../core/answers/figure-names';
 import { inWords } from '../../../core/model/study';
 import type { Subject } from './subjects';
 import type { SideBySideModel } from './use-side-by-side';
@@ -20,7 +21,7 @@ export function SightHead({ subject, sight }: SightHeadProps) {
       >
         {sight.subjects.map((one) => (
           <option key={one.key} value={one.key}>
-            {one.artefact}, {inWords(one.view)}, {inWords(one.light)} light ({one.photos.length})
+            {one.artefact}, {inWords(one.view)}, {lightInWords(one.light)} ({one.photos.length})
           </option>
         ))}
       </select>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { contenderMarks } from '../../../core/model/study';
-import type { PhotosData, ShownPhoto } from '../../../server/photos';
+import type { PhotosData, ShownPhoto } from '../../../contract/photos';
 import { smallStudy } from '../../../../tests/support/small-study';
 import { subjectsOf } from './subjects';
 

@@ -1,5 +1,5 @@
 import type { ContenderMark } from '../../../core/model/study';
-import type { PhotosData, ShownPhoto } from '../../../server/photos';
+import type { PhotosData, ShownPhoto } from '../../../contract/photos';
 import { isLaidFlat, type LaidPhoto } from '../tiles';
 
 /** The same view in the same light: what can stand side by side. */

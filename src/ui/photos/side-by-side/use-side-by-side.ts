@@ -1,8 +1,8 @@
 import { useMemo, useRef, useState } from 'react';
 import type { ContenderSettings, ViewBox } from '../../../core/measures/image';
 import type { ContenderMark } from '../../../core/model/study';
-import type { BenchZone } from '../../../server/inspect/page';
-import type { PhotosData } from '../../../server/photos';
+import type { BenchZone } from '../../../contract/inspect';
+import type { PhotosData } from '../../../contract/photos';
 import { nearest } from '../../kit/event-target';
 import { useKeys } from '../../kit/use-keys';
 import { meanGrey } from '../tiles';

@@ -37,7 +37,7 @@ export function GlanceTable(props: GlanceTableProps) {
             <span key={one}>
               {VERDICT_SIGNS[one][0]}{' '}
               {one === 'indistinguishable'
-                ? 'cannot be told or does not matter'
+                ? 'no difference that matters'
                 : VERDICT_SIGNS[one][1]}{' '}
             </span>
           ),

@@ -1,7 +1,6 @@
 import { useState, type SetStateAction, type Dispatch } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { GaugeBenchData } from '../../../server/measure/instrument-page';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension, GaugeBenchData } from '../../../contract/measure';
 import { localIso } from '../../lib/entry';
 import { enqueue, sendWaiting, type WaitingEntry } from '../../lib/outbox';
 import { useWaiting } from '../../lib/use-waiting';
@@ -116,7 +115,7 @@ interface GaugeColumnProps {
   announcement: string;
 }
 
-/** Whose turn it is, and the field for the reading. */
+/** Whose turn, and the field for the reading. */
 function GaugeColumn({
   operators,
   operator,
@@ -200,7 +199,7 @@ interface GaugeEntryProps {
   setAsked: Dispatch<SetStateAction<string | null>>;
 }
 
-/** Whose turn it is, with which part, and the field for the reading. */
+/** Whose turn, with which part, and the field for the reading. */
 function GaugeEntry({
   operator,
   codeOf,
@@ -378,10 +377,10 @@ interface OperatorChoiceProps {
   setAsked: Dispatch<SetStateAction<string | null>>;
 }
 
-/** Whose turn it is. */
+/** Whose turn. */
 function OperatorChoice({ operators, operator, setOperator, setAsked }: OperatorChoiceProps) {
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label="Whose turn it is">
+    <div className="flex flex-wrap gap-2" role="group" aria-label="Whose turn">
       {operators.map((one) => (
         <button
           key={one}

@@ -172,7 +172,7 @@ function useForeignTable(context: ForeignContext, studyId: string) {
       setKept((await callApi<{ kept: number }>('POST', path, { readings })).kept);
       setTable(null);
     } catch (error) {
-      setMessage(failureText(error, 'They could not be kept.'));
+      setMessage(failureText(error, 'They could not be saved.'));
     }
     setBusy(false);
   };
@@ -287,7 +287,7 @@ function ImportKeys({
         </button>
         {outcome.faults.length > 0 && outcome.readings.length > 0 && (
           <span className="ml-2 text-xs text-ink-2">
-            mend the cells, or leave their column out: all is kept or nothing
+            correct the cells or leave their column out: either all rows are saved or none
           </span>
         )}
       </div>
@@ -406,7 +406,7 @@ function TableSource({ guarded, message, kept, studyId }: TableSourceProps) {
       )}
       {kept !== null && (
         <p role="status">
-          {counted(kept, 'reading')} kept.{' '}
+          {counted(kept, 'reading')} saved.{' '}
           <a href={`/studies/${studyId}/results/accuracy`}>See what they show</a>
         </p>
       )}

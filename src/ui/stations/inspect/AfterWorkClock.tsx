@@ -34,7 +34,7 @@ export function AfterWorkClock({
 }: AfterWorkClockProps) {
   const [chosen, setKind] = useState<Kind>('support');
   // What the clock counts, and since when.
-  const [started, setStarted] = useRemembered(`after-work ${studyId} ${specimenId}`);
+  const [started, setStarted] = useRemembered(`post-processing ${studyId} ${specimenId}`);
   const [counted, begun] = started.split(' ');
   const since = Number(begun) || 0;
   const kind = AFTERCARE_KINDS.find((one) => since !== 0 && one === counted) ?? chosen;
@@ -74,7 +74,7 @@ export function AfterWorkClock({
       },
       (error: unknown) => {
         setDone(before);
-        setMessage(`It was not kept: ${failureText(error)}`);
+        setMessage(`It was not saved: ${failureText(error)}`);
       },
     );
   };
@@ -162,7 +162,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
         type="button"
         className={`action min-h-[44px] min-w-32 ${since === 0 ? '' : 'action-main'}`}
         data-keys="Space"
-        data-does="start and stop the clock of after-work"
+        data-does="start and stop the post-processing clock"
         onClick={turn}
       >
         {since === 0 ? 'Start the clock' : `Stop · ${minutesOf(running)}`}{' '}
@@ -191,7 +191,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
             })
           }
         >
-          <option value="">not said</option>
+          <option value="">not stated</option>
           {GRADES.map(({ grade, word }) => (
             <option key={grade} value={grade}>
               {grade} {word}
@@ -200,7 +200,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
         </select>
       </label>
       <button type="button" className="action" onClick={() => keep({ minutes: 0, damage: 0 })}>
-        Needed nothing
+        None needed
       </button>
       <p className="text-xs text-ink-2">
         {[...done]

@@ -1,5 +1,5 @@
 import { CAUSES, inWords } from '../../../core/model/study';
-import type { SaidFinding } from '../../../server/inspect/inspections';
+import type { SaidFinding } from '../../../contract/inspect';
 import { GradeDisc } from '../../marks/GradeDisc';
 import { GRADES } from './grades';
 import type { Word } from './use-words';
@@ -11,8 +11,7 @@ interface FoundHereProps {
 
 /** What was said of the zone so far: its findings, each with its cause and a note. */
 export function FoundHere({ word, onChange }: FoundHereProps) {
-  if (word === undefined)
-    return <p className="mt-3 text-ink-2">Nothing is said of this zone yet.</p>;
+  if (word === undefined) return <p className="mt-3 text-ink-2">No findings in this zone yet.</p>;
   const change = (finding: SaidFinding, more: Partial<SaidFinding>) =>
     onChange(word.map((one) => (one === finding ? { ...one, ...more } : one)));
   return (

@@ -1,6 +1,7 @@
 import { SpecimenPicker } from '../../lib/SpecimenPicker';
 import type { ContenderMark } from '../../../core/model/study';
-import type { BenchZone } from '../../../server/inspect/page';
+import type { BenchZone } from '../../../contract/inspect';
+import type { DrawnSides } from '../../../contract/measure';
 import { isLaidFlat, type LaidPhoto } from '../../photos/tiles';
 import { Badge } from '../../marks/Badge';
 import { AfterWorkClock } from './AfterWorkClock';
@@ -9,7 +10,6 @@ import { ZoneList } from './ZoneList';
 import { ZonePhoto } from './ZonePhoto';
 import { useInspecting, type Inspecting, type InspectBenchProps } from './use-inspecting';
 import { ZoneSheet } from './ZoneSheet';
-import type { DrawnSides } from '../../../server/measure/drawings';
 
 /** Zone by zone, specimen by specimen: a defect by its first letters, then its grade. */
 export function InspectBench({

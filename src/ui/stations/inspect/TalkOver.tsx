@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { counted, inWords, type ContenderMark } from '../../../core/model/study';
-import type { AgreementData } from '../../../server/inspect/agreement';
+import type { AgreementData } from '../../../contract/inspect';
 import { callApi, failureText } from '../../kit/request';
 import { OPERATOR_KEY } from '../../lib/operator';
 import { useRemembered } from '../../lib/remembered';
@@ -36,8 +36,8 @@ export function TalkOver({ studyId, marks }: TalkOverProps) {
   if (asks === '') {
     return (
       <p className="sheet border-warn bg-warn-soft p-3">
-        Who looks? Write your initials at the top right, beside “at the bench”: what others said is
-        shown of the zones that you have graded.
+        Enter your initials at the top right, beside “at the bench”. You then see what others found
+        in the zones that you have graded.
       </p>
     );
   }
@@ -54,7 +54,7 @@ export function TalkOver({ studyId, marks }: TalkOverProps) {
         <h2 id="due" className="mb-1 font-semibold">
           What is due
         </h2>
-        {data.inspectors.length === 0 && <p>Nobody has inspected anything yet.</p>}
+        {data.inspectors.length === 0 && <p>Nothing has been inspected yet.</p>}
         <ul className="flex flex-wrap gap-x-6 gap-y-1">
           {data.inspectors.map(({ inspector: name, done, of, next }) => (
             <li key={name}>

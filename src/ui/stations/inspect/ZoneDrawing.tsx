@@ -1,5 +1,5 @@
-import type { DrawnSides } from '../../../server/measure/drawings';
-import type { BenchZone } from '../../../server/inspect/page';
+import type { BenchZone } from '../../../contract/inspect';
+import type { DrawnSides } from '../../../contract/measure';
 import { SHOWN_SIDES, type ShownSide } from '../../drawing/layout';
 import { PartDrawing } from '../../drawing/PartDrawing';
 

@@ -1,5 +1,5 @@
 import { inWords } from '../../../core/model/study';
-import type { BenchZone } from '../../../server/inspect/page';
+import type { BenchZone } from '../../../contract/inspect';
 import { GradeDisc } from '../../marks/GradeDisc';
 import type { Word } from './use-words';
 

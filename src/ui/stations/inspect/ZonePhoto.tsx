@@ -1,3 +1,4 @@
+import { lightInWords } from '../../../core/answers/figure-names';
 import { useTileDraws } from '../../photos/use-tile-draws';
 import {
   useEffect,
@@ -10,8 +11,7 @@ import {
 import type { ViewBox } from '../../../core/measures/image';
 import { inWords } from '../../../core/model/study';
 import { zoneBox } from '../../../core/measures/surface';
-import type { BenchZone } from '../../../server/inspect/page';
-import type { SaidFinding } from '../../../server/inspect/inspections';
+import type { BenchZone, SaidFinding } from '../../../contract/inspect';
 import { PhotoCanvas } from '../../photos/PhotoCanvas';
 import type { LaidPhoto, Place, Tiles } from '../../photos/tiles';
 import { between, pointUnder, usePlace, useWheel } from '../../photos/use-place';
@@ -176,7 +176,7 @@ function PhotoChoice({ photos, photo, setPath, isBoxing, setBoxing }: PhotoChoic
           aria-pressed={one.path === photo.path}
           onClick={() => setPath(one.path)}
         >
-          {one.filed?.light ? inWords(one.filed.light) : 'light not said'}
+          {one.filed?.light ? lightInWords(one.filed.light) : 'light not stated'}
         </button>
       ))}
       <button

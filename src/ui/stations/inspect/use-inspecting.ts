@@ -1,6 +1,6 @@
 import { inWords, type ContenderMark, type Row } from '../../../core/model/study';
-import type { InspectBenchData } from '../../../server/inspect/page';
-import type { ShownPhoto } from '../../../server/photos';
+import type { InspectBenchData } from '../../../contract/inspect';
+import type { ShownPhoto } from '../../../contract/photos';
 import type { LaidPhoto } from '../../photos/tiles';
 import type { ViewBox } from '../../../core/measures/image';
 import { nearest } from '../../kit/event-target';
@@ -164,7 +164,7 @@ function gradingOf({ specimens, zones, hand, words, search }: GradingGiven) {
   };
   const undo = () => {
     const back = words.undo();
-    if (!back) return setHint('Nothing was said here that could be taken back.');
+    if (!back) return setHint('There is nothing here to undo.');
     const artefact = specimens.find((one) => one.specimen_id === back.specimen)?.artefact_id ?? '';
     setSpecimenId(back.specimen);
     setPlace((zones[artefact] ?? []).findIndex((one) => one.zone_id === back.zone));

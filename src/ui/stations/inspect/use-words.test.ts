@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { InspectorsWord, SaidFinding } from '../../../server/inspect/inspections';
+import type { InspectorsWord, SaidFinding } from '../../../contract/inspect';
 import { discard, listWaiting } from '../../lib/outbox';
 import { useWords } from './use-words';
 
@@ -80,7 +80,7 @@ describe('an inspector’s words', () => {
     const { result } = await opened();
     answer = () => new Response(JSON.stringify({ detail: 'no such zone' }), { status: 422 });
     act(() => result.current.say('s', 'face', [ringing(3)]));
-    await waitFor(() => expect(result.current.message).toBe('It was not kept: no such zone'));
+    await waitFor(() => expect(result.current.message).toBe('It was not saved: no such zone'));
     expect(grades(result.current.of('s', 'face'))).toEqual(['seam 1']);
   });
 

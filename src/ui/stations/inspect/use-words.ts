@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import type { InspectorsWord, SaidFinding } from '../../../server/inspect/inspections';
-import type { Stored } from '../../../data';
+import type { InspectorsWord, SaidFinding } from '../../../contract/inspect';
+import type { Stored } from '../../../contract/rows';
 import { callApi, failureText } from '../../kit/request';
 import { useInTurn } from '../../kit/use-in-turn';
 import { sendOrKeep } from '../../lib/outbox';
@@ -82,7 +82,7 @@ export function useWords(studyId: string, inspector: string): Words {
         () => setMessage(''),
         (error: unknown) => {
           put(specimen, zone, before);
-          setMessage(`It was not kept: ${failureText(error)}`);
+          setMessage(`It was not saved: ${failureText(error)}`);
         },
       ),
     );

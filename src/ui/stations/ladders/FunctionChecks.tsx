@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { FUNCTION_RESULTS } from '../../../core/model/study';
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import { callApi, failureText } from '../../kit/request';
 import type { InTurn } from '../../kit/use-in-turn';
 import type { Latest } from '../../kit/use-latest';

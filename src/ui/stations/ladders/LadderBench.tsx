@@ -1,13 +1,13 @@
 import { SpecimenPicker } from '../../lib/SpecimenPicker';
 import type { SetStateAction, Dispatch } from 'react';
 import type { ContenderMark, LADDER_RESULTS } from '../../../core/model/study';
-import type { BenchLadder } from '../../../server/measure/ladder-page';
+import type { BenchLadder } from '../../../contract/measure';
+import type { Stored } from '../../../contract/rows';
 import { Badge } from '../../marks/Badge';
 import { FunctionChecks } from './FunctionChecks';
 import { LadderDrawing } from './LadderDrawing';
 import { STEP_RESULTS } from './results';
 import { useLadders, type LadderBenchProps } from './use-ladders';
-import type { Stored } from '../../../data';
 import type { InTurn } from '../../kit/use-in-turn';
 import type { Latest } from '../../kit/use-latest';
 
@@ -203,7 +203,7 @@ function LadderSteps({ ladder, steps, resultOf, place, setPlace }: LadderStepsPr
               key={step.step}
               type="button"
               aria-pressed={step.place === place}
-              aria-label={`${ladder.name} ${step.value}: ${said?.word ?? 'nothing said'}`}
+              aria-label={`${ladder.name} ${step.value}: ${said?.word ?? 'no result'}`}
               className={`min-w-16 rounded-sm border px-2 py-1.5 text-center ${
                 step.place === place ? 'border-plum bg-plum-soft' : 'border-line'
               } ${said ? '' : 'unknown'}`}

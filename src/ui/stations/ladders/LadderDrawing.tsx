@@ -1,5 +1,4 @@
-import type { DrawnSides } from '../../../server/measure/drawings';
-import type { BenchLadder } from '../../../server/measure/ladder-page';
+import type { BenchLadder, DrawnSides } from '../../../contract/measure';
 import { onSheet, sideOfLadder, type ShownSide } from '../../drawing/layout';
 import { PartDrawing } from '../../drawing/PartDrawing';
 

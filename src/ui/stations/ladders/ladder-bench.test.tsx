@@ -82,13 +82,13 @@ describe('ladders at the bench', () => {
     shown();
     fireEvent.keyDown(document.body, { key: 'c' });
     await waitFor(() => expect(step('0.2: clear')).toBeTruthy());
-    expect(step('0.3: nothing said').getAttribute('aria-pressed')).toBe('true');
+    expect(step('0.3: no result').getAttribute('aria-pressed')).toBe('true');
     fireEvent.keyDown(document.body, { key: 'E' });
     await waitFor(() => expect(step('0.3: with effort')).toBeTruthy());
     fireEvent.keyDown(document.body, { key: 'f' });
     await waitFor(() =>
       expect(screen.getByRole('status').textContent).toBe(
-        'All steps of this specimen are said: PgDn goes on.',
+        'All steps of this specimen are done. PgDn goes to the next one.',
       ),
     );
     await waitFor(() => expect(api.asked).toHaveLength(3));
@@ -120,9 +120,9 @@ describe('ladders at the bench', () => {
     shown();
     say('clear');
     await waitFor(() =>
-      expect(screen.getByRole('status').textContent).toBe('0.2 was not kept: the study is closed'),
+      expect(screen.getByRole('status').textContent).toBe('0.2 was not saved: the study is closed'),
     );
-    expect(step('0.2: nothing said')).toBeTruthy();
+    expect(step('0.2: no result')).toBeTruthy();
   });
 
   it('keep what is said without a connection', async () => {

@@ -1,5 +1,5 @@
 import type { ContenderMark, LADDER_RESULTS } from '../../../core/model/study';
-import type { LadderBenchData } from '../../../server/measure/ladder-page';
+import type { LadderBenchData } from '../../../contract/measure';
 import { STEP_RESULTS } from './results';
 import { useState } from 'react';
 import { callApi, failureText } from '../../kit/request';
@@ -55,7 +55,9 @@ export function useLadders(props: LadderBenchProps) {
     setResults((known) => [...known.filter((one) => one !== before), { ...row, row_version }]);
     if (place + 1 < places.length) setPlace(place + 1);
     setMessage(
-      place + 1 < places.length ? '' : 'All steps of this specimen are said: PgDn goes on.',
+      place + 1 < places.length
+        ? ''
+        : 'All steps of this specimen are done. PgDn goes to the next one.',
     );
     try {
       // What was said of the step before is there when it is changed.
@@ -70,7 +72,7 @@ export function useLadders(props: LadderBenchProps) {
         ...known.filter((one) => keyOf(one) !== keyOf(row)),
         ...(before ? [before] : []),
       ]);
-      setMessage(`${current.value} was not kept: ${failureText(error)}`);
+      setMessage(`${current.value} was not saved: ${failureText(error)}`);
     }
   };
   useKeys((event) => {

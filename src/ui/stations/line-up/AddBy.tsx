@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Offered } from '../../../server/line-up/line-up';
+import type { Offered } from '../../../contract/line-up';
 import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
 import { useInTurn } from '../../kit/use-in-turn';

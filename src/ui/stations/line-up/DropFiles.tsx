@@ -194,7 +194,7 @@ function FileEntry({ entry, say }: FileEntryProps) {
             whose
             <select
               className="field"
-              aria-label={`whose the profile of ${entry.file.name} is`}
+              aria-label={`which profile ${entry.file.name} belongs to`}
               value={entry.proposed.kind}
               onChange={(event) => say(entry, { kind: chosenOf(event, ['stock', 'tuned']) })}
             >

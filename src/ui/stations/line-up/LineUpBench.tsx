@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Fairness } from '../../../core/answers/fairness';
 import type { ContenderMark } from '../../../core/model/study';
-import type { LineUpPage } from '../../../server/line-up/line-up';
+import type { LineUpPage } from '../../../contract/line-up';
 import { Drawer } from '../../kit/Drawer';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
@@ -61,7 +61,7 @@ export function LineUpBench(props: LineUpBenchProps) {
       </div>
       {marks.length === 0 ? (
         <p className="sheet p-4">
-          Nobody competes yet. Name a machine above: it comes in as it is shipped.
+          No contenders yet. Type a machine’s name above: it is added with its stock profile.
         </p>
       ) : (
         <LineUpTable

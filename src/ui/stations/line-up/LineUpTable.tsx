@@ -8,14 +8,14 @@ import {
   type SettingRow,
 } from '../../../core/answers/line-up/settings';
 import { columnLabel, inWords } from '../../../core/model/study/labels';
-import type { ContenderMark } from '../../../core/model/study';
-import type { LineUpPage } from '../../../server/line-up/line-up';
+import { isOneOf, type ContenderMark } from '../../../core/model/study';
+import type { LineUpPage } from '../../../contract/line-up';
+import type { Stored } from '../../../contract/rows';
 import { FairnessSign } from '../../fairness/FairnessMark';
 import { Leaving } from '../../kit/Leaving';
 import { Badge } from '../../marks/Badge';
 import { Cell, moveInGrid } from './Cell';
 import { useLineUp } from './use-line-up';
-import type { Stored } from '../../../data';
 
 interface LineUpTableProps extends Pick<
   LineUpPage,
@@ -355,7 +355,7 @@ function FactRow({ fact, columns, firmware, today, line, changeMachine }: FactRo
           ? [...seen.filter((one) => one !== text), text].filter(Boolean).join(' → ')
           : text;
         const other = (today[machine.machine_id] ?? []).filter((one) =>
-          (fact.columns as readonly string[]).includes(one.name),
+          isOneOf(fact.columns, one.name),
         );
         const now = fact.show({
           ...machine,

@@ -1,5 +1,5 @@
 import { counted } from '../../../core/model/study/labels';
-import type { LineUpPage } from '../../../server/line-up/line-up';
+import type { LineUpPage } from '../../../contract/line-up';
 import { PartDrawing } from '../../drawing/PartDrawing';
 import { AddBy } from './AddBy';
 

@@ -1,11 +1,11 @@
 import { useState, type SetStateAction, type Dispatch } from 'react';
 import { nameOfThing } from '../../../core/answers/workshop/kinds';
-import type { LineUpPage } from '../../../server/line-up/line-up';
+import type { LineUpPage } from '../../../contract/line-up';
+import type { Stored } from '../../../contract/rows';
 import { Drawer } from '../../kit/Drawer';
 import type { FieldSpec } from '../../records/fields';
 import { RecordForm } from '../../records/RecordForm';
 import { AddBy } from './AddBy';
-import type { Stored } from '../../../data';
 
 interface SuppliesSheetProps {
   studyId: string;

@@ -1,4 +1,4 @@
-import type { LineUpPage } from '../../../server/line-up/line-up';
+import type { LineUpPage } from '../../../contract/line-up';
 import { ApiError, callApi, failureText } from '../../kit/request';
 import { useInTurn } from '../../kit/use-in-turn';
 import { useLatest } from '../../kit/use-latest';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { BenchDrawing as Drawn } from '../../../server/measure/page';
+import type { BenchDrawing as Drawn } from '../../../contract/measure';
 import { drawnDimensions } from '../../drawing/drawn';
 import { sideOf, SHOWN_SIDES } from '../../drawing/layout';
 import { PartDrawing } from '../../drawing/PartDrawing';

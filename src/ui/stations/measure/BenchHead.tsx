@@ -1,6 +1,6 @@
 import type { ContenderMark } from '../../../core/model/study';
-import type { SpecimenFacts } from '../../../data';
-import type { BenchInstrument } from '../../../server/measure/page';
+import type { BenchInstrument } from '../../../contract/measure';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { signed } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
 import type { BenchCommand } from './use-reading-field';
@@ -32,7 +32,7 @@ export function BenchHead(props: BenchHeadProps) {
       <b className="font-mono">{specimen.code ?? specimen.specimen_id}</b>
       <span className="text-xs text-ink-2">
         {isBlind ? (
-          'whose part it is stays hidden'
+          'contenders stay hidden'
         ) : (
           <>
             print {specimen.print_id}

@@ -1,5 +1,5 @@
 import { isAtLeast, isAtMost } from '../../../core/model/study';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
 import { fixed, signed } from '../../lib/format';
 import type { BenchCell } from './use-specimen';
 import { Leaving } from '../../kit/Leaving';

@@ -1,5 +1,5 @@
-import type { SpecimenFacts } from '../../../data';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { fixed, signed } from '../../lib/format';
 import { BenchDrawing } from './BenchDrawing';
 import { BenchHead } from './BenchHead';
@@ -180,7 +180,7 @@ function EntryColumn({
           zero_mm={bench.zeroOf(bench.instrument?.id ?? null)}
           onKeep={() => {
             pasted.forEach((value, at) => bench.keep(pasteTargets[at]?.id ?? current.id, value));
-            bench.setAnnouncement(`${pasted.length} readings kept.`);
+            bench.setAnnouncement(`${pasted.length} readings saved.`);
             bench.setPasted(null);
             bench.setChosen(null);
           }}
@@ -289,7 +289,7 @@ function SpecimenSummary({ deviations, count }: SpecimenSummaryProps) {
 }
 
 const BENCH_KEYS = [
-  ['Enter', 'keeps it and goes on'],
+  ['Enter', 'saves and goes on'],
   ['R', 'read again'],
   ['U', 'undo'],
   ['X', 'cannot be measured'],

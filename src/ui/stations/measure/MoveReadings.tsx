@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { SpecimenFacts } from '../../../data';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { callApi } from '../../kit/request';
 import { useOnce } from '../../kit/use-once';
 import { useTrying } from '../../kit/use-trying';

@@ -1,5 +1,5 @@
 import { doubtReading } from '../../../core/measures/metrology/doubt';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
 import { fixed, signed } from '../../lib/format';
 import { Leaving } from '../../kit/Leaving';
 
@@ -21,7 +21,7 @@ export function PastedColumn({ values, targets, zero_mm, onKeep, onCancel }: Pas
       {!isFitting && (
         <p role="alert" className="text-warn">
           There are only {targets.length} dimensions from here on: the last{' '}
-          {values.length - targets.length} values have no place. Nothing is kept.
+          {values.length - targets.length} values have no place. Nothing was saved.
         </p>
       )}
       <Leaving>

@@ -1,5 +1,5 @@
 import type { SetStateAction, RefObject, Dispatch } from 'react';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
 import { readNumber } from '../../lib/entry';
 import { fixed, signed } from '../../lib/format';
 import { VernierScale } from './VernierScale';
@@ -144,7 +144,7 @@ function ReadingEntry({
           {deviation === null ? '' : signed(deviation, 2)}
         </span>
         <span className="text-xs text-ink-2">
-          {deviation === null ? 'mm, Enter keeps it' : 'mm from nominal'}
+          {deviation === null ? 'mm, Enter saves it' : 'mm from nominal'}
           {earlier.length > 0 && ` · before ${earlier.map((one) => fixed(one, 2)).join(' · ')}`}
         </span>
       </p>

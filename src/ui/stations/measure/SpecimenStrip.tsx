@@ -1,5 +1,5 @@
 import type { ContenderMark } from '../../../core/model/study';
-import type { SpecimenFacts } from '../../../data';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { Badge } from '../../marks/Badge';
 
 interface SpecimenStripProps {

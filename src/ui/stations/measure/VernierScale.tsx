@@ -1,4 +1,4 @@
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
 
 interface VernierScaleProps {
   dimension: BenchDimension;

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { BenchInstrument, BenchZero } from '../../../server/measure/page';
+import type { BenchInstrument, BenchZero } from '../../../contract/measure';
 import { localIso, readNumber } from '../../lib/entry';
 import { signed } from '../../lib/format';
 import { readOperator } from '../../lib/operator';
@@ -64,7 +64,7 @@ export function ZeroField({ studyId, instrument, onKept, onCancel }: ZeroFieldPr
           }}
         />
         <p className="text-xs text-ink-2">
-          Enter keeps it, Esc goes back
+          Enter saves, Esc cancels
           {instrument.zero_mm !== null &&
             ` · every reading of it is taken less ${signed(instrument.zero_mm, 2)}`}
         </p>

@@ -1,4 +1,4 @@
-import type { BenchInstrument, BenchZero } from '../../../server/measure/page';
+import type { BenchInstrument, BenchZero } from '../../../contract/measure';
 import { signed } from '../../lib/format';
 import { useNow } from '../../lib/use-now';
 import { READINGS_PER_ZERO, zeroState } from './zero-state';

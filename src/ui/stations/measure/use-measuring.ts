@@ -1,10 +1,6 @@
 import type { ContenderMark } from '../../../core/model/study';
-import type { SpecimenFacts } from '../../../data';
-import type {
-  BenchDimension,
-  MeasureBenchData,
-  BenchInstrument,
-} from '../../../server/measure/page';
+import type { BenchDimension, BenchInstrument, MeasureBenchData } from '../../../contract/measure';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { useMemo, useState, type SetStateAction, type Dispatch } from 'react';
 import { askedSpecimen } from '../../lib/asked-specimen';
 import { callApi } from '../../kit/request';
@@ -245,7 +241,7 @@ function commandsOf({
         return setAnnouncement(
           isBlind
             ? 'The order of the prints, contenders shown.'
-            : 'Shuffled, and whose part it is stays hidden.',
+            : 'Shuffled; contenders stay hidden.',
         );
       case 'unmeasurable':
         readings.markUnmeasurable(current.id);

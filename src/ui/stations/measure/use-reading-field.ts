@@ -7,7 +7,7 @@ import {
   type RefObject,
   type Dispatch,
 } from 'react';
-import type { BenchDimension } from '../../../server/measure/page';
+import type { BenchDimension } from '../../../contract/measure';
 import { readNumber } from '../../lib/entry';
 import { fixed } from '../../lib/format';
 import { doubtReading } from '../../../core/measures/metrology/doubt';
@@ -86,7 +86,7 @@ export function useReadingField({
           : 'what was read here before';
       setMessage(
         `${text} is ${fixed(Math.abs(doubt.far_mm), 2)} mm ` +
-          `${doubt.far_mm < 0 ? 'below' : 'above'} ${from}. Is it right? Enter again keeps it.`,
+          `${doubt.far_mm < 0 ? 'below' : 'above'} ${from}. Is it right? Press Enter again to save it.`,
       );
       return;
     }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { SpecimenMeasurements } from '../../../data';
+import type { SpecimenMeasurements } from '../../../contract/specimens';
 import { cellsNow, type BenchCell, type BenchReading } from './use-specimen';
 
 const reading = (reading_id: string, dimension_id: string, value_mm: number): BenchReading => ({

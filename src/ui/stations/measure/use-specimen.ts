@@ -8,7 +8,7 @@ import {
   type SetStateAction,
 } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { SpecimenMeasurements } from '../../../data';
+import type { SpecimenMeasurements } from '../../../contract/specimens';
 import { asItStands, callApi } from '../../kit/request';
 import { concerns, useStudyNews } from '../../lib/live';
 import { localIso } from '../../lib/entry';

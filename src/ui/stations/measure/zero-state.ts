@@ -1,4 +1,4 @@
-import type { BenchInstrument, BenchZero } from '../../../server/measure/page';
+import type { BenchInstrument, BenchZero } from '../../../contract/measure';
 
 /** A zero is looked at again after so many readings, and after so many hours. */
 export const READINGS_PER_ZERO = 25;

@@ -1,7 +1,8 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
 import { Fragment, useState, type SetStateAction, type Dispatch } from 'react';
 import type { ContenderMark } from '../../../core/model/study';
-import type { SlicedSummary, Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
+import type { SlicedSummary } from '../../../contract/sliced-files';
 import { callApi, failureText } from '../../kit/request';
 import { counted, duration } from '../../lib/format';
 import { Leaving } from '../../kit/Leaving';
@@ -72,15 +73,14 @@ export function PlanMatrix(props: PlanMatrixProps) {
   };
   const keep = (...cell: Parameters<typeof put>) => inTurn(() => put(...cell));
   const total = planned.reduce((sum, row) => sum + Number(row.repeats), 0);
-  const seconds = planned.reduce((sum, row) => {
-    const file = files.find((one) => one.path === row.toolpath);
-    return sum + Number(row.repeats) * (file?.annotated_time_s ?? file?.time_s ?? 0);
-  }, 0);
   return (
     <section className="min-w-0 sheet" aria-labelledby="plan-matrix">
       <PlanHead
         total={total}
-        seconds={seconds}
+        times={planned.map((row) => ({
+          repeats: Number(row.repeats),
+          each: timeByFile(files, row),
+        }))}
         material={material}
         setMaterial={setMaterial}
         materials={materials}
@@ -174,7 +174,8 @@ function ArtefactRows({
 
 interface PlanHeadProps {
   total: number;
-  seconds: number;
+  /** How often each is printed, and how long once takes by its file, s; null where no file says so. */
+  times: readonly { repeats: number; each: number | null }[];
   material: string;
   setMaterial: Dispatch<SetStateAction<string>>;
   materials: PlanMatrixProps['materials'];
@@ -182,7 +183,15 @@ interface PlanHeadProps {
 }
 
 /** How many prints and hours, and of which material. */
-function PlanHead({ total, seconds, material, setMaterial, materials, planned }: PlanHeadProps) {
+/** How long a planned print takes by its own file, s; null where no file says so. */
+function timeByFile(files: PlanMatrixProps['files'], row: { toolpath: string | null }) {
+  const file = files.find((one) => one.path === row.toolpath);
+  return file?.annotated_time_s ?? file?.time_s ?? null;
+}
+
+function PlanHead({ total, times, material, setMaterial, materials, planned }: PlanHeadProps) {
+  const seconds = times.reduce((sum, { repeats, each }) => sum + repeats * (each ?? 0), 0);
+  const untimed = times.reduce((sum, { repeats, each }) => sum + (each === null ? repeats : 0), 0);
   return (
     <header className="flex flex-wrap items-center justify-between gap-2 border-b border-line px-3 py-2">
       <div>
@@ -191,8 +200,9 @@ function PlanHead({ total, seconds, material, setMaterial, materials, planned }:
         </h2>
         <p className="text-xs text-ink-2">
           {counted(total, 'print')}
-          {seconds > 0 && ` · ${duration(seconds)} on the machines by the files’ own word`} · a
-          figure is how many repeats; empty is none
+          {seconds > 0 && ` · ${duration(seconds)} on the machines by the files’ own word`}
+          {seconds > 0 && untimed > 0 && `, ${untimed} of them without a time`} · a figure is how
+          many repeats; empty is none
         </p>
       </div>
       <label className="flex items-center gap-2 text-xs text-ink-2">

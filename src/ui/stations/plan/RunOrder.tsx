@@ -2,7 +2,7 @@ import { chosenOf } from '../../kit/chosen';
 import { useState } from 'react';
 import type { OrderOptions } from '../../../core/answers/plan';
 import { type ContenderMark, keysOf } from '../../../core/model/study';
-import type { OrderedPrint } from '../../../server/plan/page';
+import type { OrderedPrint } from '../../../contract/plan';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
 import { useInTurn } from '../../kit/use-in-turn';

@@ -19,15 +19,30 @@ const OF_PHOTOS = 'photo:';
 const isSmallest = (name: string) => SMALLEST.includes(name) || name.startsWith(OF_PHOTOS);
 const COST = ['currency', 'tariff_per_kwh', 'wage_per_h', 'lifetime_h'];
 
-/** The study's record has objects in it; a form has fields. */
-export function flattenMeta(meta: Record<string, unknown>): Values {
+/** What a figure's value is multiplied by to be shown: a share of 0.01 is shown as 1 %. */
+type Factors = Readonly<Record<string, number>>;
+
+export const factorsOf = (figures: QuestionFormProps['photoFigures']): Factors =>
+  Object.fromEntries(figures.map(({ key, factor }) => [key, factor]));
+
+/** A value in another unit, without the digits that binary fractions add. */
+const scaled = (value: Value, factor: number): Value =>
+  typeof value === 'number' ? Number((value * factor).toPrecision(12)) : value;
+
+const allScaled = (values: Values, factorOf: (name: string) => number): Values =>
+  Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [name, scaled(value, factorOf(name))]),
+  );
+
+/** The study's record has objects in it; a form has fields, in the units that people type. */
+export function flattenMeta(meta: Record<string, unknown>, factors: Factors): Values {
   const inner = (key: string) => (meta[key] ?? {}) as Record<string, Value>;
   const take = (names: readonly string[], from: Record<string, Value>) =>
     Object.fromEntries(names.map((name) => [name, from[name] ?? null]));
   return {
     ...take(['title', 'question', 'intent', 'factor', 'reference', 'description'], meta as Values),
     ...take(SMALLEST, inner('smallest_difference')),
-    ...inner('smallest_difference'),
+    ...allScaled(inner('smallest_difference'), (name) => factors[name] ?? 1),
     ...take(COST, inner('cost')),
   };
 }
@@ -60,21 +75,27 @@ const field = (
   more: Partial<FieldSpec> = {},
 ): FieldSpec => ({ name, label, kind, unit, required: false, ...more });
 
+/** The change for the API from a field's value: groups are sent whole. */
+const changeOf =
+  (factors: Factors) =>
+  (name: string, value: Value, saved: Values): Record<string, unknown> => {
+    const isOfCost = COST.includes(name);
+    if (!isOfCost && !isSmallest(name)) return { [name]: value };
+    const isOfGroup = isOfCost ? (each: string) => COST.includes(each) : isSmallest;
+    const known = Object.fromEntries(Object.entries(saved).filter(([each]) => isOfGroup(each)));
+    const group = allScaled({ ...known, [name]: value }, (each) => 1 / (factors[each] ?? 1));
+    return { [isOfCost ? 'cost' : 'smallest_difference']: group };
+  };
+
 /** What is asked, by which intent, against which reference, and what difference would matter. */
 export function QuestionForm(props: QuestionFormProps) {
   const { path, values, version, contenders, photoFigures } = props;
+  const factors = factorsOf(photoFigures);
   const record = useRecord(
     {
       path,
-      toChange: (name, value, saved) => {
-        const isOfCost = COST.includes(name);
-        if (!isOfCost && !isSmallest(name)) return { [name]: value };
-        // The whole group is sent: what stands beside the field stays as it is.
-        const isOfGroup = isOfCost ? (each: string) => COST.includes(each) : isSmallest;
-        const known = Object.fromEntries(Object.entries(saved).filter(([each]) => isOfGroup(each)));
-        return { [isOfCost ? 'cost' : 'smallest_difference']: { ...known, [name]: value } };
-      },
-      fromAnswer: flattenMeta,
+      toChange: changeOf(factors),
+      fromAnswer: (answer) => flattenMeta(answer, factors),
     },
     values,
     version,
@@ -128,7 +149,7 @@ export function QuestionForm(props: QuestionFormProps) {
           {show(field('surface', 'surface index', 'number', 'points'))}
           {show(field('time_pct', 'printing time', 'number', '%'))}
           {show(field('success_pct', 'share of successes', 'number', 'points'))}
-          {photoFigures.map(({ key, label }) => show(field(key, label, 'number', 'as a share')))}
+          {photoFigures.map(({ key, label, unit }) => show(field(key, label, 'number', unit)))}
         </section>
         <section className="grid grid-cols-2 gap-3 sheet p-4">
           <h2 className="col-span-full font-semibold">What things cost here</h2>
@@ -141,8 +162,8 @@ export function QuestionForm(props: QuestionFormProps) {
           <SaveNote state={record.state} />
           {record.changedByOthers.length > 0 && (
             <p role="alert" className="text-xs text-warn">
-              Somebody else changed {record.changedByOthers.join(', ')} meanwhile: it is shown here
-              now.
+              Somebody else changed {record.changedByOthers.join(', ')} in the meantime: the newer
+              value is shown.
             </p>
           )}
           <ConflictNote record={record} nameOf={(name) => name.replaceAll('_', ' ')} />

@@ -1,4 +1,4 @@
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import type { AnyPrint } from './runs-model';
 
 interface CompareFilesProps {

@@ -7,7 +7,7 @@ import {
   SUSPECTS,
 } from '../../../core/model/study/catalogues';
 import { inWords } from '../../../core/model/study/labels';
-import type { ChainPrint, FollowUpsPage, ShownChain } from '../../../server/runs/follow-ups';
+import type { ChainPrint, FollowUpsPage, ShownChain } from '../../../contract/runs';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
 
@@ -151,8 +151,8 @@ function NewFollowUp({ studyId, page }: { studyId: string; page: FollowUpsPage }
         >
           {found.things > 1 && (
             <b>
-              {found.things} things are changed at once: what comes of it will not tell which it
-              was.{' '}
+              {found.things} things are changed at once: the result will not show which one
+              mattered.{' '}
             </b>
           )}
           {found.changed.length === 0
@@ -243,7 +243,7 @@ function CauseFields({ options, incident }: CauseFieldsProps) {
         </label>
       )}
       <p className="md:col-span-4">
-        <button className="action action-main">Keep it</button>
+        <button className="action action-main">Save</button>
       </p>
     </>
   );

@@ -1,4 +1,4 @@
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import type { ContenderMark } from '../../../core/model/study';
 import { inWords } from '../../../core/model/study/labels';
 import { duration, shortTime } from '../../lib/format';
@@ -42,7 +42,7 @@ export function IncidentList({ incidents, markOfMachine, onOpen }: IncidentListP
                 </th>
                 <th className="th">what</th>
                 <th className="hidden th sm:table-cell">booked on</th>
-                <th className="th text-right">stood still</th>
+                <th className="th text-right">downtime</th>
               </tr>
             </thead>
             <tbody>

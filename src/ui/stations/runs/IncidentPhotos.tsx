@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import { failureText, sendBytes } from '../../kit/request';
 
 interface IncidentPhotosProps {
@@ -22,7 +22,7 @@ export function IncidentPhotos({ studyId, incidentId, photos }: IncidentPhotosPr
       setPaths((known) => [...known, path]);
       setMessage(null);
     } catch (error) {
-      setMessage(`${failureText(error)} The photo is not kept.`);
+      setMessage(`${failureText(error)} The photo was not saved.`);
     }
   };
   return (

@@ -1,4 +1,4 @@
-import type { IncompletePrint } from '../../../data';
+import type { IncompletePrint } from '../../../contract/runs';
 import { counted } from '../../lib/format';
 
 interface IncompleteProps {

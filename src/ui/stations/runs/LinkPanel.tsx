@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { StudyLink } from '../../../server/runs/link';
+import type { StudyLink } from '../../../contract/runs';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
 import { Leaving } from '../../kit/Leaving';
@@ -20,7 +20,7 @@ const REASONS: Record<string, string> = {
   late: 'older than what was heard already: does no harm',
   'ahead of time': 'more than 36 hours ahead of this computer’s clock: set the machine’s clock',
   'no plan for it': 'no print is planned that fits: plan one, or start it by hand',
-  'could not be kept': 'the database refused it: the log says why',
+  'could not be saved': 'the database refused it: the log has the reason',
 };
 
 /** The bench link: where machines reach it and under which ids, what it heard, and what it dropped and why. */

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import type { SpecimenFacts, Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
+import type { SpecimenFacts } from '../../../contract/specimens';
 import { callApi } from '../../kit/request';
 import { useOnce } from '../../kit/use-once';
 import { useTrying } from '../../kit/use-trying';

@@ -1,9 +1,10 @@
+import { localIso } from '../../lib/entry';
 import { ledgerOf, type Ledger } from '../../../core/model/ledger';
 import type { ContenderMark, PrintEventKind } from '../../../core/model/study';
-import type { LinkMachine, Stored } from '../../../data';
-import { duration, percent } from '../../lib/format';
-import { localIso } from '../../lib/entry';
+import type { Stored } from '../../../contract/rows';
+import type { LinkMachine } from '../../../contract/runs';
 import { useNow } from '../../lib/use-now';
+import { PrintClock } from './PrintClock';
 import { Badge } from '../../marks/Badge';
 
 interface PrintingNowProps {
@@ -23,7 +24,7 @@ const STATES: Record<Ledger['state'], string> = {
   heating: 'heating up',
   printing: 'printing',
   paused: 'paused',
-  stalled: 'seems to stand still',
+  stalled: 'seems to be stalled',
   ended: 'ended',
 };
 
@@ -124,7 +125,7 @@ function RunningPrint({
             </span>
           )}
         </p>
-        <Clock print={print} ledger={ledger} progress={link?.progress ?? null} until={until} />
+        <PrintClock print={print} ledger={ledger} progress={link?.progress ?? null} until={until} />
       </div>
       <div className="flex flex-wrap gap-1">
         {ledger && !ledger.isHeatKnown && ledger.state === 'printing' && (
@@ -154,53 +155,4 @@ function Turn({ label, keys, onTurn }: { label: string; keys?: string; onTurn: (
       {label} {keys && <kbd className="key">{keys}</kbd>}
     </button>
   );
-}
-
-interface ClockProps {
-  print: Stored<'open_prints'>;
-  ledger: Ledger | null;
-  progress: number | null;
-  /** The time that the ledger runs to. */
-  until: string | null;
-}
-
-/** How far a print is, where its time went, and when it should be done. */
-function Clock({ print, ledger, progress, until }: ClockProps) {
-  const estimate = print.estimate_s;
-  const spent = ledger?.print_s ?? 0;
-  const share = progress ?? (estimate === null ? 0 : Math.min(1, spent / estimate));
-  const left =
-    estimate === null ? null : progress === null ? estimate - spent : estimate * (1 - progress);
-  const parts = ledger
-    ? [
-        ledger.heat_s > 0 && `heating ${duration(ledger.heat_s)}`,
-        `printing ${duration(ledger.print_s)}`,
-        ledger.paused_s > 0 && `paused ${duration(ledger.paused_s)}`,
-        ledger.stalled_s > 0 && `stood still ${duration(ledger.stalled_s)}`,
-      ].filter(Boolean)
-    : [];
-  return (
-    <>
-      <svg className="my-1 block w-full" height={8} aria-hidden="true">
-        <rect width="100%" height={8} fill="var(--band)" />
-        <rect width={`${(100 * share).toFixed(1)}%`} height={8} fill="var(--plum)" />
-      </svg>
-      <p className="font-mono text-xs text-ink-2">
-        {parts.join(' · ')}
-        {progress !== null && ` · ${percent(progress)}`}
-        {left !== null &&
-          ledger !== null &&
-          (left >= 0
-            ? ` · ${duration(left)} left by the estimate${endAt(until, left)}`
-            : ` · ${duration(-left)} over the estimate`)}
-      </p>
-    </>
-  );
-}
-
-/** When a print should be done, by the clock of this browser. */
-function endAt(until: string | null, left: number): string {
-  if (until === null) return '';
-  const end = localIso(new Date(Date.parse(until) + 1000 * left));
-  return `, done about ${end.slice(11, 16)}`;
 }

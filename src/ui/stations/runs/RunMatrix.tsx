@@ -1,6 +1,6 @@
 import { ContenderHeads } from '../../marks/ContenderHeads';
 import type { ContenderMark } from '../../../core/model/study';
-import type { CellTally } from '../../../data';
+import type { CellTally } from '../../../contract/plan';
 import { duration } from '../../lib/format';
 import { RunMark, RUN_WORDS } from '../../marks/RunMark';
 import { countOf, medianTime, nextRepeat, type RunCell } from './runs-model';

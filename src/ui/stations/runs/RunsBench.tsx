@@ -104,7 +104,9 @@ export const RunsBench = memo(function RunsBench(props: RunsBenchProps) {
 /** How many prints ended how, and the key that starts the next one. */
 function RunsHead({ runs }: { runs: Runs }) {
   const { tallies, prints, next } = runs;
-  const hours = prints.reduce((sum, row) => sum + (row.print_s ?? 0) / 3600, 0);
+  const timed = prints.flatMap(({ print_s }) => print_s ?? []);
+  const hours = timed.reduce((sum, seconds) => sum + seconds, 0) / 3600;
+  const untimed = prints.length - timed.length;
   const tally = (outcome: 'success' | 'rescued' | 'failed' | 'aborted') =>
     tallies.reduce((sum, one) => sum + one[outcome], 0);
   const endedCount = tallies.reduce((sum, one) => sum + countOf(one), 0);
@@ -116,6 +118,7 @@ function RunsHead({ runs }: { runs: Runs }) {
           {counted(endedCount, 'print')} ended · {tally('rescued')} rescued · {tally('failed')}{' '}
           failed · {tally('aborted')} aborted
           {hours > 0 && prints.length === endedCount && ` · ${fixed(hours, 1)} h printed`}
+          {hours > 0 && untimed > 0 && ` (${untimed} without a time)`}
           {next && ` · next: ${runs.nextOf(next)}`}
         </p>
       </div>

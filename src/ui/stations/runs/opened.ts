@@ -1,4 +1,4 @@
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import type { AnyPrint, RunCell } from './runs-model';
 
 /** What the drawer of the bench shows. */

@@ -1,4 +1,4 @@
-import type { SlicedSummary } from '../../../data';
+import type { SlicedSummary } from '../../../contract/sliced-files';
 import type { AnyPrint } from './runs-model';
 import type { Value, Values } from '../../records/use-record';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import { medianTime, nextCell, nextRepeat, runCells, tallied, turnOf } from './runs-model';
 
 const print = (contender_id: string, repeat: number, outcome: string, print_s: number | null) =>
@@ -54,7 +54,7 @@ describe('the matrix of prints', () => {
     expect(nextRepeat([])).toBe(1);
   });
 
-  it('the median time is over finished prints whose time is known', () => {
+  it('the median time is over finished prints with a known time', () => {
     const own = (...times: (number | null)[]) =>
       medianTime(
         runCells(

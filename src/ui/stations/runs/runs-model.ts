@@ -1,7 +1,8 @@
-import type { CellTally, Stored } from '../../../data';
+import { medianOrNull } from '../../../core/statistics/stats';
+import type { CellTally, OrderedPrint } from '../../../contract/plan';
+import type { Stored } from '../../../contract/rows';
 import { ledgerOf } from '../../../core/model/ledger';
 import type { PrintEventKind } from '../../../core/model/study';
-import type { OrderedPrint } from '../../../server/plan/page';
 import type { RunState } from '../../marks/RunMark';
 
 /** A print, ended or running. */
@@ -78,15 +79,12 @@ export function nextRepeat(cells: readonly RunCell[]): number {
 }
 
 /** The median of the known printing times of finished prints, s. */
-export function medianTime(cells: readonly RunCell[]): number | null {
-  const times = cells
-    .filter((cell) => cell.state === 'success' || cell.state === 'rescued')
-    .flatMap((cell) => (cell.print?.print_s == null ? [] : [cell.print.print_s]))
-    .sort((a, b) => a - b);
-  if (times.length === 0) return null;
-  const middle = (times.length - 1) / 2;
-  return ((times[Math.floor(middle)] ?? 0) + (times[Math.ceil(middle)] ?? 0)) / 2;
-}
+export const medianTime = (cells: readonly RunCell[]): number | null =>
+  medianOrNull(
+    cells
+      .filter((cell) => cell.state === 'success' || cell.state === 'rescued')
+      .flatMap((cell) => cell.print?.print_s ?? []),
+  );
 
 /** The print that comes next: the first due one of the plan's order whose machine is free. */
 export function nextCell(

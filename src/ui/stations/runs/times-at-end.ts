@@ -1,5 +1,5 @@
 import { ledgerOf } from '../../../core/model/ledger';
-import type { Stored } from '../../../data';
+import type { Stored } from '../../../contract/rows';
 import type { Values } from '../../records/use-record';
 import type { AnyPrint } from './runs-model';
 

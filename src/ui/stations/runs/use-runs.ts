@@ -2,8 +2,8 @@ import type { Values } from '../../records/use-record';
 import { useMemo, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ContenderMark, PrintEventKind } from '../../../core/model/study';
-import type { StudyLink } from '../../../server/runs/link';
-import type { RunsData } from '../../../server/runs/page';
+import type { Stored } from '../../../contract/rows';
+import type { RunsData, StudyLink } from '../../../contract/runs';
 import { localIso } from '../../lib/entry';
 import { unpackRows, type PackedRows } from '../../lib/packed-rows';
 import { storedAs } from '../../records/stored-as';
@@ -17,7 +17,6 @@ import { sendOrKeep } from '../../lib/outbox';
 import type { Deleted } from '../../records/DeleteWhole';
 import { askedFor, type Opened } from './opened';
 import { nextCell, runCells, tallied, turnOf, type AnyPrint, type RunCell } from './runs-model';
-import type { Stored } from '../../../data';
 import { useKeys } from '../../kit/use-keys';
 import type { FieldSpec } from '../../records/fields';
 import { usualStart } from './usual';
@@ -183,7 +182,7 @@ function useNoting(runs: RunsKept, studyId: string) {
       await inTurn(() => sendOrKeep(`/studies/${studyId}/rows/print_events`, event));
     } catch (error) {
       runs.setEvents((known) => known.filter((one) => one.event_id !== event.event_id));
-      runs.setMessage(failureText(error, 'It could not be kept.'));
+      runs.setMessage(failureText(error, 'It could not be saved.'));
     }
   };
 }

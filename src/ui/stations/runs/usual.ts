@@ -1,6 +1,7 @@
 import { instant } from '../../../core/model/study';
-import type { SlicedSummary, Stored } from '../../../data';
-import type { MachineFacts } from '../../../server/runs/page';
+import type { Stored } from '../../../contract/rows';
+import type { MachineFacts } from '../../../contract/runs';
+import type { SlicedSummary } from '../../../contract/sliced-files';
 import type { Values } from '../../records/use-record';
 import { fromFile } from './print-file';
 import type { RunCell } from './runs-model';

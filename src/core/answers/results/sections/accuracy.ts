@@ -6,7 +6,7 @@ import {
   type Evidence,
 } from '../../evidence';
 import { accuracyOfAll, cellsOfType, type Cell } from '../../../measures/metrology';
-import { AXES, type Axis } from '../../../model/study';
+import { AXES, type Axis, isOneOf } from '../../../model/study';
 import { MEASURED, type Section } from '../section';
 
 /** How true each contender's parts are to their nominal sizes. */
@@ -60,8 +60,7 @@ const WHOLE: ReadonlySet<string> = new Set([
   'readings',
 ]);
 
-const isAxis = (text: string | undefined): text is Axis =>
-  (AXES as readonly (string | undefined)[]).includes(text);
+const isAxis = (text: string | undefined): text is Axis => isOneOf(AXES, text);
 
 const fitOf = (cells: readonly Cell[], axis: string | undefined): Evidence | null =>
   isAxis(axis) ? fitEvidence(cells, axis) : null;

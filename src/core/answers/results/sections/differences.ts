@@ -1,5 +1,5 @@
 import { alphaOfEach, type PairRow, type Verdict } from '../../../statistics/compare';
-import { smallestDifference } from '../../../model/study';
+import { smallestDifference, ALLOWANCE } from '../../../model/study';
 import { shareDifference } from '../../../measures/sweep';
 import { contenderIds, MEASURED, type Section, type SectionContext } from '../section';
 import { familyOf, pairsOf, type FamilySizes } from './pairs';
@@ -108,9 +108,11 @@ function successRows(
     const at = (level: number) => shareDifference(tallyOf(contender), tallyOf(reference), level);
     const [difference, inner] = [at(each), at(2 * each)];
     const [low, high] = [difference.low ?? -1, difference.high ?? 1];
-    const isDifferent = low > 1e-9 || high < -1e-9;
+    const isDifferent = low > ALLOWANCE || high < -ALLOWANCE;
     const isEquivalent =
-      delta !== null && (inner.low ?? -1) > -delta + 1e-9 && (inner.high ?? 1) < delta - 1e-9;
+      delta !== null &&
+      (inner.low ?? -1) > -delta + ALLOWANCE &&
+      (inner.high ?? 1) < delta - ALLOWANCE;
     return {
       contender,
       reference,

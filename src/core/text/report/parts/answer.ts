@@ -48,7 +48,7 @@ function howObtained(machines: readonly { name: string; obtained: string | null 
   return [...groups]
     .map(([how, own]) => {
       const names = own.map((row) => row.name).join(', ');
-      return `${names}: ${how === null ? 'how it was obtained is not said' : (OBTAINED[how] ?? how)}.`;
+      return `${names}: ${how === null ? 'how it was obtained is not stated' : (OBTAINED[how] ?? how)}.`;
     })
     .join(' ');
 }

@@ -44,7 +44,7 @@ export function effectsPart(context: ReportContext): Block[] {
 const PANEL_NOTES = {
   looked: 'Somebody looked before the end',
   'ended-early': 'It was ended early',
-  'taken-out': 'A specimen was taken out',
+  'taken-out': 'A specimen was removed',
   'pace-checked': 'The organiser looked at answers that came fast',
 } as const;
 
@@ -159,7 +159,7 @@ export function handlingPart(context: ReportContext): Block[] {
     head: [`${machineName(claim.machine_id)}: ${claim.statement}`],
     cells: [
       claim.finding === null
-        ? ({ unknown: 'nobody has looked yet' } as const)
+        ? ({ unknown: 'not inspected yet' } as const)
         : { text: [{ strong: inWords(claim.finding) }] },
       claim.evidence === null
         ? ({ unknown: 'no evidence is named' } as const)
@@ -207,7 +207,13 @@ export function handlingPart(context: ReportContext): Block[] {
       : []),
     ...(remarks.length > 0 ? [{ kind: 'list', title: 'Remarks', items: remarks } as const] : []),
     ...(borrowed.length > 0
-      ? [{ kind: 'list', title: 'Said elsewhere, not computed with', items: borrowed } as const]
+      ? [
+          {
+            kind: 'list',
+            title: 'Reported elsewhere (not used in calculations)',
+            items: borrowed,
+          } as const,
+        ]
       : []),
   ];
 }
@@ -240,8 +246,8 @@ export function scorecardPart(context: ReportContext): Block[] {
           {
             kind: 'table',
             caption:
-              'What the answer hangs on: how often another comes first while only this moves',
-            heads: [['of the draws']],
+              'What the result depends on: how often another contender comes first while only this varies',
+            heads: [['of simulations']],
             rows: doubts,
           } as const,
         ]

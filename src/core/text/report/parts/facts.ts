@@ -25,7 +25,7 @@ export function withEnds(context: ReportContext, address: string, format: Figure
 }
 
 /** One row a contender. */
-export const byContender = (
+const byContender = (
   context: ReportContext,
   cells: (contender: string) => readonly Cell[],
 ): Row[] =>

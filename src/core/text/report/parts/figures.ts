@@ -10,7 +10,7 @@ import { chartBlock, contenderTable, figureCell, withEnds } from './facts';
 const MM = inUnit('mm', 3);
 
 /** A contender's difference to the reference, in words with its size. */
-export function verdictCell(context: ReportContext, criterion: string, contender: string): Cell {
+function verdictCell(context: ReportContext, criterion: string, contender: string): Cell {
   if (contender === context.reference) return { text: ['reference'] };
   const address = addressOfDifference(criterion, contender);
   const verdict = context.print(address, WORD);
@@ -20,12 +20,15 @@ export function verdictCell(context: ReportContext, criterion: string, contender
   return { text: [{ figure: verdict }, ...(isDecided && size ? [' · ', { figure: size }] : [])] };
 }
 
+/** A row of a table of figures: its head, and its cell of each contender. */
+type FigureRow = [head: string, cellOf: (contender: string) => Cell];
+
 export function accuracyPart(context: ReportContext): Block[] {
   const { results, nameOf } = context;
   if (!results.accuracy) return [];
   const of = (path: string) => (contender: string) => addressOf('accuracy', contender, path);
   const advice = context.marks.flatMap(({ contender_id: id }) =>
-    saidAdvice(results.accuracy?.[id] ?? { fit: {} as never }).map(
+    (results.accuracy?.[id] ? saidAdvice(results.accuracy[id]) : []).map(
       ({ axis, type, finding, remedy }) => ({
         name: `advice:${id}:${axis}${type === null ? '' : `:${type}`}`,
         text: `${nameOf(id)}: ${finding}${remedy === '' ? '' : `; ${remedy}`}.`,
@@ -124,7 +127,7 @@ export function speedPart(context: ReportContext): Block[] {
         ],
       ])
     : [];
-  const times = study.tables.artefacts.map(({ artefact_id, name }) => [
+  const times = study.tables.artefacts.map(({ artefact_id, name }): FigureRow => [
     `${name}, min`,
     (id: string) =>
       figureCell(
@@ -132,7 +135,7 @@ export function speedPart(context: ReportContext): Block[] {
         addressOf('speed', id, `by_artefact.${artefact_id}.median_print_s`),
         inUnit('', 1, 1 / 60),
       ),
-  ]) as [string, (id: string) => Cell][];
+  ]);
   return [
     ...chartBlock(context, 'time_index'),
     ...contenderTable(context, 'Printing time, heating and pauses apart', [
@@ -171,7 +174,7 @@ export function reliabilityPart(context: ReportContext): Block[] {
       ['good', (id) => figureCell(context, of('all', 'good')(id), COUNT)],
       ['of prints', (id) => figureCell(context, of('all', 'prints')(id), COUNT)],
       [
-        'successes, without the operator’s mistakes',
+        'success rate (operator errors excluded)',
         (id) => withEnds(context, of('without_operator', 'success')(id), PER_CENT),
       ],
       [
@@ -179,7 +182,7 @@ export function reliabilityPart(context: ReportContext): Block[] {
         (id) => withEnds(context, of('without_operator', 'per_100_h')(id), inUnit('', 1)),
       ],
       [
-        'stood still',
+        'downtime',
         (id) => figureCell(context, of('all', 'downtime_share')(id), inUnit('%', 1, 100)),
       ],
       ['against the reference', (id) => verdictCell(context, 'success', id)],
@@ -193,17 +196,17 @@ export function reliabilityPart(context: ReportContext): Block[] {
 export function costPart(context: ReportContext): Block[] {
   const { study, names, results } = context;
   const currency = names.currency;
-  const perPart = study.tables.artefacts.map(({ artefact_id, name }) => [
+  const perPart = study.tables.artefacts.map(({ artefact_id, name }): FigureRow => [
     `${name}${currency === '' ? '' : `, ${currency}`}`,
     (id: string) =>
       figureCell(context, addressOf('cost', id, `${artefact_id}.per_good_part`), inUnit('', 2)),
-  ]) as [string, (id: string) => Cell][];
+  ]);
   const machineOf = (id: string) => context.machineOf(id);
   return [
     ...contenderTable(context, 'Cost of a good part, failures counted', perPart),
     ...contenderTable(context, 'What left the spool, the socket and the machine’s side', [
       ['filament, g', (id) => figureCell(context, `waste:${id}:filament_g`, inUnit('', 0))],
-      ['thrown away', (id) => figureCell(context, `waste:${id}:share`, inUnit('%', 1, 100))],
+      ['waste', (id) => figureCell(context, `waste:${id}:share`, inUnit('%', 1, 100))],
       ['energy, Wh', (id) => figureCell(context, `waste:${id}:energy_wh`, inUnit('', 0))],
       ...(results.noise
         ? ([

@@ -151,11 +151,11 @@ export function unknownPart(context: ReportContext): Block[] {
         const prints = saidPrints(row);
         return nameOf(row.contender) + (prints === null ? '' : ` (${prints})`);
       });
-      return `unsettled of ${who.join(', ')}`;
+      return `too close to call: ${who.join(', ')}`;
     }),
     ...perFigure(single, (own) => {
       const who = own.map(({ row }) => nameOf(row.contender));
-      return `one print a side only, of ${who.join(', ')}: shown, not decided`;
+      return `one print each, no conclusion: ${who.join(', ')}`;
     }),
   ];
   return items.length === 0 ? [] : [{ kind: 'list', title: null, items }];

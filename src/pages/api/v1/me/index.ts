@@ -8,7 +8,7 @@ import { done, json, RequestError } from '../../../../server/http/problem';
 
 export const GET = endpoint({ says: 'Who asks, and what they may do.' }, () => {
   const worker = presentWorker();
-  if (!worker) throw new RequestError(401, 'Nobody is signed in here.');
+  if (!worker) throw new RequestError(401, 'No one is signed in here.');
   const { kind, name, initials, role } = worker;
   return Promise.resolve(json({ kind, name, initials, role, rights: RIGHTS.filter(mayNow) }));
 });

@@ -2,7 +2,7 @@ import { addPerson, people, personSchema } from '../../../../server/access/peopl
 import { endpoint, onlyMethods } from '../../../../server/http/endpoint';
 import { json } from '../../../../server/http/problem';
 
-export const GET = endpoint({ says: 'Everybody who may come in.' }, async ({ locals }) =>
+export const GET = endpoint({ says: 'Everyone who has an account.' }, async ({ locals }) =>
   json(await people(locals.app)),
 );
 

@@ -26,7 +26,7 @@ export const PATCH = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Merges it with another, takes a merge back, tells two apart, or brings it back into the lists.',
+    says: 'Merges it with another, undoes a merge, marks two as different, or restores it to the lists.',
     content: thingActionSchema,
     example: { content: { action: 'merge', other: '0190c1de-8c52-7b6e-9f5a-2f8b1a4e6c70' } },
     gives: 204,
@@ -37,12 +37,9 @@ export const POST = endpoint(
   },
 );
 
-export const DELETE = endpoint(
-  { says: 'Takes it out of the lists.', gives: 204 },
-  async (context) => {
-    await dropThing(context.locals.app, param(context, 'uid'));
-    return done();
-  },
-);
+export const DELETE = endpoint({ says: 'Archives it.', gives: 204 }, async (context) => {
+  await dropThing(context.locals.app, param(context, 'uid'));
+  return done();
+});
 
 export const ALL = onlyMethods('GET', 'PATCH', 'POST', 'DELETE');

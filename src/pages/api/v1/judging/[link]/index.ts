@@ -69,7 +69,7 @@ export const PUT = endpoint(
 );
 
 export const DELETE = endpoint(
-  { says: 'Stops before the last question; what was said counts.' },
+  { says: 'Stops before the last question; the answers so far count.' },
   async (context) =>
     json(await stopJudging(context.locals.app, param(context, 'link'), context.request.headers)),
 );

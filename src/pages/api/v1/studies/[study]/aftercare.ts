@@ -4,7 +4,7 @@ import { aftercareSchema, keepAftercare } from '../../../../../server/inspect/af
 
 export const POST = endpoint(
   {
-    says: 'Keeps how long hands worked on a specimen.',
+    says: 'Saves how long post-processing of a specimen took.',
     content: aftercareSchema,
     example: { content: { specimen_id: 'K7-004', kind: 'support', minutes: 4 } },
   },

@@ -5,7 +5,7 @@ import { findByCode } from '../../../../../server/study/find';
 export const GET = endpoint(
   {
     says: 'The page of what carries a code: a specimen, a print, a place of the plan.',
-    query: { code: 'what a sticker says' },
+    query: { code: 'the text of a sticker' },
   },
   async (context) => {
     const code = queryOf(context, 'code')?.trim() ?? '';

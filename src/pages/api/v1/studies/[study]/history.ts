@@ -5,7 +5,7 @@ import { tableSpec } from '../../../../../core/model/study';
 
 export const GET = endpoint(
   {
-    says: "What was changed on a row, the latest first; the row's key stands in the query.",
+    says: 'The changes of a row, the latest first; its key is in the query.',
     query: { table: 'the table', '…': 'every column of its key, by name' },
   },
   async (context) => {

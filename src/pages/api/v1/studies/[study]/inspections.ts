@@ -10,19 +10,19 @@ import { keepWord, wordsOf, wordSchema } from '../../../../../server/inspect/ins
 
 export const GET = endpoint(
   {
-    says: 'What an inspector has said of the zones of all specimens.',
+    says: 'One inspector’s findings in the zones of all specimens.',
     query: { inspector: 'the initials of who inspected' },
   },
   async (context) => {
     const inspector = queryOf(context, 'inspector')?.trim() ?? '';
-    if (inspector === '') throw new RequestError(400, 'Say whose inspections: ?inspector=initials');
+    if (inspector === '') throw new RequestError(400, 'Name the inspector: ?inspector=initials');
     return json(await wordsOf(context.locals.app, param(context, 'study'), inspector));
   },
 );
 
 export const POST = endpoint(
   {
-    says: 'Keeps all that an inspector says of a zone of a specimen, in place of what they said before.',
+    says: 'Saves an inspector’s findings in a zone of a specimen, in place of the earlier ones.',
     content: wordSchema,
     example: {
       content: {

@@ -4,7 +4,7 @@ import { liveStream, standing } from '../../../../../server/live';
 
 export const GET = endpoint(
   {
-    says: 'What becomes of a study while somebody looks at it: as it happens, or how it stands for who asks for JSON.',
+    says: 'The changes of a study as they happen, as events; its present state as JSON.',
     gives: [200, { type: 'text/event-stream' }],
   },
   async (context) => {

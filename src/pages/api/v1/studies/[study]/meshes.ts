@@ -7,11 +7,11 @@ export const POST = endpoint(
   {
     says:
       'Takes a mesh file as the content of the request. One that an artefact of the study has ' +
-      'already is not kept but named, unless that is asked for.',
+      'already is named instead of stored, unless the request asks for both.',
     file: 'model/*',
     query: {
       name: 'the name of the file',
-      same: 'keep where one that is here already is kept once more',
+      same: 'keep: stores a mesh that is here already once more',
     },
     gives: 201,
   },

@@ -3,7 +3,7 @@ import { json } from '../../../../../server/http/problem';
 import { runsOfStudy } from '../../../../../server/runs/page';
 
 export const GET = endpoint(
-  { says: 'What the bench shows while the machines print, as it stands now.' },
+  { says: 'What the bench shows while machines print.' },
   async (context) => json(await runsOfStudy(context.locals.app, param(context, 'study'))),
 );
 

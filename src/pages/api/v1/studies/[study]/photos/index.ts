@@ -52,7 +52,7 @@ export const POST = endpoint(
 
 export const PATCH = endpoint(
   {
-    says: 'Files photos under a specimen, or says more of them.',
+    says: 'Assigns photos to a specimen, or adds facts about them.',
     content: filingSchema,
     example: {
       content: { paths: ['photos/top.jpg'], specimen_id: 'K7-004', view: 'top', light: 'flat' },

@@ -8,7 +8,7 @@ const takenBackSchema = z.strictObject({ at: time() });
 
 export const DELETE = endpoint(
   {
-    says: 'Takes a reading back: it is kept, and no longer counts.',
+    says: 'Withdraws a reading: it stays stored and no longer counts.',
     content: takenBackSchema,
     example: { content: { at: '2026-03-02T09:13:00+01:00' } },
   },

@@ -8,7 +8,7 @@ const batchSchema = z.strictObject({ readings: z.array(readingSchema).min(1).max
 
 export const POST = endpoint(
   {
-    says: 'Keeps many readings, all of them or none; sent again with the same ids, they are kept once.',
+    says: 'Saves many readings, all or none; sent again with the same ids, they are saved once.',
     gives: { status: 201, schema: readingsKept },
     content: batchSchema,
     example: {

@@ -16,7 +16,7 @@ export const GET = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Keeps a reading; sent again with the same id, it is kept once.',
+    says: 'Saves a reading; sent again with the same id, it is saved once.',
     gives: { status: 201, schema: readingKept },
     content: readingSchema,
     example: {

@@ -13,7 +13,7 @@ import {
 
 export const PUT = endpoint(
   {
-    says: 'Keeps a sentence, with its figures as they stand.',
+    says: 'Saves a sentence with its present figures.',
     content: sentenceSchema,
     example: {
       content: {

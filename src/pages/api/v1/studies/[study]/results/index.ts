@@ -9,7 +9,7 @@ const partsSchema = z.array(z.enum(PART_NAMES)).min(1).max(PART_NAMES.length);
 
 export const GET = endpoint(
   {
-    says: 'Which parts of the results are not of the study as it stands; they are being made.',
+    says: 'The parts of the results that are out of date; they are being recalculated.',
     gives: { schema: resultsStanding },
     query: {
       parts: 'names of parts, with commas between',

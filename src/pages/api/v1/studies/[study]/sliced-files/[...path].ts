@@ -17,13 +17,13 @@ const changeSchema = z.union([
   }),
 ]);
 
-export const GET = endpoint({ says: 'What a sliced file says.' }, async (context) =>
+export const GET = endpoint({ says: 'The facts read from a sliced file.' }, async (context) =>
   json(await slicedFileOf(context.locals.app, param(context, 'study'), param(context, 'path'))),
 );
 
 export const PATCH = endpoint(
   {
-    says: 'Says what a file is for, or has it read again.',
+    says: 'Sets what a file is for, or reads it again.',
     content: changeSchema,
     example: { content: { contender_id: 'a-stock', artefact_id: 'clip', link_prints: true } },
   },
@@ -39,7 +39,7 @@ export const PATCH = endpoint(
 );
 
 export const DELETE = endpoint(
-  { says: 'Takes a file out of the study.', gives: 204 },
+  { says: 'Removes a file from the study.', gives: 204 },
   async (context) => {
     await takeOutFile(
       context.locals.app,

@@ -5,7 +5,7 @@ import { specimensOf } from '../../../../../../server/measure/readings';
 export const GET = endpoint(
   {
     isList: true,
-    says: 'The specimens of a study, each with whose part it is and how many of its dimensions are measured.',
+    says: 'The specimens of a study, each with its contender and how many dimensions are measured.',
   },
   async (context) =>
     listAnswer(

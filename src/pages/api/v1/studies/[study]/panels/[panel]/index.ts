@@ -28,7 +28,7 @@ export const GET = endpoint(
 
 export const PUT = endpoint(
   {
-    says: 'Plans a blind panel anew, as long as it was not opened.',
+    says: 'Changes the plan of a blind panel that has not been opened.',
     content: panelDraftSchema,
     example: { content: panelExample },
     gives: 204,

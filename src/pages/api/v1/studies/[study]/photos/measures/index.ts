@@ -9,7 +9,7 @@ import { measureOn, measureSchema } from '../../../../../../../server/photos';
 
 export const POST = endpoint(
   {
-    says: 'Measures a region on photos, and keeps what came out of all of them.',
+    says: 'Measures a region on photos and saves the results.',
     content: measureSchema,
     example: {
       content: {

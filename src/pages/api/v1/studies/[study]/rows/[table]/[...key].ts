@@ -42,7 +42,7 @@ export const PATCH = endpoint(
 
 export const DELETE = endpoint(
   {
-    says: 'Takes a row out; a dimension that was measured is kept as retired, and the answer says so.',
+    says: 'Removes a row; a dimension with readings is retired instead, and the answer says so.',
     content: z.strictObject({ version: z.number().int() }),
     example: { content: { version: 2 } },
     gives: [200, 204],

@@ -40,7 +40,7 @@ export const POST = endpoint(
 
 export const DELETE = endpoint(
   {
-    says: 'Takes a row of a table out whose rows may repeat: it is named by all that it says.',
+    says: 'Removes a row of a table whose rows may repeat; the request names it by its whole content.',
     content: z.record(z.string(), z.unknown()),
     gives: 204,
   },

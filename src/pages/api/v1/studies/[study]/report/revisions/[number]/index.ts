@@ -35,7 +35,7 @@ export const PATCH = endpoint(
 
 export const POST = endpoint(
   {
-    says: 'Makes a revision again whose making failed.',
+    says: 'Retries a revision that failed.',
     content: z.strictObject({ action: z.literal('make-again') }),
     example: { content: { action: 'make-again' } },
     gives: 204,

@@ -1,0 +1,1 @@
+export type { Deletable, DeletedCount, Deletion } from '../data';

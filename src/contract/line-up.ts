@@ -1,0 +1,1 @@
+export type { LineUpPage, Offered } from '../server/line-up/line-up';

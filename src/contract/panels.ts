@@ -1,0 +1,9 @@
+export type {
+  Judging,
+  PanelDraft,
+  PanelPage,
+  PanelResult,
+  PanelState,
+  SeenItem,
+  SeenJudge,
+} from '../server/panels';

@@ -1,0 +1,1 @@
+export type { PhotosData, Proposal, ShownMeasure, ShownPhoto, Views } from '../server/photos';

@@ -1,0 +1,2 @@
+export type { CellTally } from '../data';
+export type { OrderedPrint } from '../server/plan/page';

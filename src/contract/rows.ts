@@ -1,0 +1,1 @@
+export type { Stored } from '../data';

@@ -1,0 +1,1 @@
+export type { SlicedFile, SlicedSummary } from '../data';

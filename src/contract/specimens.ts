@@ -1,0 +1,1 @@
+export type { SpecimenFacts, SpecimenMeasurements } from '../data';

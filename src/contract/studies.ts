@@ -1,0 +1,1 @@
+export type { BinnedStudy, StudyAbout } from '../server/study/studies';

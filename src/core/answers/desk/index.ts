@@ -1,0 +1,1 @@
+export { deskTasks, type DeskStudy, type DeskTask, type Loan } from './desk';

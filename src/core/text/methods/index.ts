@@ -1,0 +1,1 @@
+export { METHODS, methodOf, type Method, type MethodGroup } from './methods';
