@@ -12,7 +12,7 @@ const WINGS = {
 /** The folders of the server: each may know those before it. */
 const SUBJECTS = (
   'network http access api jobs live uploads pictures backup rows artefacts photos panels ' +
-  'sliced-files line-up study results plan watching link report measure inspect runs workshop desk'
+  'sliced-files line-up study results question plan watching link report measure inspect runs workshop desk'
 ).split(' ');
 
 /** Imports run one way: processes, pages → server → data, files → core; ui, threads, cli → core. */

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import {
   chmodSync,
   chownSync,
@@ -25,15 +25,36 @@ async function serverUser() {
   return { uid: await id('-u'), gid: await id('-g') };
 }
 
-const freePort = () =>
-  new Promise((resolve, reject) => {
+/** Whether anything listens at a port of this machine. */
+const isFree = (port) =>
+  new Promise((resolve) => {
     const server = createServer();
-    server.on('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
+    server.once('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
   });
+
+/**
+ * A port that is free, below those that the system hands out by itself: a server that is away for a
+ * moment finds its port free when it comes back.
+ */
+async function freePort() {
+  for (;;) {
+    const port = randomInt(20_000, 32_000);
+    if (await isFree(port)) return port;
+  }
+}
+
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Whether there is such a process, or what is left of it. */
+function isThere(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** A cluster's folder with the programs that work on it. */
 class Cluster {
@@ -137,28 +158,46 @@ class Cluster {
 
   /** Kills the server at once, as running out of memory does, and starts it again where it was. */
   async crash() {
-    const { port } = this;
-    const [pid] = readFileSync(join(this.data, 'postmaster.pid'), 'utf8').split('\n');
-    process.kill(Number(pid), 'SIGKILL');
+    const { port, pid } = this;
+    process.kill(pid, 'SIGKILL');
+    // Its lock on the data holds until the system has cleared the process away.
+    for (let patience = 300; patience > 0 && isThere(pid); patience -= 1) await pause(50);
     await this.startAgain(port);
   }
 
   /** Starts the server again where it listened before. */
   async startAgain(port) {
+    const { pid: before } = this;
     // What it had started ends a moment after it; until then its memory is not free.
     for (let attempt = 1; ; attempt += 1) {
       try {
         await this.start(port);
         return;
       } catch (error) {
+        // The program that starts it can give up on a server that is there all the same.
+        if (this.isReady && this.pid !== before) return;
         if (attempt >= 200) throw error;
-        await new Promise((resolve) => setTimeout(resolve, 100));
+        await pause(100);
       }
     }
   }
 
+  #told() {
+    const mark = join(this.data, 'postmaster.pid');
+    return existsSync(mark) ? readFileSync(mark, 'utf8').split('\n') : [];
+  }
+
+  get pid() {
+    return Number(this.#told()[0] ?? 0);
+  }
+
+  /** Whether the server has written down that it takes connections. */
+  get isReady() {
+    return this.#told()[7]?.trim() === 'ready';
+  }
+
   get port() {
-    return readFileSync(join(this.data, 'postmaster.pid'), 'utf8').split('\n')[3];
+    return this.#told()[3];
   }
 
   address(database) {

@@ -213,7 +213,7 @@ test('a condition puts out who fails it, and a mark by hand is weighed', async (
   const marks = page.getByRole('region', { name: 'Marks by hand' });
   await marks.getByLabel('aspect').selectOption('looks');
   await marks.getByLabel('mark 0–10').fill('12');
-  await marks.getByLabel('in words').fill('clear, and quick to answer');
+  await marks.getByLabel('remark').fill('clear, and quick to answer');
   await marks.getByRole('button', { name: 'Keep' }).click();
   await expect(marks).toContainText('A mark is from 0 to 10, not “12”.');
   await marks.getByLabel('mark 0–10').fill('8');
@@ -255,8 +255,8 @@ test('a sweep says how far a speed can be taken, and is set up from one contende
   await steps.getByRole('button', { name: 'Set the steps up' }).click();
   await expect(steps.getByRole('alert')).toContainText('at least three steps');
   // A field of the question leaves what stands beside it as it is.
-  await page.getByLabel(/^printing time/).fill('6');
-  await page.getByLabel(/^printing time/).press('Tab');
+  await page.getByLabel(/^print time/).fill('6');
+  await page.getByLabel(/^print time/).press('Tab');
   const kept = async () => {
     const answer = await fetch(`${bench.url}/api/v1/studies/${String(content.study_id)}`);
     return ((await answer.json()) as { smallest_difference: object }).smallest_difference;

@@ -48,10 +48,10 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   const end = page.getByRole('form', { name: 'End of the print' });
   await end.getByLabel('outcome').selectOption('success');
   await end.getByLabel(/filament used/).fill('40');
-  await end.getByLabel(/of which waste/).fill('41');
+  await end.getByLabel(/waste included/).fill('41');
   await end.getByRole('button', { name: 'Save print' }).press('Enter');
   await expect(end.getByRole('alert').first()).toContainText('is above filament_g');
-  await end.getByLabel(/of which waste/).fill('1');
+  await end.getByLabel(/waste included/).fill('1');
   await end.getByRole('button', { name: 'Save print' }).press('Enter');
   await expect(page.getByText('1 print ended')).toBeVisible();
   const [print] = await rowsOf(bench.url, study, 'prints');

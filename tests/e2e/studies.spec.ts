@@ -80,12 +80,12 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   const other = await context.newPage();
   await open(page, `${bench.study}/question`);
   await open(other, `${bench.study}/question`);
-  const question = (tab: Page) => tab.getByLabel('the question, as its readers would ask it');
+  const question = (tab: Page) => tab.getByLabel('question, as your readers would ask it');
   await question(page).fill('First tab?');
   await question(page).blur();
   await expect(page.getByText(/saved \d\d:\d\d/)).toBeVisible();
   // Another field: both changes stand, and the second tab shows the first's.
-  const time = other.getByLabel(/printing time/);
+  const time = other.getByLabel(/print time/);
   await time.fill('7');
   await time.press('Enter');
   await expect(other.getByText(/saved \d\d:\d\d/)).toBeVisible();
@@ -108,12 +108,12 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   await expect(accuracy(other)).toHaveValue('0.04');
   await open(page, `${bench.study}/question`);
   await expect(accuracy(page)).toHaveValue('0.04');
-  await expect(page.getByLabel(/printing time/)).toHaveValue('7');
+  await expect(page.getByLabel(/print time/)).toHaveValue('7');
   // As it was, for the other tests of this bench.
   await accuracy(page).fill('0.03');
   await accuracy(page).press('Enter');
-  await page.getByLabel(/printing time/).fill('5');
-  await page.getByLabel(/printing time/).press('Enter');
+  await page.getByLabel(/print time/).fill('5');
+  await page.getByLabel(/print time/).press('Enter');
   await expect(page.getByText(/saved \d\d:\d\d/)).toBeVisible();
 });
 
@@ -214,7 +214,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
     await page.getByRole('button', { name: 'End', exact: true }).first().click();
     const panel = page.getByRole('dialog');
     await panel.getByLabel('outcome').selectOption('success');
-    await panel.getByLabel(/printing/).fill('48:10');
+    await panel.getByLabel(/print time/).fill('48:10');
     await panel.getByRole('button', { name: 'Save print' }).click();
     await expect(panel).toBeHidden();
   }

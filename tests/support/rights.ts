@@ -73,11 +73,12 @@ const BY_HAND = `
 /api/v1/studies/[study]/report/words                           PUT:oe POST:oe DELETE:oe
 /api/v1/studies/[study]/results                                GET:oepr
 /api/v1/studies/[study]/results/[section]                      GET:oepr
+/api/v1/studies/[study]/progress                               GET:oepr
 /api/v1/studies/[study]/rows/[table]                           GET:oepr POST:oep,oe DELETE:oe
 /api/v1/studies/[study]/rows/[table]/[...key]                  GET:oepr PATCH:oep,oe DELETE:oe
 /api/v1/studies/[study]/runs                                   GET:oepr
 /api/v1/studies/[study]/shelf                                  PUT:oe
-/api/v1/studies/[study]/sliced-files                           GET:oepr POST:oe
+/api/v1/studies/[study]/sliced-files                           GET:oepr POST:oe PATCH:oe
 /api/v1/studies/[study]/sliced-files/[...path]                 GET:oepr PATCH:oe DELETE:oe
 /api/v1/studies/[study]/sliced-files/uploads/[sha256]          PUT:oe DELETE:oe
 /api/v1/studies/[study]/specimens                              GET:oepr

@@ -37,6 +37,11 @@ describe('what a sliced file is for', () => {
     ['RING STACK gannet x24.gcode.gz', 'B-stock', 'ring-stack'],
     ['Auklet_23_tuned_ring_stack.gcode', 'A-tuned', 'ring-stack'],
     ['stair_block.gcode', null, 'stair-block'],
+    // Words that run together, or are cut off, are known by the longest common part.
+    ['stairblock_gannetx24_final.gcode', 'B-stock', 'stair-block'],
+    ['ringstac-v3.gcode', null, 'ring-stack'],
+    // Another number is another machine.
+    ['gannetx26.gcode', null, null],
     ['cube.gcode', null, null],
     // Both are named: it is neither.
     ['ring-stack-and-stair-block.gcode', null, null],

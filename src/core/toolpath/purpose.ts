@@ -1,4 +1,5 @@
 import {
+  commonPart,
   normaliseSetting,
   saidPurpose,
   type Settings,
@@ -22,10 +23,21 @@ export type LineUp = Pick<
 const tokensOf = (text: string): Set<string> =>
   new Set(text.toLowerCase().match(/[a-z]+|\d+/g) ?? []);
 
-/** How many of a name's words another text has, as a share of them. */
-function overlap(name: string, said: ReadonlySet<string>): number {
+/** What a file says of itself: its text, and the words of it. */
+interface Said {
+  text: string;
+  words: ReadonlySet<string>;
+}
+
+/** A name that is there in one piece is a little less sure than all its words. */
+const IN_ONE_PIECE = 0.9;
+
+/** How much of a name a file says: the share of its words, or of it in one piece. */
+function overlap(name: string, { text, words }: Said): number {
   const own = [...tokensOf(name)];
-  return own.length === 0 ? 0 : own.filter((token) => said.has(token)).length / own.length;
+  if (own.length === 0) return 0;
+  const share = own.filter((token) => words.has(token)).length / own.length;
+  return Math.max(share, IN_ONE_PIECE * commonPart(name, text));
 }
 
 /** The best of several that is better than every other one, if it is any good. */
@@ -42,11 +54,13 @@ function clearWinner<Item>(items: readonly Item[], score: (item: Item) => number
  * its settings agree with those of the profiles. A person confirms it.
  */
 export function guessPurpose(file: string, settings: Settings, lineUp: LineUp): Purpose {
-  const said = tokensOf(
-    [file, ...(['machine', 'profile', 'part'] as const).map((what) => saidPurpose(settings, what))]
-      .join(' ')
-      .replace(/\.(?:gcode|gco|g|nc|gz|3mf)\b/gi, ''),
-  );
+  const text = [
+    file,
+    ...(['machine', 'profile', 'part'] as const).map((what) => saidPurpose(settings, what)),
+  ]
+    .join(' ')
+    .replace(/\.(?:gcode|gco|g|nc|gz|3mf)\b/gi, '');
+  const said: Said = { text, words: tokensOf(text) };
   const artefact = clearWinner(lineUp.artefacts, (row) =>
     Math.max(overlap(row.name, said), overlap(row.artefact_id, said)),
   );
@@ -59,7 +73,7 @@ export function guessPurpose(file: string, settings: Settings, lineUp: LineUp): 
       overlap(row.contender_id, said) === 1
         ? 2
         : overlap(machine?.name ?? '', said) +
-          (profile && said.has(profile.kind) ? 0.5 : 0) +
+          (profile && said.words.has(profile.kind) ? 0.5 : 0) +
           0.5 * overlap(profile?.name ?? '', said);
     return named + agreement(row.profile_id, settings, lineUp);
   });

@@ -7,6 +7,9 @@ const progressCountsRow = z.strictObject({
   artefacts: z.number(),
   /** Artefacts that are planned, or printed without a plan. */
   artefacts_planned: z.number(),
+  /** Dimensions in use and zones, of all artefacts. */
+  dimensions: z.number(),
+  zones: z.number(),
   prints: z.number(),
   /** As many as are planned; without a plan contenders × the most repeats of each artefact. */
   prints_planned: z.number(),
@@ -44,6 +47,8 @@ export async function countProgress(db: Database, studyId: string): Promise<Prog
           select artefact_id from own_prints
           union select artefact_id from planned where study_id = $1
        ) a)::int as artefacts_planned,
+       (select count(*) from in_use)::int as dimensions,
+       (select count(*) from zones where study_id = $1)::int as zones,
        (select count(*) from own_prints)::int as prints,
        coalesce(
          (select sum(repeats) from planned where study_id = $1),

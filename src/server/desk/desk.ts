@@ -14,7 +14,7 @@ import {
 } from '../../data';
 import type { App } from '../app';
 import { orderedPrints } from '../plan/page';
-import { progressOf, type Progress } from '../study/progress';
+import { progressOf, type Progress, type StudyProgress } from '../study/progress';
 
 /** So many studies are on the desk, the ones changed last. */
 const MOST_STUDIES = 20;
@@ -36,6 +36,8 @@ export interface DeskLine {
   study_id: string;
   title: string;
   progress: Progress[];
+  /** Which steps of the guide are done, in a study for practice. */
+  guide: StudyProgress['guide'];
   isPublished: boolean;
 }
 
@@ -98,7 +100,7 @@ function shown(task: DeskTask, from: Read | undefined): ShownTask {
 async function readStudy({ db }: App, study: ActiveStudy): Promise<Read> {
   const { study_id, title } = study;
   const record = await findStudy(db, study_id);
-  const [tables, places, incomplete, progress] = await Promise.all([
+  const [tables, places, incomplete, { stations, guide }] = await Promise.all([
     listTables(db, study_id, [
       'contenders',
       'machines',
@@ -122,14 +124,14 @@ async function readStudy({ db }: App, study: ActiveStudy): Promise<Read> {
     tables.artefacts.map(({ artefact_id, name }) => [artefact_id, name]),
   );
   const left = (key: Progress['key']) => {
-    const one = progress.find((station) => station.key === key);
+    const one = stations.find((station) => station.key === key);
     return one ? Math.max(0, one.due - one.done) : 0;
   };
   return {
     study,
     marks,
     artefacts,
-    line: { study_id, title, progress, isPublished: study.published > 0 },
+    line: { study_id, title, progress: stations, guide, isPublished: study.published > 0 },
     busy: open_prints.flatMap((row) => machineOf[row.contender_id] ?? []),
     desk: {
       study_id,

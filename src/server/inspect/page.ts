@@ -18,20 +18,27 @@ export interface InspectBenchData {
   drawings: Record<string, DrawnSides>;
   /** What hands did to specimens so far. */
   aftercare: Stored<'aftercare'>[];
+  /** All artefacts of the study, with how many zones each has. */
+  artefacts: { id: string; name: string; zones: number }[];
 }
 
 /** Reads what is needed to inspect specimens; those of artefacts without a zone are left out. */
 export async function inspectBenchData(app: App, studyId: string): Promise<InspectBenchData> {
   const { db } = app;
-  const [specimens, zones, { aftercare }] = await Promise.all([
+  const [specimens, zones, { aftercare, artefacts }] = await Promise.all([
     listSpecimenFacts(db, studyId),
     zonesOf(app, studyId),
-    listTables(db, studyId, ['aftercare']),
+    listTables(db, studyId, ['aftercare', 'artefacts']),
   ]);
   return {
     specimens: specimens.filter((one) => zones[one.artefact_id]),
     zones,
     aftercare,
+    artefacts: artefacts.map(({ artefact_id: id, name }) => ({
+      id,
+      name,
+      zones: zones[id]?.length ?? 0,
+    })),
     drawings: await sidesOfArtefacts(app, studyId, new Set(Object.keys(zones))),
   };
 }

@@ -1,5 +1,6 @@
 export {
   confirmPurpose,
+  confirmPurposes,
   purposeIn,
   readAgain,
   slicedFileOf,

@@ -42,6 +42,32 @@ export interface Confirmed {
 }
 
 /**
+ * Sets what several files are for. One action, one transaction: where one of them cannot be, none is set.
+ */
+export async function confirmPurposes(
+  app: App,
+  studyId: string,
+  files: readonly (Confirmed & { path: string })[],
+  who: string | null,
+): Promise<SlicedSummary[]> {
+  await writeStudy(app.db, studyId, who, async (write) => {
+    for (const file of files) await confirmIn(write, file);
+  });
+  afterwards(app, () => queueUnread(app));
+  return slicedFilesOf(app, studyId);
+}
+
+async function confirmIn(
+  write: Write,
+  { path, contender_id, artefact_id, link_prints }: Confirmed & { path: string },
+): Promise<void> {
+  await findRow(write.db, write.studyId, 'contenders', { contender_id });
+  await findRow(write.db, write.studyId, 'artefacts', { artefact_id });
+  await purposeIn(write, path, contender_id, artefact_id);
+  if (link_prints) await linkPrints(write, path, contender_id, artefact_id);
+}
+
+/**
  * Sets what a file is for: the plan uses it for that contender and artefact, and it is read again
  * where the machine is another one than was thought. One action, one transaction.
  */
@@ -49,16 +75,11 @@ export async function confirmPurpose(
   app: App,
   studyId: string,
   path: string,
-  { contender_id, artefact_id, link_prints }: Confirmed,
+  confirmed: Confirmed,
   who: string | null,
 ): Promise<SlicedFile> {
   const { db } = app;
-  await writeStudy(db, studyId, who, async (write) => {
-    await findRow(write.db, studyId, 'contenders', { contender_id });
-    await findRow(write.db, studyId, 'artefacts', { artefact_id });
-    await purposeIn(write, path, contender_id, artefact_id);
-    if (link_prints) await linkPrints(write, path, contender_id, artefact_id);
-  });
+  await writeStudy(db, studyId, who, (write) => confirmIn(write, { path, ...confirmed }));
   afterwards(app, () => queueUnread(app));
   return findSlicedFile(db, studyId, path);
 }

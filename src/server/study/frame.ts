@@ -1,7 +1,7 @@
 import { contenderMarks, type ContenderMark, type StudyMeta } from '../../core/model/study';
 import { findStudy, listTables, metaOfRecord } from '../../data';
 import type { App } from '../app';
-import { progressOf, type Progress } from './progress';
+import { progressOf, type StudyProgress } from './progress';
 
 /** What every page of a study shows around its work area. */
 export interface StudyFrame {
@@ -11,7 +11,7 @@ export interface StudyFrame {
   revision: string;
   updatedAt: string;
   marks: ContenderMark[];
-  progress: Progress[];
+  progress: StudyProgress;
 }
 
 /** Reads what every page of a study shows. @throws NotFoundError */

@@ -1,18 +1,20 @@
-import { countProgress, type Database, type ProgressCounts, type StudyRecord } from '../../data';
-
-/** The stations of a study, in the order of the work. */
-export const STATIONS = [
-  { key: 'question', title: 'Question' },
-  { key: 'line-up', title: 'Line-up' },
-  { key: 'plan', title: 'Plan' },
-  { key: 'runs', title: 'Runs' },
-  { key: 'measure', title: 'Measure' },
-  { key: 'inspect', title: 'Inspect' },
-  { key: 'results', title: 'Results' },
-  { key: 'report', title: 'Report' },
-] as const;
-
-export type StationKey = (typeof STATIONS)[number]['key'];
+import {
+  checklist,
+  guideProgress,
+  STATIONS,
+  type GuideKey,
+  type StationKey,
+  type Step,
+  type StudyWork,
+} from '../../core/answers/checklist';
+import {
+  countProgress,
+  findStudy,
+  type Database,
+  type ProgressCounts,
+  type StudyRecord,
+} from '../../data';
+import type { App } from '../app';
 
 /** What is done and what is due at a station. */
 export interface Progress {
@@ -20,6 +22,18 @@ export interface Progress {
   title: string;
   done: number;
   due: number;
+}
+
+/** The label of a study that somebody learns with: its pages show the guide. */
+export const PRACTICE = 'practice';
+
+/** How far a study has come. */
+export interface StudyProgress {
+  stations: Progress[];
+  /** The steps from the question to the report. */
+  steps: Step[];
+  /** Which steps of the guide are done; null where the study is not for practice. */
+  guide: Record<GuideKey, boolean> | null;
 }
 
 /** Counts of the studies asked for last: they hold as long as the study's revision does. */
@@ -38,40 +52,52 @@ async function countsOf(db: Database, record: StudyRecord): Promise<ProgressCoun
   return counts;
 }
 
-/** Counts what is done and due at each station of a study. */
-export async function progressOf(db: Database, record: StudyRecord): Promise<Progress[]> {
+/** What is known of a study's work. */
+async function workOf(db: Database, record: StudyRecord): Promise<StudyWork> {
   const counts = await countsOf(db, record);
-  const smallest = record.smallest_difference;
-  const questions = [
-    record.question !== null && record.question !== '',
-    record.reference !== null,
-    smallest.accuracy_mm != null || smallest.time_pct != null,
-  ];
-  const answered = [
-    counts.cells_measured > 0,
-    counts.zones_inspected > 0,
-    counts.prints > 0,
-    counts.prints > 0,
-    // The answer itself: a card that weighs them.
-    record.scorecard !== null,
-  ];
-  const reported = [
-    counts.answers > 0,
-    (record.report?.disclosure ?? '') !== '',
-    counts.published > 0,
-  ];
-  const figures: Record<StationKey, readonly [number, number]> = {
-    question: [questions.filter(Boolean).length, questions.length],
-    'line-up': [counts.contenders, Math.max(2, counts.contenders)],
-    plan: [counts.artefacts_planned, counts.artefacts],
-    runs: [counts.prints, counts.prints_planned],
-    measure: [counts.cells_measured, counts.cells_needed],
-    inspect: [counts.zones_inspected, counts.zones_needed],
-    results: [answered.filter(Boolean).length, answered.length],
-    report: [reported.filter(Boolean).length, reported.length],
+  const { accuracy_mm, time_pct } = record.smallest_difference;
+  return {
+    hasQuestion: record.question !== null && record.question !== '',
+    hasReference: record.reference !== null,
+    hasDifference: accuracy_mm != null || time_pct != null,
+    contenders: counts.contenders,
+    artefacts: counts.artefacts,
+    artefactsPlanned: counts.artefacts_planned,
+    dimensions: counts.dimensions,
+    zones: counts.zones,
+    prints: counts.prints,
+    printsPlanned: counts.prints_planned,
+    readings: counts.cells_measured,
+    readingsNeeded: counts.cells_needed,
+    zonesInspected: counts.zones_inspected,
+    zonesNeeded: counts.zones_needed,
+    hasScorecard: record.scorecard !== null,
+    answers: counts.answers,
+    hasDisclosure: (record.report?.disclosure ?? '') !== '',
+    published: counts.published,
   };
-  return STATIONS.map((station) => {
-    const [done, due] = figures[station.key];
-    return { ...station, done, due };
-  });
 }
+
+/** What is done and due at each station: the steps there, added up. */
+const progressIn = (steps: readonly Step[]): Progress[] =>
+  STATIONS.map((station) => {
+    const here = steps.filter((step) => step.station === station.key);
+    const sum = (of: (step: Step) => number) => here.reduce((all, step) => all + of(step), 0);
+    return { ...station, done: sum(({ done }) => done), due: sum(({ due }) => due) };
+  });
+
+/** How far a study has come, from its question to its report. */
+export async function progressOf(db: Database, record: StudyRecord): Promise<StudyProgress> {
+  const work = await workOf(db, record);
+  const steps = checklist(work);
+  const isPractice = record.labels.includes(PRACTICE);
+  return {
+    stations: progressIn(steps),
+    steps,
+    guide: isPractice ? guideProgress(work, record.archived_at !== null) : null,
+  };
+}
+
+/** How far a study has come. @throws NotFoundError */
+export const studyProgress = async ({ db }: App, studyId: string): Promise<StudyProgress> =>
+  progressOf(db, await findStudy(db, studyId));

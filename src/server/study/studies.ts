@@ -46,14 +46,15 @@ const label = z
   .max(40)
   .refine(isPlainText, 'holds a control character: remove it');
 
+const labelsSchema = z
+  .array(label)
+  .max(12)
+  .transform((all) => [...new Set(all)]);
+
 /** How a study is sorted; what is not given stays as it is. */
 export const shelfSchema = z.strictObject({
   isArchived: z.boolean().optional(),
-  labels: z
-    .array(label)
-    .max(12)
-    .transform((all) => [...new Set(all)])
-    .optional(),
+  labels: labelsSchema.optional(),
 });
 
 /** Archives a study or brings it back, and labels it. @throws NotFoundError */
@@ -85,6 +86,7 @@ export const newStudySchema = z.strictObject({
   again: z.uuid().optional(),
   /** A machine of the workshop that competes in it. */
   with: z.uuid().optional(),
+  labels: labelsSchema.optional(),
 });
 
 /** What a study that is made from another takes of what that one is about. */
@@ -108,7 +110,7 @@ const takenFrom = (meta: StudyMeta): Partial<StudyMeta> => ({
 export async function addStudy(
   app: App,
   study_id: string,
-  { title, intent, again, with: machine }: z.infer<typeof newStudySchema>,
+  { title, intent, again, with: machine, labels }: z.infer<typeof newStudySchema>,
   who: string | null,
 ): Promise<{ study_id: string }> {
   const name = title
@@ -133,6 +135,7 @@ export async function addStudy(
       ...(before && takenFrom(before)),
     });
     if (!isNew) return;
+    if (labels !== undefined) await shelveStudy(db, study_id, { labels });
     if (again !== undefined) await copyBeginning(db, again, study_id);
     if (machine !== undefined) {
       await writeStudy(db, study_id, who, async (write) => {

@@ -100,7 +100,7 @@ function DimensionFields({ form, usualName, proposal }: DimensionFieldsProps) {
         />
       </label>
       <label>
-        nominal · mm
+        nominal (mm)
         <input
           className="mt-0.5 field text-right font-mono"
           inputMode="decimal"

@@ -52,7 +52,8 @@ export function Turnable({ ask, of, label }: TurnableProps) {
   const middle = drawing
     ? [drawing.box.left + drawing.box.width / 2, drawing.box.top + drawing.box.height / 2]
     : [0, 0];
-  const half = size * 0.55;
+  // The whole part is seen, with a margin, in a picture of 4:3.
+  const half = drawing ? 0.55 * Math.max(drawing.box.width, (4 / 3) * drawing.box.height) : 0.55;
   return (
     <svg
       viewBox={`${(middle[0] ?? 0) - half} ${(middle[1] ?? 0) - half * 0.75} ${2 * half} ${1.5 * half}`}

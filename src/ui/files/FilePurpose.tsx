@@ -3,33 +3,48 @@ import type { ContenderMark } from '../../core/model/study';
 import type { SlicedSummary } from '../../contract/sliced-files';
 import { callApi, failureText } from '../kit/request';
 
+/** What a person chose for a file; null where they left the proposal. */
+export interface PurposeDraft {
+  contender: string | null;
+  artefact: string | null;
+  isLinking: boolean;
+}
+
+export const NO_DRAFT: PurposeDraft = { contender: null, artefact: null, isLinking: true };
+
+/** What a file is for, as it would be confirmed now; null as long as one of the two is open. */
+export function purposeNow(file: SlicedSummary, draft: PurposeDraft) {
+  const contender_id = draft.contender ?? file.contender_id ?? '';
+  const artefact_id = draft.artefact ?? file.artefact_id ?? '';
+  if (contender_id === '' || artefact_id === '') return null;
+  return { contender_id, artefact_id, link_prints: draft.isLinking };
+}
+
 interface FilePurposeProps {
   studyId: string;
   file: SlicedSummary;
   marks: readonly ContenderMark[];
   artefacts: readonly { id: string; name: string }[];
+  /** What the person has chosen and not confirmed yet. */
+  draft: PurposeDraft;
+  onDraft: (draft: PurposeDraft) => void;
   onChanged: () => void;
 }
 
 /** What a file is for, as it was guessed, to be confirmed by a person. */
-export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: FilePurposeProps) {
-  const [contender, setContender] = useState<string | null>(null);
-  const [artefact, setArtefact] = useState<string | null>(null);
-  const [isLinking, setLinking] = useState(true);
+export function FilePurpose(props: FilePurposeProps) {
+  const { studyId, file, marks, artefacts, draft, onDraft, onChanged } = props;
   const [message, setMessage] = useState<string | null>(null);
-  const contenderId = contender ?? file.contender_id ?? '';
-  const artefactId = artefact ?? file.artefact_id ?? '';
+  const contenderId = draft.contender ?? file.contender_id ?? '';
+  const artefactId = draft.artefact ?? file.artefact_id ?? '';
   const name = file.path.slice(file.path.lastIndexOf('/') + 1);
+  const purpose = purposeNow(file, draft);
   const confirm = async () => {
     try {
-      await callApi('PATCH', `/studies/${studyId}/sliced-files/${file.path}`, {
-        contender_id: contenderId,
-        artefact_id: artefactId,
-        link_prints: isLinking,
-      });
+      await callApi('PATCH', `/studies/${studyId}/sliced-files/${file.path}`, purpose);
       onChanged();
     } catch (error) {
-      setMessage(failureText(error, 'It could not be saved.'));
+      setMessage(failureText(error, 'The file was not confirmed.'));
     }
   };
   return (
@@ -38,7 +53,7 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
         className="field w-40"
         aria-label={`Contender of ${name}`}
         value={contenderId}
-        onChange={(event) => setContender(event.target.value)}
+        onChange={(event) => onDraft({ ...draft, contender: event.target.value })}
       >
         <option value="">contender …</option>
         {marks.map((mark) => (
@@ -51,7 +66,7 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
         className="field w-32"
         aria-label={`Artefact of ${name}`}
         value={artefactId}
-        onChange={(event) => setArtefact(event.target.value)}
+        onChange={(event) => onDraft({ ...draft, artefact: event.target.value })}
       >
         <option value="">artefact …</option>
         {artefacts.map((one) => (
@@ -67,15 +82,15 @@ export function FilePurpose({ studyId, file, marks, artefacts, onChanged }: File
         <input
           type="checkbox"
           className="size-[18px]"
-          checked={isLinking}
-          onChange={(event) => setLinking(event.target.checked)}
+          checked={draft.isLinking}
+          onChange={(event) => onDraft({ ...draft, isLinking: event.target.checked })}
         />
         its prints too
       </label>
       <button
         type="button"
         className="action"
-        disabled={contenderId === '' || artefactId === ''}
+        disabled={purpose === null}
         onClick={() => void confirm()}
       >
         Confirm

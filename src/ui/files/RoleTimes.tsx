@@ -25,7 +25,7 @@ export function RoleTimes({ facts }: { facts: ToolpathFacts }) {
               </th>
               <th className="th text-right">time</th>
               <th className="th text-right">share</th>
-              <th className="th text-right">asked · mm/s</th>
+              <th className="th text-right">asked (mm/s)</th>
               <th className="th text-right">reached</th>
             </tr>
           </thead>

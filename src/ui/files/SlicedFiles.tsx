@@ -9,7 +9,8 @@ import { usePolling } from '../kit/use-polling';
 import { counted, duration, fixed, percent } from '../lib/format';
 import { Badge } from '../marks/Badge';
 import { Unknown } from '../marks/Unknown';
-import { FilePurpose } from './FilePurpose';
+import { ConfirmAll } from './ConfirmAll';
+import { FilePurpose, NO_DRAFT, type PurposeDraft } from './FilePurpose';
 import { sendFile } from '../kit/send-file';
 import { lookInto } from './look-into';
 import { Leaving } from '../kit/Leaving';
@@ -41,12 +42,13 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
   const [files, setFiles] = useState(initial.files);
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [drafts, setDrafts] = useState<ReadonlyMap<string, PurposeDraft>>(new Map());
   const { input, refresh, forget, take } = useSending({ studyId, files, setFiles, setSending });
 
   const drop = useDrop(take);
   const query = [...chosen].map((path) => `file=${encodeURIComponent(path)}`).join('&');
   const compare = `/studies/${studyId}/compare?${query}`;
-  const open = files.filter((file) => !file.is_confirmed && file.state === 'read').length;
+  const open = files.filter((file) => !file.is_confirmed && file.state === 'read');
   return (
     <section
       id="sliced-files"
@@ -56,12 +58,13 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
     >
       <FilesHead
         files={files}
-        open={open}
+        open={open.length}
         chosen={chosen}
         compare={compare}
         input={input}
         take={take}
       />
+      <ConfirmAll studyId={studyId} files={open} drafts={drafts} onConfirmed={setFiles} />
       {sending.length > 0 && (
         <ul aria-label="Files on their way">
           {sending.map((one) => (
@@ -80,6 +83,8 @@ export function SlicedFiles({ studyId, marks, artefacts, ...initial }: SlicedFil
               chosen={chosen}
               setChosen={setChosen}
               refresh={refresh}
+              drafts={drafts}
+              setDrafts={setDrafts}
             />
           </div>
         </Leaving>
@@ -226,6 +231,8 @@ interface FileTableProps {
   chosen: ReadonlySet<string>;
   setChosen: Dispatch<SetStateAction<ReadonlySet<string>>>;
   refresh: () => Promise<void | undefined>;
+  drafts: ReadonlyMap<string, PurposeDraft>;
+  setDrafts: Dispatch<SetStateAction<ReadonlyMap<string, PurposeDraft>>>;
 }
 
 /** Every file with what it says. */
@@ -237,6 +244,8 @@ function FileTable({
   chosen,
   setChosen,
   refresh,
+  drafts,
+  setDrafts,
 }: FileTableProps) {
   return (
     <table className="w-full text-xs">
@@ -249,8 +258,8 @@ function FileTable({
           <th className="th">for</th>
           <th className="th text-right">estimate</th>
           <th className="th text-right">model</th>
-          <th className="hidden th text-right md:table-cell">filament · g</th>
-          <th className="hidden th text-right md:table-cell">asked · mm/s</th>
+          <th className="hidden th text-right md:table-cell">filament (g)</th>
+          <th className="hidden th text-right md:table-cell">asked (mm/s)</th>
           <th className="hidden th text-right md:table-cell">reached</th>
         </tr>
       </thead>
@@ -273,6 +282,8 @@ function FileTable({
               })
             }
             onChanged={() => void refresh()}
+            draft={drafts.get(file.path) ?? NO_DRAFT}
+            onDraft={(draft) => setDrafts((known) => new Map(known).set(file.path, draft))}
           />
         ))}
       </tbody>
@@ -346,6 +357,8 @@ interface FileRowProps {
   canChoose: boolean;
   onChoose: (isChosen: boolean) => void;
   onChanged: () => void;
+  draft: PurposeDraft;
+  onDraft: (draft: PurposeDraft) => void;
 }
 
 function FileRow(props: FileRowProps) {
@@ -386,6 +399,8 @@ function FileRow(props: FileRowProps) {
             file={file}
             marks={marks}
             artefacts={artefacts}
+            draft={props.draft}
+            onDraft={props.onDraft}
             onChanged={onChanged}
           />
         )}

@@ -112,6 +112,8 @@ function useWedge(go: (code: string) => Promise<void>) {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         const field = document.querySelector<HTMLInputElement>(`#${FIELD}`);
+        // On a narrow page it stands in the menu.
+        if (field?.checkVisibility() === false) document.getElementById('menu')?.showPopover();
         field?.focus();
         field?.select();
         return;

@@ -275,7 +275,7 @@ function Choice({ isChosen, isBusy, onChoose, hint, children }: ChoiceProps) {
     >
       {children}
       {isChosen && <span className="block text-2xs font-normal text-ink-2">so far</span>}
-      <kbd className="absolute top-1 right-1 hidden key sm:inline">{hint}</kbd>
+      <kbd className="absolute top-1 right-1 key hidden sm:inline">{hint}</kbd>
     </button>
   );
 }

@@ -75,9 +75,9 @@ export function FieldInput(props: FieldInputProps) {
   });
   return (
     <div className={field.kind === 'time' ? 'max-md:col-span-2' : undefined}>
-      <label htmlFor={id} className="block text-xs text-ink-2">
+      <label htmlFor={id} className="block text-xs text-ink-2 first-letter:uppercase">
         {field.label}
-        {field.unit && <span> · {field.unit}</span>}
+        {field.unit && <span>{` (${field.unit})`}</span>}
         {field.required && <span aria-hidden="true"> *</span>}
       </label>
       {field.kind === 'choice' ? (

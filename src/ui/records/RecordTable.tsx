@@ -219,7 +219,7 @@ function RecordHeads({ heads, shown }: RecordHeadsProps) {
         {heads.map((field, at) => (
           <th key={shown[at]} className={`th ${field?.kind === 'number' ? 'text-right' : ''}`}>
             {field?.label ?? columnLabel(shown[at] ?? '').label}
-            {field?.unit && ` · ${field.unit}`}
+            {field?.unit && ` (${field.unit})`}
           </th>
         ))}
         <th className="th">

@@ -130,7 +130,7 @@ const HEADS = [
   { text: 'rate', isFigure: true },
   { text: 'incidents in', isFigure: true },
   { text: 'downtime', isFigure: true },
-  { text: 'hands · min/100 h', isFigure: true },
+  { text: 'hands-on time (min/100 h)', isFigure: true },
   { text: 'metres', isFigure: true },
   { text: 'to show a difference' },
 ];

@@ -45,7 +45,7 @@ export function LadderLimits(props: LadderLimitsProps) {
                   {step.value}
                 </th>
               ))}
-              <th className={`${END} th`}>limit · {unit}</th>
+              <th className={`${END} th`}>limit ({unit})</th>
               <th className={`${END} th`}>with effort</th>
               <th className={`${END} th`}>specimens</th>
             </tr>

@@ -11,6 +11,7 @@ import {
   type StudyFilter,
 } from './listing';
 import { NewStudy } from './NewStudy';
+import { PracticeStart } from './PracticeStart';
 import { StudyLine } from './StudyLine';
 import { useShelf } from './use-shelf';
 
@@ -50,6 +51,7 @@ export function StudyList({ studies, machine, panel: first, may, inBin }: StudyL
         <h1 className="text-lg font-semibold">Studies</h1>
         {may.edit && (
           <p className="flex gap-2">
+            <PracticeStart />
             <button type="button" className="action" onClick={() => setPanel('import')}>
               Import study
             </button>
@@ -80,7 +82,7 @@ export function StudyList({ studies, machine, panel: first, may, inBin }: StudyL
       {studies.length === 0 && panel === null && (
         <p className="mt-3 sheet p-4">
           There are no studies yet. Start one with “New study”, or import a study package: a folder
-          or a zip of CSV tables.
+          or a zip of CSV tables. New here? A practice study leads you through the ten steps.
         </p>
       )}
       {studies.length > 0 && (

@@ -1,4 +1,10 @@
-import { isKnownSetting, plainName, saidPurpose, type Settings } from '../../model/study/settings';
+import {
+  commonPart,
+  isKnownSetting,
+  plainName,
+  saidPurpose,
+  type Settings,
+} from '../../model/study/settings';
 
 /** What a dropped file says of itself. */
 export interface DroppedFile {
@@ -32,6 +38,18 @@ const asName = (text: string): string => {
 const asKnown = (name: string, known: readonly string[]): string =>
   known.find((one) => plainName(one) === plainName(name)) ?? name;
 
+/** So much of a name in one piece is taken for the name. */
+const ENOUGH = 0.75;
+
+/** The name that a text has most of in one piece, the longer of two alike; undefined where it has none. */
+function mostAlike(names: readonly string[], text: string): string | undefined {
+  const [best] = names
+    .map((name) => ({ name, share: commonPart(name, text) }))
+    .filter(({ share }) => share >= ENOUGH)
+    .sort((a, b) => b.share - a.share || b.name.length - a.name.length);
+  return best?.name;
+}
+
 /**
  * Proposes machine, profile, part and material of dropped files from what they say; a part that the file
  * does not name is looked for in its own name.
@@ -43,13 +61,10 @@ export function proposeFromFiles(
   known: { machines: readonly string[]; parts: readonly string[] },
 ): ProposedFile[] {
   return files.map(({ name, settings }) => {
-    const file = plainName(name);
-    const inName = (names: readonly string[]) =>
-      names.filter((one) => plainName(one) !== '' && file.includes(plainName(one)));
-    const [named] = inName(known.machines).sort((a, b) => b.length - a.length);
+    const named = mostAlike(known.machines, name);
     const machine = asKnown(saidPurpose(settings, 'machine') || (named ?? ''), known.machines);
     const object = saidPurpose(settings, 'part');
-    const [part] = inName(known.parts).sort((a, b) => b.length - a.length);
+    const part = mostAlike(known.parts, name);
     const profile = saidPurpose(settings, 'profile');
     return {
       machine,

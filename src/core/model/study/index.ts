@@ -73,6 +73,7 @@ export {
   isProcessSetting,
   normaliseSetting,
   PART_SETTINGS,
+  commonPart,
   plainName,
   saidPurpose,
   type Settings,

@@ -3,22 +3,22 @@ import { columnLabel, columnsOf, columnWords, counted, inWords, nextCodes, TABLE
 
 describe('a column in words', () => {
   it.each([
-    ['nozzle_temp_c', 'nozzle temp · °C'],
-    ['max_flow_mm3_s', 'flow limit · mm³/s'],
-    ['claimed_accel_mm_s2', 'claimed acceleration · mm/s²'],
-    ['speed_outer_wall_mm_s', 'speed outer wall · mm/s'],
-    ['density_g_cm3', 'density · g/cm³'],
+    ['nozzle_temp_c', 'nozzle temp (°C)'],
+    ['max_flow_mm3_s', 'flow limit (mm³/s)'],
+    ['claimed_accel_mm_s2', 'claimed acceleration (mm/s²)'],
+    ['speed_outer_wall_mm_s', 'speed outer wall (mm/s)'],
+    ['density_g_cm3', 'density (g/cm³)'],
     ['price_per_kg', 'price per kg'],
-    ['energy_wh', 'energy · Wh'],
-    ['humidity_pct', 'humidity · %'],
+    ['energy_wh', 'energy (Wh)'],
+    ['humidity_pct', 'humidity (%)'],
     ['firmware', 'firmware'],
     ['artefact_id', 'artefact'],
     ['toolpath', 'sliced file'],
-    ['db_a', 'level · dB(A)'],
-    ['dried_h', 'dried for · h'],
+    ['db_a', 'level (dB(A))'],
+    ['dried_h', 'drying time (h)'],
     ['started_at', 'started'],
     ['spool_id', 'spool'],
-    ['px_per_mm', 'pixels a mm'],
+    ['px_per_mm', 'pixels per mm'],
   ])('%s', (column, words) => {
     expect(columnWords(column)).toBe(words);
   });
@@ -28,7 +28,7 @@ describe('a column in words', () => {
       for (const { name } of columnsOf(table)) {
         const { label } = columnLabel(name);
         expect(label, `${table}.${name}`).toMatch(/^[^_]+$/);
-        expect(label, `${table}.${name}`).not.toMatch(/(?<!lasting) id$|^at$/);
+        expect(label, `${table}.${name}`).not.toMatch(/(?<!permanent) id$|^at$/);
       }
     }
   });

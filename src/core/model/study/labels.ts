@@ -21,19 +21,19 @@ const NAMES: Record<string, string> = {
   lower_tol_mm: 'lower limit',
   upper_tol_mm: 'upper limit',
   nominal_mm: 'nominal',
-  estimate_s: 'estimate',
-  heat_s: 'heating',
-  print_s: 'printing',
-  paused_s: 'paused',
+  estimate_s: 'estimated time',
+  heat_s: 'heating time',
+  print_s: 'print time',
+  paused_s: 'paused time',
   filament_g: 'filament used, part and waste',
-  waste_g: 'of which waste',
+  waste_g: 'waste included',
   filament_m: 'filament length',
   energy_wh: 'energy',
   progress_pct: 'progress',
-  ambient_c: 'ambient',
+  ambient_c: 'ambient temperature',
   noise_db: 'noise',
   downtime_s: 'downtime',
-  hands_s: 'hands',
+  hands_s: 'hands-on time',
   price_per_kg: 'price per kg',
   price_list: 'list price',
   max_flow_mm3_s: 'flow limit',
@@ -42,17 +42,17 @@ const NAMES: Record<string, string> = {
   expanded_uncertainty_mm: 'expanded uncertainty (k = 2)',
   toolpath: 'sliced file',
   serial: 'serial number',
-  uid: 'lasting id',
-  answered_at: 'answered',
-  seconds: 'took',
+  uid: 'permanent id',
+  answered_at: 'answered at',
+  seconds: 'duration',
   kinematics: 'motion',
   at: 'when',
   dried_at: 'dried on',
-  dried_c: 'dried at',
-  dried_h: 'dried for',
+  dried_c: 'drying temperature',
+  dried_h: 'drying time',
   db_a: 'level',
-  px_per_mm: 'pixels a mm',
-  mesh_sha256: 'hash of the mesh',
+  px_per_mm: 'pixels per mm',
+  mesh_sha256: 'SHA-256 of the mesh',
   noise_distance_m: 'noise measured at',
   lower: 'lower limit',
   upper: 'upper limit',
@@ -60,9 +60,9 @@ const NAMES: Record<string, string> = {
   snag: 'snag, 0–4',
   trust: 'trust, 0–4',
   damage: 'damage, 0–4',
-  text: 'in words',
-  label: 'called',
-  change: 'what was fitted or changed',
+  text: 'remark',
+  label: 'label',
+  change: 'what was changed',
   contender_id: 'contender',
   machine_id: 'machine',
   profile_id: 'profile',
@@ -89,10 +89,10 @@ export function columnLabel(column: string): { label: string; unit: string | nul
   };
 }
 
-/** A column's or setting's name with its unit: `nozzle temp · °C`. */
+/** A column's or setting's name with its unit: `nozzle temp (°C)`. */
 export function columnWords(column: string): string {
   const { label, unit } = columnLabel(column);
-  return unit === null ? label : `${label} · ${unit}`;
+  return unit === null ? label : `${label} (${unit})`;
 }
 
 /** A word of a catalogue as people write it: `loose-strands` is `loose strands`, `under-extruded` stays. */

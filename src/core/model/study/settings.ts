@@ -230,6 +230,36 @@ export const settingNames = (): string[] => Object.keys(NAMES);
 /** A name without blanks, dashes, underscores and case. */
 export const plainName = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
 
+/** The shortest part that two names have in common and that is not chance. */
+const SHORTEST_PART = 4;
+
+/**
+ * How much of a name another text has in one piece: the longest common part, as a share of the name, 0 to 1.
+ * A part of fewer than four letters counts as nothing, and so does a text that lacks one of the name's
+ * numbers: X24 is another machine than X26.
+ *
+ * @example commonPart('Stair block', 'stairblock_final') // 1
+ */
+export function commonPart(name: string, text: string): number {
+  const numbers = new Set(text.match(/\d+/g) ?? []);
+  if ((name.match(/\d+/g) ?? []).some((number) => !numbers.has(number))) return 0;
+  const [own, other] = [plainName(name), plainName(text)];
+  let longest = 0;
+  // Lengths of the common parts that end at each letter of the other text, for the letter of the name before.
+  let before = new Uint16Array(other.length + 1);
+  for (const letter of own) {
+    const ends = new Uint16Array(other.length + 1);
+    for (let at = 0; at < other.length; at += 1) {
+      if (other[at] !== letter) continue;
+      const length = (before[at] ?? 0) + 1;
+      ends[at + 1] = length;
+      longest = Math.max(longest, length);
+    }
+    before = ends;
+  }
+  return longest < SHORTEST_PART ? 0 : longest / own.length;
+}
+
 /** The key and value of a setting as we name and write it; an unknown key stays as written. */
 export function normaliseSetting(key: string, text: string): [string, SettingValue] {
   const ours = OURS.get(plainName(key));

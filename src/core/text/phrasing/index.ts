@@ -1,5 +1,7 @@
 export { fewestPrintsAsked, saidPrints } from './prints-needed';
 export { beforeAfterSentence } from './before-after';
+export { guideInWords, stepInWords, type GuideWords } from './checklist';
+export { reasonInWords } from './difference';
 export { capital, listed } from './lists';
 export { saidAgreement } from './agreement';
 export { saidAdvice } from './advice';

@@ -39,9 +39,12 @@ export function MarkDrawing({
         <figure className="mb-2">
           <Loupe studyId={studyId} photo={photo} mark={mark} />
           <figcaption className="mt-1 text-2xs text-ink-2">
-            mark {chosen + 1} at {fixed(mark.x_mm, 1)}, {fixed(mark.y_mm, 1)} mm ·{' '}
-            <kbd className="key">←↑↓→</kbd> one pixel, with <kbd className="key">Shift</kbd> ten ·{' '}
-            <kbd className="key">1</kbd>–<kbd className="key">9</kbd> another mark
+            mark {chosen + 1} at {fixed(mark.x_mm, 1)}, {fixed(mark.y_mm, 1)} mm
+            <span className="keys-only">
+              {' '}
+              · <kbd className="key">←↑↓→</kbd> one pixel, with <kbd className="key">Shift</kbd> ten
+              · <kbd className="key">1</kbd>–<kbd className="key">9</kbd> another mark
+            </span>
           </figcaption>
         </figure>
       )}

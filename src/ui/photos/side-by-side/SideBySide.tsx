@@ -90,9 +90,9 @@ function WhichPhotos({ sight }: WhichPhotosProps) {
           {sight.order ? 'a photo' : `${contender} ${code}`}
         </label>
       ))}
-      <span className="text-ink-2">
-        wheel or <kbd className="key">+</kbd> <kbd className="key">-</kbd> zoom · drag or arrows
-        move · the address holds the place
+      <span className="keys-only text-ink-2">
+        Zoom with the wheel or <kbd className="key">+</kbd> <kbd className="key">-</kbd>. Move by
+        dragging or with arrows. The page’s address stores the view.
       </span>
     </fieldset>
   );

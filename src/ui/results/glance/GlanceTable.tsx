@@ -115,7 +115,7 @@ interface GlanceBarProps {
 function GlanceBar({ glance }: GlanceBarProps) {
   return (
     <div className="flex flex-wrap items-center gap-2 border-b border-line px-3 py-2 text-xs text-ink-2">
-      <span className="hidden sm:inline">
+      <span className="hidden keys-only sm:inline">
         <kbd className="key">J</kbd> <kbd className="key">K</kbd> rows <kbd className="key">←</kbd>{' '}
         <kbd className="key">→</kbd> contenders <kbd className="key">↵</kbd> evidence{' '}
         <kbd className="key">S</kbd> sort by the row <kbd className="key">H</kbd> head to head{' '}

@@ -1,3 +1,5 @@
+import { NothingToInspect } from './NothingToInspect';
+import { WhoInspects } from './WhoInspects';
 import { SpecimenPicker } from '../../lib/SpecimenPicker';
 import type { ContenderMark } from '../../../core/model/study';
 import type { BenchZone } from '../../../contract/inspect';
@@ -21,18 +23,14 @@ export function InspectBench({
   aftercare,
   asked,
   askedZone,
+  artefacts,
   ...initial
 }: InspectBenchProps) {
   const bench = useInspecting({ studyId, initial, specimens, asked, zones, askedZone, aftercare });
   const { specimen, zone } = bench;
 
   if (!specimen) {
-    return (
-      <p className="sheet p-4">
-        Nothing to inspect yet: a specimen comes from a finished print of an artefact that has
-        zones.
-      </p>
-    );
+    return <NothingToInspect studyId={studyId} artefacts={artefacts} />;
   }
   const mark = marks.find((one) => one.contender_id === specimen.contender_id);
   const sides = drawings[specimen.artefact_id];
@@ -54,24 +52,21 @@ export function InspectBench({
         done={done}
         studyId={studyId}
       />
-      {bench.inspector.trim() === '' ? (
-        <p className="sheet border-warn bg-warn-soft p-3">
-          Who inspects? Write your initials at the top right, beside “at the bench”: every inspector
-          grades for themselves, without seeing the others.
-        </p>
-      ) : (
-        <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
-          <ZonesSeen
-            zone={zone}
-            seen={seen}
-            bench={bench}
-            studyId={studyId}
-            sides={sides}
-            specimen={specimen}
-          />
-          {zone && <ZoneSheet bench={bench} zone={zone} specimen={specimen} />}
-        </div>
-      )}
+      <div className="grid items-start gap-3 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
+        <ZonesSeen
+          zone={zone}
+          seen={seen}
+          bench={bench}
+          studyId={studyId}
+          sides={sides}
+          specimen={specimen}
+        />
+        {bench.inspector.trim() === '' ? (
+          <WhoInspects />
+        ) : (
+          zone && <ZoneSheet bench={bench} zone={zone} specimen={specimen} />
+        )}
+      </div>
       <AfterWorkClock
         key={`${bench.specimenId} ${bench.inspector}`}
         studyId={studyId}

@@ -72,10 +72,10 @@ export function BenchHead(props: BenchHeadProps) {
           aria-pressed={isBlind}
           onClick={() => onCommand('blind')}
         >
-          Hidden <kbd className="hidden key md:inline">B</kbd>
+          Hidden <kbd className="key hidden md:inline">B</kbd>
         </button>
         <button type="button" className="action" onClick={() => onCommand('next')}>
-          Next specimen <kbd className="hidden key md:inline">Ctrl ↵</kbd>
+          Next specimen <kbd className="key hidden md:inline">Ctrl ↵</kbd>
         </button>
       </span>
     </div>

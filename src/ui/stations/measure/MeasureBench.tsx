@@ -301,7 +301,7 @@ const BENCH_KEYS = [
 
 function BenchKeys() {
   return (
-    <ul className="flex flex-wrap gap-x-3 gap-y-1 px-1 text-xs text-ink-2">
+    <ul className="flex keys-only flex-wrap gap-x-3 gap-y-1 px-1 text-xs text-ink-2">
       {BENCH_KEYS.map(([keys, does]) => (
         <li key={keys} data-keys={keys} data-does={does}>
           <kbd className="key">{keys}</kbd> {does}

@@ -46,7 +46,7 @@ export function ZeroLine({ studyId, instrument, zeros, sinceZero, onCheck }: Zer
       <button type="button" className="text-plum underline" onClick={onCheck}>
         Check zero
       </button>
-      <kbd className="hidden key md:inline">Z</kbd>
+      <kbd className="key hidden md:inline">Z</kbd>
     </p>
   );
 }

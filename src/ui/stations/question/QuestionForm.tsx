@@ -1,7 +1,10 @@
+import { useEffect } from 'react';
+import type { DifferenceProposal } from '../../../core/answers/plan';
 import { FieldInput } from '../../records/FieldInput';
 import type { FieldSpec } from '../../records/fields';
 import { ConflictNote } from '../../records/RecordForm';
 import { SaveNote } from '../../records/SaveNote';
+import { field, SmallestDifferences, type PhotoFigure } from './SmallestDifferences';
 import { useRecord, type Value, type Values } from '../../records/use-record';
 
 interface QuestionFormProps {
@@ -10,7 +13,9 @@ interface QuestionFormProps {
   version: number;
   contenders: readonly { value: string; label: string }[];
   /** Figures on photos that were measured, with what they are called and their unit. */
-  photoFigures: readonly { key: string; label: string; unit: string; factor: number }[];
+  photoFigures: readonly PhotoFigure[];
+  /** Values for the smallest differences, with what they are taken from. */
+  proposals: readonly DifferenceProposal[];
 }
 
 const SMALLEST = ['accuracy_mm', 'surface', 'time_pct', 'success_pct'];
@@ -67,14 +72,6 @@ const FACTORS = [
   { value: 'material', label: 'the material' },
 ];
 
-const field = (
-  name: string,
-  label: string,
-  kind: FieldSpec['kind'],
-  unit: string | null = null,
-  more: Partial<FieldSpec> = {},
-): FieldSpec => ({ name, label, kind, unit, required: false, ...more });
-
 /** The change for the API from a field's value: groups are sent whole. */
 const changeOf =
   (factors: Factors) =>
@@ -87,9 +84,22 @@ const changeOf =
     return { [isOfCost ? 'cost' : 'smallest_difference']: group };
   };
 
+/** Puts the cursor into the field that the address names, `#reference`. */
+function useAskedField() {
+  useEffect(() => {
+    const focus = () => {
+      const asked = document.getElementById(decodeURIComponent(location.hash.slice(1)));
+      asked?.querySelector<HTMLElement>('input, select, textarea')?.focus();
+    };
+    focus();
+    window.addEventListener('hashchange', focus);
+    return () => window.removeEventListener('hashchange', focus);
+  }, []);
+}
+
 /** What is asked, by which intent, against which reference, and what difference would matter. */
 export function QuestionForm(props: QuestionFormProps) {
-  const { path, values, version, contenders, photoFigures } = props;
+  const { path, values, version, contenders, photoFigures, proposals } = props;
   const factors = factorsOf(photoFigures);
   const record = useRecord(
     {
@@ -100,14 +110,16 @@ export function QuestionForm(props: QuestionFormProps) {
     values,
     version,
   );
+  useAskedField();
   const show = (spec: FieldSpec) => (
-    <FieldInput
-      key={spec.name}
-      field={spec}
-      value={record.values[spec.name] ?? null}
-      issue={record.issues[spec.name]}
-      onCommit={(value) => record.commit(spec.name, value)}
-    />
+    <div key={spec.name} id={spec.name} className="scroll-mt-3">
+      <FieldInput
+        field={spec}
+        value={record.values[spec.name] ?? null}
+        issue={record.issues[spec.name]}
+        onCommit={(value) => record.commit(spec.name, value)}
+      />
+    </div>
   );
   return (
     <form
@@ -117,7 +129,7 @@ export function QuestionForm(props: QuestionFormProps) {
       <section className="grid content-start gap-3 sheet p-4">
         <h2 className="font-semibold">What is asked</h2>
         {show(field('title', 'title', 'text', null, { required: true }))}
-        {show(field('question', 'the question, as its readers would ask it', 'long'))}
+        {show(field('question', 'question, as your readers would ask it', 'long'))}
         {show(
           field('intent', 'what varies on purpose', 'choice', null, {
             required: true,
@@ -125,45 +137,39 @@ export function QuestionForm(props: QuestionFormProps) {
           }),
         )}
         {record.values.intent === 'crossed' &&
-          show(field('factor', 'machines are crossed with', 'choice', null, { options: FACTORS }))}
+          show(field('factor', 'second factor', 'choice', null, { options: FACTORS }))}
         {show(
-          field('reference', 'the reference: who the others are compared with', 'choice', null, {
+          field('reference', 'reference, compared with all others', 'choice', null, {
             options: contenders,
           }),
         )}
         {contenders.length === 0 && (
           <p className="text-xs text-ink-2">
-            A reference can be chosen once the line-up has contenders.
+            <a href={`${path}/line-up`}>Add contenders</a> first, then choose the reference here.
           </p>
         )}
         {show(field('description', 'description', 'long'))}
       </section>
       <div className="grid content-start gap-3">
-        <section className="grid grid-cols-3 gap-3 sheet p-4">
-          <h2 className="col-span-full font-semibold">What difference would matter</h2>
-          <p className="col-span-full text-xs text-ink-2">
-            Smaller differences are called trivial, or the contenders indistinguishable. Without
-            them nothing can be shown to be equal.
-          </p>
-          {show(field('accuracy_mm', 'accuracy', 'number', 'mm'))}
-          {show(field('surface', 'surface index', 'number', 'points'))}
-          {show(field('time_pct', 'printing time', 'number', '%'))}
-          {show(field('success_pct', 'share of successes', 'number', 'points'))}
-          {photoFigures.map(({ key, label, unit }) => show(field(key, label, 'number', unit)))}
-        </section>
+        <SmallestDifferences
+          show={show}
+          photoFigures={photoFigures}
+          proposals={proposals}
+          values={record.values}
+          onTake={({ field: name, value }) => record.commit(name, value)}
+        />
         <section className="grid grid-cols-2 gap-3 sheet p-4">
-          <h2 className="col-span-full font-semibold">What things cost here</h2>
+          <h2 className="col-span-full font-semibold">Costs</h2>
           {show(field('currency', 'currency', 'text', 'ISO 4217'))}
-          {show(field('tariff_per_kwh', 'electricity', 'number', 'per kWh'))}
-          {show(field('wage_per_h', 'hands', 'number', 'per h'))}
-          {show(field('lifetime_h', 'a machine lasts', 'number', 'h'))}
+          {show(field('tariff_per_kwh', 'electricity price', 'number', 'per kWh'))}
+          {show(field('wage_per_h', 'hourly wage', 'number', 'per h'))}
+          {show(field('lifetime_h', 'machine lifetime', 'number', 'h'))}
         </section>
         <div>
           <SaveNote state={record.state} />
           {record.changedByOthers.length > 0 && (
             <p role="alert" className="text-xs text-warn">
-              Somebody else changed {record.changedByOthers.join(', ')} in the meantime: the newer
-              value is shown.
+              Someone else changed {record.changedByOthers.join(', ')}. You see the newer value.
             </p>
           )}
           <ConflictNote record={record} nameOf={(name) => name.replaceAll('_', ' ')} />

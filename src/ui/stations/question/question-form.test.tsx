@@ -4,7 +4,9 @@ import { afterEach, expect, it, vi } from 'vitest';
 import { factorsOf, flattenMeta, QuestionForm } from './QuestionForm';
 
 const RINGING = 'photo:wall/ringing/raking-left';
-const photoFigures = [{ key: RINGING, label: 'ringing, Echo wall', unit: '%', factor: 100 }];
+const photoFigures = [
+  { key: RINGING, label: 'ringing, Echo wall', unit: '%', factor: 100, group: 'Echo wall' },
+];
 
 const meta = (smallest_difference: Record<string, number>) => ({
   title: 'Clips',
@@ -33,6 +35,7 @@ it('takes a smallest difference of a photo figure in per cent and saves it as a 
       version={1}
       contenders={[]}
       photoFigures={photoFigures}
+      proposals={[]}
     />,
   );
   const field = screen.getByLabelText<HTMLInputElement>(/ringing, Echo wall/);

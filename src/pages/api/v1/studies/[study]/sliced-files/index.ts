@@ -1,7 +1,12 @@
+import * as z from 'zod';
 import { endpoint, onlyMethods, operatorOf, param } from '../../../../../../server/http/endpoint';
 import { listAnswer } from '../../../../../../server/http/list';
 import { json } from '../../../../../../server/http/problem';
-import { SLICED_UPLOADS, slicedFilesOf } from '../../../../../../server/sliced-files';
+import {
+  confirmPurposes,
+  SLICED_UPLOADS,
+  slicedFilesOf,
+} from '../../../../../../server/sliced-files';
 import { announcedSchema, announceFile } from '../../../../../../server/uploads';
 
 export const GET = endpoint(
@@ -34,4 +39,42 @@ export const POST = endpoint(
   },
 );
 
-export const ALL = onlyMethods('GET', 'POST');
+const confirmedSchema = z
+  .array(
+    z.strictObject({
+      path: z.string().min(1).max(1000),
+      contender_id: z.string().min(1),
+      artefact_id: z.string().min(1),
+      link_prints: z.boolean().default(false),
+    }),
+  )
+  .min(1, 'name a file')
+  .max(500);
+
+export const PATCH = endpoint(
+  {
+    says: 'Sets what several files are for, all of them or none.',
+    content: confirmedSchema,
+    example: {
+      content: [
+        {
+          path: 'sliced/clip.gcode',
+          contender_id: 'a-stock',
+          artefact_id: 'clip',
+          link_prints: true,
+        },
+      ],
+    },
+  },
+  async (context, files) =>
+    json(
+      await confirmPurposes(
+        context.locals.app,
+        param(context, 'study'),
+        files,
+        operatorOf(context),
+      ),
+    ),
+);
+
+export const ALL = onlyMethods('GET', 'POST', 'PATCH');
