@@ -118,7 +118,7 @@ try {
     const revisions = await get(`/${study}/report/revisions`);
     isReading =
       files.some((file) => file.state === 'waiting' || file.state === 'reading') ||
-      photos.some((photo) => !photo.isLaid) ||
+      photos.some((photo) => !photo.isRectified) ||
       revisions.filter((one) => one.published_at !== null).length < 2;
   }
   const browser = await chromium.launch({

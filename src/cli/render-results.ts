@@ -1,13 +1,13 @@
 import type { Results } from '../core/answers/results';
 import { columnLabel, type Study } from '../core/model/study';
 import type { PairRow } from '../core/statistics/compare';
-import { sayClaim } from '../core/toolpath';
+import { describeClaim } from '../core/toolpath';
 import {
-  saidEffects,
-  saidScorecard,
-  saidShare,
-  saidSweep,
-  saidVerdict,
+  describeEffects,
+  describeScorecard,
+  formatShare,
+  describeSweep,
+  describeVerdict,
 } from '../core/text/phrasing';
 import { figureNamesOf, figureWords } from '../core/answers/figure-names';
 import { ends, fixed, table } from './text-table';
@@ -79,7 +79,7 @@ export function renderResults(study: Study, results: Results): string {
     ),
   );
   const claims = Object.entries(results.reach ?? {}).flatMap(([id, { claim }]) =>
-    claim ? [`  ${nameOf(id)}: ${sayClaim(claim)}`] : [],
+    claim ? [`  ${nameOf(id)}: ${describeClaim(claim)}`] : [],
   );
   if (claims.length > 0) lines.push('', 'Claim, command and reach', ...claims);
   lines.push(...answerLines(study, results, nameOf));
@@ -99,20 +99,20 @@ function answerLines(
   const responses = (['ln_mae', 'surface_index', 'ln_print_s'] as const).flatMap((response) => {
     const own = effects[response];
     return own && (own.terms !== null || Object.keys(own.gains ?? {}).length > 0)
-      ? saidEffects(response, own, nameOf, about.alpha)
+      ? describeEffects(response, own, nameOf, about.alpha)
       : [];
   });
   return [
     ...(responses.length > 0 ? ['', 'Machine or profile', ...indented(responses)] : []),
     ...(sweep
-      ? ['', 'Sweep', ...indented(saidSweep(sweep, columnLabel(sweep.setting).label, labelOf))]
+      ? ['', 'Sweep', ...indented(describeSweep(sweep, columnLabel(sweep.setting).label, labelOf))]
       : []),
     ...(scorecard
       ? [
           '',
           'Scorecard',
           ...indented(
-            saidScorecard(
+            describeScorecard(
               scorecard,
               scorecard.name ?? 'this study',
               nameOf,
@@ -127,7 +127,7 @@ function answerLines(
               own.score.high - own.score.low > 0.05
                 ? `${own.score.low.toFixed(1)} … ${own.score.high.toFixed(1)}`
                 : own.score.low.toFixed(1),
-              own.first_place_share === null ? 'excluded' : saidShare(own.first_place_share),
+              own.first_place_share === null ? 'excluded' : formatShare(own.first_place_share),
             ]),
           ),
         ]
@@ -143,5 +143,5 @@ function against(
 ): string {
   if (contender === results.study.reference) return 'reference';
   const row = rows?.find((candidate) => candidate.contender === contender);
-  return row ? saidVerdict(row, unit) : 'nothing in common';
+  return row ? describeVerdict(row, unit) : 'nothing in common';
 }

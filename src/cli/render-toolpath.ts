@@ -1,5 +1,5 @@
 import { clockOf } from '../core/model/study/clock';
-import { sayClaim, type ToolpathDifference, type ToolpathFacts } from '../core/toolpath';
+import { describeClaim, type ToolpathDifference, type ToolpathFacts } from '../core/toolpath';
 
 const number = (value: number | null, digits: number, unit: string): string =>
   value === null ? 'not known' : `${value.toFixed(digits)} ${unit}`;
@@ -32,7 +32,7 @@ export function renderToolpath(facts: ToolpathFacts): string {
       `${facts.retractions} retractions, ${facts.tool_changes} tool changes`,
     `  roles       ${roles.map(([role, time]) => `${role} ${clockOf(time)}`).join(', ')}`,
   ];
-  if (facts.claim) lines.push(`  claim       ${sayClaim(facts.claim)}`);
+  if (facts.claim) lines.push(`  claim       ${describeClaim(facts.claim)}`);
   if (facts.bad_line_count > 0) {
     lines.push(`  ${facts.bad_line_count} broken lines were passed over:`);
     for (const bad of facts.bad_lines) {

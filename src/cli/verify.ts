@@ -1,4 +1,4 @@
-import { saidDeparture } from '../core/text/report';
+import { describeDeparture } from '../core/text/report';
 import { ReportError, verifyReport } from '../files/report/verify';
 import { InputError } from './input-error';
 
@@ -11,7 +11,7 @@ export async function runVerify(path: string): Promise<void> {
   );
   const said = `${follow} of ${figures} figures follow from the data`;
   if (departures.length > 0) {
-    throw new InputError([...departures.map(saidDeparture), said].join('\n'));
+    throw new InputError([...departures.map(describeDeparture), said].join('\n'));
   }
   process.stdout.write(`${[said, ...notes].join('; ')}\n`);
 }

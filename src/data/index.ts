@@ -22,7 +22,7 @@ export {
   listPictures,
   pathOfPicture,
   replaceParts,
-  setLaid,
+  setRectification,
   setPicture,
   setTold,
   unmadePictures,
@@ -108,24 +108,24 @@ export {
 export { findAnything, type FoundRow } from './repositories/finding';
 export { tieRows } from './repositories/ties';
 export {
-  addThing,
-  findThing,
+  addItem,
+  findItem,
   keptIds,
-  knownThings,
-  listThings,
+  knownItems,
+  listItems,
   mergedInto,
-  mergeThings,
+  mergeItems,
   pairsApart,
   setThingDeleted,
-  splitThing,
+  splitItem,
   tellApart,
   thingCalled,
-  thingsOfStudy,
-  updateThing,
+  itemsOfStudy,
+  updateItem,
   usesOfThings,
   type Merged,
-  type Thing,
-  type ThingUse,
+  type CatalogueItem,
+  type ItemUse,
 } from './repositories/things';
 export { copyBeginning } from './repositories/copy';
 export { listHistory } from './repositories/history';

@@ -1,4 +1,4 @@
-import type { Block, Cell, Chart, ReportModel, SaidSentence, Text } from '../core/text/report';
+import type { Block, Cell, Chart, ReportModel, ReportSentence, Text } from '../core/text/report';
 import { VERDICT_SIGNS } from '../core/text/phrasing';
 import { dayOf, nameIn, plainText, titleOf } from './text';
 
@@ -54,10 +54,10 @@ function joined(parts: readonly string[]): string {
 }
 
 function blockOf(model: ReportModel, block: Block, say: (text: Text) => string): string[] {
-  const sentence = (own: SaidSentence) => {
+  const sentence = (own: ReportSentence) => {
     const who = own.contender === null ? '' : `**${safe(nameIn(model, own.contender))}**: `;
-    const ties = own.ties.map((tie) => say(tie.text)).join('; ');
-    return `${who}${safe(own.text)}${ties === '' ? '' : ` (${ties})`}`;
+    const citations = own.citations.map((citation) => say(citation.text)).join('; ');
+    return `${who}${safe(own.text)}${citations === '' ? '' : ` (${citations})`}`;
   };
   switch (block.kind) {
     case 'answer':

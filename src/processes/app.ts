@@ -6,7 +6,7 @@ import { Piscina } from 'piscina';
 import { openDatabase, revisionOf } from '../data';
 import type { App } from '../server/app';
 import { ShownPages } from '../server/http/shown-pages';
-import { Newsroom } from '../server/live/newsroom';
+import { Broadcaster } from '../server/live/broadcaster';
 import { openLog } from '../server/log';
 
 /** A hash of threads' code. */
@@ -31,7 +31,7 @@ export function openApp(): App {
   return {
     db,
     pages: new ShownPages((study) => revisionOf(db, study)),
-    newsroom: new Newsroom(databaseUrl),
+    broadcaster: new Broadcaster(databaseUrl),
     edition: editionOf(evaluation, reading),
     drawingEdition: editionOf(drawing),
     log: openLog(),
@@ -75,7 +75,7 @@ export function openApp(): App {
 /** Closes what the app holds, threads first. */
 export async function closeApp(open: App): Promise<void> {
   await open.link?.stop();
-  await open.newsroom.end();
+  await open.broadcaster.end();
   await open.jobs?.stop();
   await open.presence?.end();
   await open.importers.close({ force: true });

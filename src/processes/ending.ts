@@ -35,7 +35,7 @@ export function endWhenTold(app: App, current: () => Server | undefined): void {
       return;
     }
     server.close(() => void close());
-    app.newsroom.sendHome();
+    app.broadcaster.sendHome();
     // Whoever has been answered meanwhile is waited for no longer.
     setInterval(() => server.closeIdleConnections(), IDLE_MS).unref();
     setTimeout(() => server.closeAllConnections(), ANSWERING_MS).unref();

@@ -60,7 +60,7 @@ async function wantedCertificate(): Promise<Certificate | null> {
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
 /** Says at which addresses the application is there for others. */
-function sayOpen(scheme: string, port: number): void {
+function printOpenWarning(scheme: string, port: number): void {
   const { publicUrl, fingerprint, isProxied } = doors();
   const name = outerName() ?? bareHost(process.env.HOST ?? '');
   say(`Open to the house at ${publicUrl ?? `${scheme}://${name}:${port}`}/`);
@@ -130,7 +130,7 @@ async function serve(): Promise<void> {
   say(`Vergleich is running at ${local}/`);
   say(`Machines speak to it at ${link}`);
   const open = async () => {
-    sayOpen(scheme, port);
+    printOpenWarning(scheme, port);
     await openLinkTo(app, outer, certificate);
   };
   const enter = isWaiting ? await linkForOwner(app.db) : null;

@@ -10,7 +10,7 @@ import type { ReadOutcome, ReadTask } from '../files/sliced';
 import type { ShownPages } from './http/shown-pages';
 import type { JobQueue } from './jobs/queue';
 import type { Link } from './link/link';
-import type { Newsroom } from './live/newsroom';
+import type { Broadcaster } from './live/broadcaster';
 
 /**
  * What the server works with: the database, a log, threads for the calculations. The process makes it
@@ -23,7 +23,7 @@ export interface App {
   /** Pages of results as they were shown. */
   pages: ShownPages;
   /** Who wants to hear of what changes. */
-  newsroom: Newsroom;
+  broadcaster: Broadcaster;
   /** Threads that read and check packages. */
   importers: Piscina<PackageTask, PackageOutcome>;
   /** Threads that read sliced files, apart from those that a page waits for. */

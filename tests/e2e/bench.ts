@@ -119,11 +119,12 @@ export async function allLaid(bench: { study: string }): Promise<void> {
   const waiting = async () => {
     const photos = (await (await fetch(`${address}/photos`)).json()) as {
       state: string;
-      tie: object | null;
-      isLaid: boolean;
+      registration: object | null;
+      isRectified: boolean;
     }[];
     return photos.filter(
-      ({ state, tie, isLaid }) => state === 'waiting' || (tie !== null && !isLaid),
+      ({ state, registration, isRectified }) =>
+        state === 'waiting' || (registration !== null && !isRectified),
     ).length;
   };
   await base.expect.poll(waiting, { timeout: 200_000 }).toBe(0);

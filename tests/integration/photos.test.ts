@@ -264,7 +264,7 @@ describe('a filed photo', () => {
     expect(tied.content).toMatchObject({ kind: 'homography', misfit_mm: null });
     expect(tied.content.px_per_mm).toBeCloseTo(20, 6);
     const laid = await made(api, study, photo.path);
-    expect(laid).toMatchObject({ isLaid: true, tie: { kind: 'homography' } });
+    expect(laid).toMatchObject({ isRectified: true, registration: { kind: 'homography' } });
     const tile = await fetch(
       `${url()}/api/v1${base()}/part?level=0&column=0&row=0&path=${encodeURIComponent(photo.path)}`,
     );
@@ -291,7 +291,10 @@ describe('a filed photo', () => {
     const moved = await call('PATCH', base(), { paths: [photo.path], specimen_id: 'K7-002' });
     expect(moved.status).toBe(200);
     const there = await made(api, study, photo.path);
-    expect(there).toMatchObject({ filed: { specimen_id: 'K7-002' }, tie: { kind: 'homography' } });
+    expect(there).toMatchObject({
+      filed: { specimen_id: 'K7-002' },
+      registration: { kind: 'homography' },
+    });
     expect(there.measures.map(({ measure_id }) => measure_id)).toEqual([
       after.measures[0]?.measure_id,
     ]);
@@ -334,7 +337,7 @@ describe('a filed photo', () => {
     const answer = await call('PUT', `${base()}/marks`, { path: photo.path, marks });
     expect(answer.status).toBe(422);
     expect(answer.content.detail).toContain(reason);
-    expect((await made(api, study, photo.path)).tie?.px_per_mm).toBeCloseTo(20, 6);
+    expect((await made(api, study, photo.path)).registration?.px_per_mm).toBeCloseTo(20, 6);
   });
 
   it('what cannot be measured says why, and nothing is kept', async () => {
@@ -391,8 +394,8 @@ describe('a filed photo', () => {
     expect(tied.content).toMatchObject({ kind: 'homography' });
     const carried = await call('POST', `${base()}/marks`, { path: one.path });
     expect(carried.content).toEqual([two.path]);
-    expect((await made(api, study, two.path)).tie?.px_per_mm).toBeCloseTo(20, 6);
-    expect((await made(api, study, other.path)).tie).toBeNull();
+    expect((await made(api, study, two.path)).registration?.px_per_mm).toBeCloseTo(20, 6);
+    expect((await made(api, study, other.path)).registration).toBeNull();
   });
 
   it('photos, marks and measures travel with the package, and are made anew where it arrives', async () => {
@@ -403,7 +406,7 @@ describe('a filed photo', () => {
     expect(imported.status).toBe(201);
     const there = String(imported.content.study_id);
     const arrived = await made(api, there, photo.path);
-    expect(arrived).toMatchObject({ state: 'ready', isLaid: true, filed: { view: 'front' } });
+    expect(arrived).toMatchObject({ state: 'ready', isRectified: true, filed: { view: 'front' } });
   });
 });
 

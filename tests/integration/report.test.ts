@@ -108,7 +108,9 @@ describe('the words', () => {
     expect((await write('s1', 'From an older version.', [TIE], 99)).status).toBe(409);
     const page = await seen();
     expect(page.sentences.map(({ verdict_id }) => verdict_id)).toEqual(['s1', 's2']);
-    expect(page.sentences[0]?.ties).toMatchObject([{ address: TIE, moved: null, isThere: true }]);
+    expect(page.sentences[0]?.citations).toMatchObject([
+      { address: TIE, moved: null, isThere: true },
+    ]);
     const moved = await call('POST', `${at()}/words`, { order: ['s2', 's1'] });
     expect(moved.status).toBe(204);
     expect((await seen()).sentences.map(({ verdict_id }) => verdict_id)).toEqual(['s2', 's1']);
@@ -119,13 +121,13 @@ describe('the words', () => {
   });
 
   it('are refused where they are none, with what to do', async () => {
-    for (const [words, ties, detail] of [
+    for (const [words, citations, detail] of [
       ['  ', [], /write the sentence/],
       ['x'.repeat(5000), [], /too long/],
       ['A bell \u0007', [], /control character/],
       ['It stands.', ['two words'], /is no address/],
     ] as const) {
-      const { status, content } = await write('s9', words, [...ties]);
+      const { status, content } = await write('s9', words, [...citations]);
       expect([400, 422]).toContain(status);
       expect(String(content.detail)).toMatch(detail);
     }
@@ -461,11 +463,11 @@ describe('more evidence', () => {
       expect(status).toBe(201);
     }
     const page = await fresh();
-    const [tie] = page.sentences[0]?.ties ?? [];
-    expect(tie?.moved).toMatchObject({ why: 'value' });
+    const [citation] = page.sentences[0]?.citations ?? [];
+    expect(citation?.moved).toMatchObject({ why: 'value' });
     const { row_version } = page.sentences[0] ?? { row_version: 0 };
     expect((await write('s1', 'Two hundred is as good.', [TIE], row_version)).status).toBe(200);
-    expect((await seen()).sentences[0]?.ties[0]?.moved).toBeNull();
+    expect((await seen()).sentences[0]?.citations[0]?.moved).toBeNull();
   });
 
   /** The page once its figures are made anew. */

@@ -12,7 +12,7 @@ const { call, db, get, url } = served([
   demo('gannet-update'),
 ]);
 
-interface Thing {
+interface CatalogueItem {
   uid: string;
   name: string;
   facts: Record<string, string | number | null>;
@@ -27,7 +27,7 @@ interface Listed {
 const studies = () => get<Listed[]>('/studies');
 const studyOf = async (name: string) =>
   (await studies()).find((one) => one.name === name)?.study_id ?? '';
-const things = (kind: string) => get<Thing[]>(`/things?kind=${kind}`);
+const things = (kind: string) => get<CatalogueItem[]>(`/things?kind=${kind}`);
 const named = async (kind: string, name: string) => {
   const found = (await things(kind)).filter((one) => one.name === name);
   return { all: found, uid: found[0]?.uid ?? '', thing: found[0] };
@@ -163,8 +163,8 @@ describe('a package without lasting ids', () => {
     expect(all).toHaveLength(1);
     expect((await page(`/machines/${uid}`)).text).toContain('prints in 3 studies');
     // Either id leads to it.
-    expect((await get<Thing>(`/things/${other?.uid}`)).uid).toBe(
-      (await get<Thing>(`/things/${one?.uid}`)).uid,
+    expect((await get<CatalogueItem>(`/things/${other?.uid}`)).uid).toBe(
+      (await get<CatalogueItem>(`/things/${one?.uid}`)).uid,
     );
     const merged = uid === one?.uid ? other?.uid : one?.uid;
     expect((await act(merged, { action: 'split' })).status).toBe(204);
@@ -275,7 +275,10 @@ describe('a line-up from nothing', () => {
     expect((await add({ add: 'machine', picked: { name: 'Dunlin 5' } })).status).toBe(201);
     expect((await named('machine', 'Dunlin 5')).all).toHaveLength(1);
     const twin = await add({ add: 'machine', picked: { name: 'turnstone MINI' } });
-    expect([twin.status, (twin.content.current as Thing).name]).toEqual([409, 'Turnstone mini']);
+    expect([twin.status, (twin.content.current as CatalogueItem).name]).toEqual([
+      409,
+      'Turnstone mini',
+    ]);
     const own = await add({
       add: 'machine',
       picked: { name: 'turnstone MINI', evenIfNamed: true },
@@ -403,10 +406,10 @@ describe('what is known of a thing', () => {
       });
     await imported(given('late', '2026-09-01T10:00:00Z', '3.0.0'));
     await imported(given('early', '2026-05-01T10:00:00Z', '2.5.0'));
-    const thing = await get<Thing>(`/things/${uid}`);
+    const thing = await get<CatalogueItem>(`/things/${uid}`);
     expect(thing.facts.firmware).toBe('3.0.0');
     await imported(given('latest', '2026-10-01T10:00:00Z', '3.1.0'));
-    expect((await get<Thing>(`/things/${uid}`)).facts.firmware).toBe('3.1.0');
+    expect((await get<CatalogueItem>(`/things/${uid}`)).facts.firmware).toBe('3.1.0');
     // The studies have what they had.
     expect(
       (await rows<{ firmware: string }>(await studyOf('early'), 'machines'))[0]?.firmware,
@@ -422,13 +425,13 @@ describe('what is known of a thing', () => {
     const kept = await make({ name: 'Snipe', maker: 'Own', firmware: null });
     const merged = await make({ name: 'Snipe', maker: 'Other', firmware: '1.0', nozzle_mm: 0.6 });
     await call('POST', `/things/${kept}`, { action: 'merge', other: merged });
-    expect((await get<Thing>(`/things/${merged}`)).facts).toMatchObject({
+    expect((await get<CatalogueItem>(`/things/${merged}`)).facts).toMatchObject({
       maker: 'Own',
       firmware: '1.0',
       nozzle_mm: 0.6,
     });
     await call('POST', `/things/${merged}`, { action: 'split' });
-    expect((await get<Thing>(`/things/${kept}`)).facts).toMatchObject({
+    expect((await get<CatalogueItem>(`/things/${kept}`)).facts).toMatchObject({
       maker: 'Own',
       firmware: null,
     });

@@ -63,8 +63,8 @@ export interface ListedPhoto {
   height: number | null;
   codes: string[];
   filed: { specimen_id: string; view: string | null; light: string | null } | null;
-  tie: { kind: string; px_per_mm: number; tilt_deg: number } | null;
-  isLaid: boolean;
+  registration: { kind: string; px_per_mm: number; tilt_deg: number } | null;
+  isRectified: boolean;
   laid: { edition: string; levels: number } | null;
   measures: { measure_id: string; value: number | null; found: string | null }[];
 }
@@ -94,7 +94,8 @@ export async function made({ get }: Api, study: string, path: string): Promise<L
   for (let look = 0; look < 600; look += 1) {
     const list = await get<ListedPhoto[]>(`/studies/${study}/photos`);
     const found = list.find((photo) => photo.path === path);
-    if (found && found.state !== 'waiting' && (found.tie === null || found.isLaid)) return found;
+    if (found && found.state !== 'waiting' && (found.registration === null || found.isRectified))
+      return found;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   throw new Error(`${path} was not made in a minute`);

@@ -57,19 +57,19 @@ const isFlowShort = ({
 const positive = (value: unknown): number | null =>
   typeof value === 'number' && value > 0 ? value : null;
 
-const sayShare = (share: number): string => {
+const formatShare = (share: number): string => {
   if (share <= 0) return 'none';
   return share < 0.01 ? 'under 1 %' : `${(100 * share).toFixed(0)} %`;
 };
 
 /** Claim, command and reach in one sentence. */
-export function sayClaim(claim: ClaimFacts): string {
+export function describeClaim(claim: ClaimFacts): string {
   const speed = (value: number | null) => (value === null ? 'nothing' : `${value.toFixed(0)} mm/s`);
   const reached = `the file asks for ${speed(claim.commanded_max)} and ${speed(claim.reached_max)} is reached`;
   const share =
     claim.share_within_5pct === null
       ? ''
-      : `, within 5 % of the claim for ${sayShare(claim.share_within_5pct)} of the extruding time`;
+      : `, within 5 % of the claim for ${formatShare(claim.share_within_5pct)} of the extruding time`;
   const needed = claim.flow_needed_mm3_s;
   const limit = claim.flow_limit_mm3_s;
   const isShort = isFlowShort(claim) && needed !== null && limit !== null;

@@ -1,6 +1,6 @@
 export { ANNOTATIONS, extendAnnotations } from './annotations';
 export { NoMotionError, ToolpathAnalysis, type AnalysisOptions } from './analysis';
-export { sayClaim } from './claim';
+export { describeClaim } from './claim';
 export { type ToolpathFacts } from './facts';
 export { machineRecordSchema, type MachineRecord } from './machine';
 export { differencesOf, type ToolpathDifference } from './differences';

@@ -1,7 +1,7 @@
 import {
   commonPart,
   normaliseSetting,
-  saidPurpose,
+  statedPurpose,
   type Settings,
   type Study,
   ALLOWANCE,
@@ -56,7 +56,7 @@ function clearWinner<Item>(items: readonly Item[], score: (item: Item) => number
 export function guessPurpose(file: string, settings: Settings, lineUp: LineUp): Purpose {
   const text = [
     file,
-    ...(['machine', 'profile', 'part'] as const).map((what) => saidPurpose(settings, what)),
+    ...(['machine', 'profile', 'part'] as const).map((what) => statedPurpose(settings, what)),
   ]
     .join(' ')
     .replace(/\.(?:gcode|gco|g|nc|gz|3mf)\b/gi, '');

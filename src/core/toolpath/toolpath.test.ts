@@ -4,7 +4,7 @@ import {
   differencesOf,
   machineRecordSchema,
   NoMotionError,
-  sayClaim,
+  describeClaim,
   ToolpathAnalysis,
   type MachineRecord,
   type ToolpathFacts,
@@ -420,7 +420,7 @@ describe('claims', () => {
       flow_needed_mm3_s: 45,
       flow_limit_mm3_s: 30,
     });
-    expect(flow && sayClaim(flow)).toContain(
+    expect(flow && describeClaim(flow)).toContain(
       'the claim would need 45.0 mm³/s, the hotend gives 30.0',
     );
     expect(

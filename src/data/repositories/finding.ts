@@ -1,10 +1,10 @@
 import * as z from 'zod';
-import { THING_KINDS } from '../../core/answers/workshop';
+import { ITEM_KINDS } from '../../core/answers/workshop';
 import { query, type Database } from '../database';
 
 /** Something that carries what was typed, in its name or code. */
 const foundRow = z.strictObject({
-  kind: z.enum([...THING_KINDS, 'study', 'print', 'specimen', 'sliced-file']),
+  kind: z.enum([...ITEM_KINDS, 'study', 'print', 'specimen', 'sliced-file']),
   /** Its id: of a study or thing its own, else within its study. */
   id: z.string(),
   name: z.string(),

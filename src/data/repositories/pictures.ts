@@ -14,7 +14,7 @@ export interface SeenCode {
 export type ToldOfPhoto = Partial<Pick<Row<'photos'>, 'view' | 'light' | 'session' | 'px_per_mm'>>;
 
 /** The view of a registered photo, laid flat and kept in tiles. */
-export interface LaidView {
+export interface RectifiedView {
   /** What it was laid by: photos laid by other marks are laid anew. */
   edition: string;
   /** The rectangle of the view that it shows, mm. */
@@ -40,7 +40,7 @@ const pictureRow = z.strictObject({
   height: z.number().nullable(),
   taken_at: z.string().nullable(),
   codes: z.custom<SeenCode[] | null>(),
-  laid: z.custom<LaidView>().nullable(),
+  laid: z.custom<RectifiedView>().nullable(),
 });
 export type Picture = z.infer<typeof pictureRow>;
 
@@ -173,10 +173,10 @@ export const setTold = (
   ]);
 
 /** Says by what a photo's view is laid; null: it is not. */
-export const setLaid = (
+export const setRectification = (
   { db, studyId }: Pick<Write, 'db' | 'studyId'>,
   path: string,
-  laid: LaidView | null,
+  laid: RectifiedView | null,
 ): Promise<void> =>
   execute(db, 'update pictures set laid = $3 where study_id = $1 and "path" = $2', [
     studyId,

@@ -278,7 +278,7 @@ function asRefusal(error: BaseError, table: TableName): Error {
   if (codeOf(cause) === CHECK_VIOLATION) {
     const constraint = 'constraint' in cause ? String(cause.constraint) : '';
     return new RefusedError(
-      `The change to the ${title} does not fit: ${sayConstraint(constraint)}.`,
+      `The change to the ${title} does not fit: ${describeConstraint(constraint)}.`,
     );
   }
   return error;
@@ -287,7 +287,7 @@ function asRefusal(error: BaseError, table: TableName): Error {
 const CHECK_VIOLATION = '23514';
 
 /** What a constraint says, from its name: `domain_<column>_<edition>`. */
-const sayConstraint = (name: string): string => {
+const describeConstraint = (name: string): string => {
   const column = /^domain_(.+)_[0-9a-f]{8}$/.exec(name)?.[1];
   return column ? `${column} is outside of what it can be` : 'its values do not fit together';
 };

@@ -6,10 +6,10 @@ import {
   KINDS,
   nameOfThing,
   pairKey,
-  THING_KINDS,
+  ITEM_KINDS,
   type Facts,
   type KnownThing,
-  type ThingKind,
+  type ItemKind,
 } from '../../core/answers/workshop';
 import { asJson, execute, query, someRow, type Database, moments } from '../database';
 import { ConflictError, NotFoundError, RefusedError } from '../errors';
@@ -18,13 +18,13 @@ import { isUuid, transact } from '../write';
 /** A thing of the workshop as it is known today. */
 const thingRow = z.strictObject({
   uid: z.string(),
-  kind: z.enum(THING_KINDS),
+  kind: z.enum(ITEM_KINDS),
   name: z.string(),
   facts: z.custom<Facts>(),
   row_version: z.number(),
   deleted_at: z.string().nullable(),
 });
-export type Thing = z.infer<typeof thingRow>;
+export type CatalogueItem = z.infer<typeof thingRow>;
 
 /** A study that has a thing, and what it is there. */
 const thingUseRow = z.strictObject({
@@ -39,7 +39,7 @@ const thingUseRow = z.strictObject({
   id: z.string(),
   row: z.custom<AnyRow>(),
 });
-export type ThingUse = z.infer<typeof thingUseRow>;
+export type ItemUse = z.infer<typeof thingUseRow>;
 
 const COLUMNS = `uid, kind, name, facts, row_version, ${moments('deleted_at')}`;
 
@@ -52,11 +52,11 @@ const FACTS = `(select coalesce(jsonb_object_agg(f.key, f.value), '{}') from (
   ) f)`;
 
 /** Everything of a kind that is in use, by name. */
-export const listThings = (
+export const listItems = (
   db: Database,
-  kind: ThingKind,
+  kind: ItemKind,
   { deleted = false } = {},
-): Promise<Thing[]> =>
+): Promise<CatalogueItem[]> =>
   query(
     db,
     thingRow,
@@ -67,7 +67,7 @@ export const listThings = (
   );
 
 /** A thing, or the one that it was merged into. @throws NotFoundError */
-export async function findThing(db: Database, uid: string): Promise<Thing> {
+export async function findItem(db: Database, uid: string): Promise<CatalogueItem> {
   const [found] = isUuid(uid)
     ? await query(
         db,
@@ -84,9 +84,9 @@ export async function findThing(db: Database, uid: string): Promise<Thing> {
 /** The studies that have things of a kind, the one begun last first. */
 export const usesOfThings = (
   db: Database,
-  kind: ThingKind,
+  kind: ItemKind,
   uid: string | null = null,
-): Promise<ThingUse[]> => {
+): Promise<ItemUse[]> => {
   const { table, id } = KINDS[kind];
   return query(
     db,
@@ -103,7 +103,7 @@ export const usesOfThings = (
 
 const thingsOfStudyRow = z.strictObject({
   uid: z.string(),
-  kind: z.enum(THING_KINDS),
+  kind: z.enum(ITEM_KINDS),
   name: z.string(),
   facts: z.custom<Facts>(),
   row_version: z.number(),
@@ -112,11 +112,11 @@ const thingsOfStudyRow = z.strictObject({
 });
 
 /** What each row of a kind in a study is today. */
-export const thingsOfStudy = (
+export const itemsOfStudy = (
   db: Database,
   studyId: string,
-  kind: ThingKind,
-): Promise<(Thing & { id: string })[]> => {
+  kind: ItemKind,
+): Promise<(CatalogueItem & { id: string })[]> => {
   const { table, id } = KINDS[kind];
   return query(
     db,
@@ -153,12 +153,12 @@ export async function keptIds(db: Database, studyId: string): Promise<ReadonlyMa
  * @param evenIfNamed whether it is one more although another of its kind is called the same
  * @throws ConflictError with the other, where it was not said that there are two
  */
-export function addThing(
+export function addItem(
   db: Database,
-  kind: ThingKind,
+  kind: ItemKind,
   facts: Facts,
   evenIfNamed: boolean,
-): Promise<Thing> {
+): Promise<CatalogueItem> {
   return transact(db, async (bound) => {
     // Two who name a thing at once follow one another: the second hears of the first.
     await execute(bound, 'select pg_advisory_xact_lock(hashtextextended($1, 0))', [
@@ -179,18 +179,18 @@ export function addThing(
        values ($1, $2, $3, $4, now(), true)`,
       [uid, kind, name, asJson(facts)],
     );
-    return findThing(bound, uid);
+    return findItem(bound, uid);
   });
 }
 
 /** The thing of a kind that is called so, in capitals or not; null where none is in the lists. */
 export async function thingCalled(
   db: Database,
-  kind: ThingKind,
+  kind: ItemKind,
   name: string,
-): Promise<Thing | null> {
+): Promise<CatalogueItem | null> {
   const wanted = name.trim().toLowerCase();
-  return (await listThings(db, kind)).find((one) => one.name.toLowerCase() === wanted) ?? null;
+  return (await listItems(db, kind)).find((one) => one.name.toLowerCase() === wanted) ?? null;
 }
 
 /**
@@ -198,14 +198,14 @@ export async function thingCalled(
  *
  * @throws ConflictError with the thing as it stands, where somebody else has changed it since
  */
-export function updateThing(
+export function updateItem(
   db: Database,
   uid: string,
   change: Facts,
   version: number,
-): Promise<Thing> {
+): Promise<CatalogueItem> {
   return transact(db, async (bound) => {
-    const thing = await lockThing(bound, uid);
+    const thing = await lockItem(bound, uid);
     if (thing.row_version !== version) {
       throw new ConflictError('This was changed by somebody else in the meantime.', thing);
     }
@@ -216,14 +216,14 @@ export function updateThing(
          row_version = row_version + 1 where uid = $1`,
       [thing.uid, asJson(facts), nameOfThing(thing.kind, facts)],
     );
-    return findThing(bound, thing.uid);
+    return findItem(bound, thing.uid);
   });
 }
 
 /** Takes a thing out of the lists, or puts it back; studies that have it keep it. */
 export function setThingDeleted(db: Database, uid: string, isDeleted: boolean): Promise<void> {
   return transact(db, async (bound) => {
-    const thing = await lockThing(bound, uid);
+    const thing = await lockItem(bound, uid);
     await execute(
       bound,
       `update things set deleted_at = case when $2 then now() end, row_version = row_version + 1
@@ -233,11 +233,11 @@ export function setThingDeleted(db: Database, uid: string, isDeleted: boolean): 
   });
 }
 
-async function lockThing(db: Database, uid: string): Promise<Thing> {
-  const thing = await findThing(db, uid);
+async function lockItem(db: Database, uid: string): Promise<CatalogueItem> {
+  const thing = await findItem(db, uid);
   await execute(db, 'select 1 from things where uid = $1 for no key update', [thing.uid]);
   // It may have been another before it was locked.
-  return findThing(db, thing.uid);
+  return findItem(db, thing.uid);
 }
 
 /**
@@ -245,11 +245,11 @@ async function lockThing(db: Database, uid: string): Promise<Thing> {
  *
  * @throws RefusedError where both stand in one study, or are of two kinds
  */
-export function mergeThings(db: Database, into: string, from: string): Promise<Thing> {
+export function mergeItems(db: Database, into: string, from: string): Promise<CatalogueItem> {
   return transact(db, async (bound) => {
     // Always in the same order, so that two who merge do not wait for each other.
-    for (const uid of [into, from].sort()) await lockThing(bound, uid);
-    const [kept, merged] = [await findThing(bound, into), await findThing(bound, from)];
+    for (const uid of [into, from].sort()) await lockItem(bound, uid);
+    const [kept, merged] = [await findItem(bound, into), await findItem(bound, from)];
     if (kept.uid === merged.uid) return kept;
     if (kept.kind !== merged.kind) {
       throw new RefusedError(`${merged.name} is a ${merged.kind}, ${kept.name} a ${kept.kind}.`);
@@ -279,7 +279,7 @@ export function mergeThings(db: Database, into: string, from: string): Promise<T
       'update things set is_kept = true, row_version = row_version + 1 where uid = $1',
       [kept.uid],
     );
-    return findThing(bound, kept.uid);
+    return findItem(bound, kept.uid);
   });
 }
 
@@ -298,7 +298,7 @@ export const mergedInto = (db: Database, uid: string): Promise<Merged[]> =>
   );
 
 /** Takes a merge back: the thing is its own again. @throws NotFoundError where it was not merged */
-export async function splitThing(db: Database, uid: string): Promise<void> {
+export async function splitItem(db: Database, uid: string): Promise<void> {
   const found = isUuid(uid)
     ? await query(
         db,
@@ -313,7 +313,7 @@ export async function splitThing(db: Database, uid: string): Promise<void> {
 
 /** Puts down that two things are two, however alike they are. */
 export async function tellApart(db: Database, one: string, other: string): Promise<void> {
-  const [a, b] = [await findThing(db, one), await findThing(db, other)];
+  const [a, b] = [await findItem(db, one), await findItem(db, other)];
   if (a.uid === b.uid) throw new RefusedError('This is one thing already.');
   const [first, second] = pairKey(a.uid, b.uid).split(' ');
   await execute(
@@ -334,8 +334,8 @@ export const pairsApart = async (db: Database): Promise<ReadonlySet<string>> =>
   );
 
 /** What tells whether things of a kind are the same. */
-export async function knownThings(db: Database, kind: ThingKind): Promise<KnownThing[]> {
-  const [things, uses] = [await listThings(db, kind), await usesOfThings(db, kind)];
+export async function knownItems(db: Database, kind: ItemKind): Promise<KnownThing[]> {
+  const [things, uses] = [await listItems(db, kind), await usesOfThings(db, kind)];
   const settings = kind === 'profile' ? await settingsOfProfiles(db) : new Map<string, string>();
   return things.map(({ uid, facts }) => {
     const own = uses.filter((use) => use.uid === uid);

@@ -8,8 +8,8 @@ import {
   kindOfTable,
   nameOfThing,
   type Facts,
-  THING_KINDS,
-  type ThingKind,
+  ITEM_KINDS,
+  type ItemKind,
 } from '../../core/answers/workshop';
 import { asJson, execute, query, type Database } from '../database';
 import { RefusedError } from '../errors';
@@ -27,7 +27,7 @@ interface TieOptions {
 const looseRow = z.strictObject({ study_id: z.string(), id: z.string(), row: z.custom<AnyRow>() });
 type LooseRow = z.infer<typeof looseRow>;
 
-const looseRows = (db: Database, kind: ThingKind, studyId: string | null): Promise<LooseRow[]> => {
+const looseRows = (db: Database, kind: ItemKind, studyId: string | null): Promise<LooseRow[]> => {
   const { table, id } = KINDS[kind];
   return query(
     db,
@@ -51,7 +51,7 @@ export async function tieRows(
   studyId: string | null,
   { knownAt, isKept }: TieOptions,
 ): Promise<void> {
-  for (const kind of THING_KINDS) {
+  for (const kind of ITEM_KINDS) {
     const loose = await looseRows(db, kind, studyId);
     if (loose.length === 0) continue;
     const rows = loose.map(({ study_id, id, row }) => {
@@ -93,7 +93,7 @@ export async function tieRows(
 const checkOnceRow = z.strictObject({ name: z.string(), rows: z.array(z.string()) });
 
 /** Refuses a study two of whose rows are one thing, by a lasting id or as a person said. */
-async function checkOnce(db: Database, studyId: string, kind: ThingKind): Promise<void> {
+async function checkOnce(db: Database, studyId: string, kind: ItemKind): Promise<void> {
   const { table, id } = KINDS[kind];
   const [twice] = await query(
     db,
@@ -113,14 +113,14 @@ async function checkOnce(db: Database, studyId: string, kind: ThingKind): Promis
 
 const checkKindsRow = z.strictObject({
   uid: z.string(),
-  kind: z.enum(THING_KINDS),
+  kind: z.enum(ITEM_KINDS),
   name: z.string(),
 });
 
 /** Refuses lasting ids that are those of things of another kind. */
 async function checkKinds(
   db: Database,
-  kind: ThingKind,
+  kind: ItemKind,
   rows: readonly { id: string; uid: string; isNamed: boolean }[],
 ): Promise<void> {
   const named = rows.filter((row) => row.isNamed);

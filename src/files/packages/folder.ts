@@ -3,7 +3,7 @@ import { readdir, readFile, realpath, stat } from 'node:fs/promises';
 import { join, relative, sep } from 'node:path';
 import type { Fault } from '../../core/model/package';
 import { PackageError, type PackageFiles } from './files';
-import { isReadWhole, LIMITS, sayBytes } from './limits';
+import { isReadWhole, LIMITS, formatBytes } from './limits';
 
 /** Opens a study package that lies in a folder. Names that begin with a dot are passed over. */
 export async function openFolder(folder: string): Promise<PackageFiles> {
@@ -33,7 +33,10 @@ export async function openFolder(folder: string): Promise<PackageFiles> {
         else await walk(path);
       } else if (!facts.isFile()) fault(path, 'is neither a file nor a folder');
       else if (isReadWhole(path) && facts.size > LIMITS.tableBytes) {
-        fault(path, `is ${sayBytes(facts.size)} long; at most ${sayBytes(LIMITS.tableBytes)}`);
+        fault(
+          path,
+          `is ${formatBytes(facts.size)} long; at most ${formatBytes(LIMITS.tableBytes)}`,
+        );
       } else {
         paths.push(path);
         sizes.set(path, facts.size);

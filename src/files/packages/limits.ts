@@ -17,7 +17,7 @@ export const LIMITS = {
 export const isReadWhole = (path: string): boolean => /\.(csv|json)$/i.test(path);
 
 /** A number of bytes as people say it. */
-export function sayBytes(bytes: number): string {
+export function formatBytes(bytes: number): string {
   if (bytes < 1024) return `${bytes} bytes`;
   const units = ['KiB', 'MiB', 'GiB', 'TiB'];
   const at = Math.min(units.length, Math.floor(Math.log2(bytes) / 10));

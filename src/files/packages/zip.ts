@@ -6,7 +6,7 @@ import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { isInsidePath } from '../../core/model/study';
 import type { Fault } from '../../core/model/package';
 import { PackageError, type PackageFiles } from './files';
-import { isReadWhole, LIMITS, sayBytes } from './limits';
+import { isReadWhole, LIMITS, formatBytes } from './limits';
 
 const open = promisify<string, yauzl.Options, ZipFile>(yauzl.open);
 
@@ -112,9 +112,11 @@ function listEntries(zip: ZipFile): Promise<Map<string, Entry>> {
       if (entries.size >= LIMITS.files) {
         reject(new PackageError(`the zip holds more than ${LIMITS.files} files`));
       } else if (unpacked > LIMITS.totalBytes) {
-        reject(new PackageError(`the zip unpacks to more than ${sayBytes(LIMITS.totalBytes)}`));
+        reject(new PackageError(`the zip unpacks to more than ${formatBytes(LIMITS.totalBytes)}`));
       } else if (tables > LIMITS.tablesBytes) {
-        reject(new PackageError(`its tables unpack to more than ${sayBytes(LIMITS.tablesBytes)}`));
+        reject(
+          new PackageError(`its tables unpack to more than ${formatBytes(LIMITS.tablesBytes)}`),
+        );
       } else if (entries.has(name)) {
         reject(new PackageError(`the zip holds ${name} twice`));
       } else {
@@ -149,10 +151,10 @@ function whyNot(path: string, entry: Entry): string | null {
   }
   const size = entry.uncompressedSize;
   if (isReadWhole(path) && size > LIMITS.tableBytes) {
-    return `unpacks to ${sayBytes(size)}; at most ${sayBytes(LIMITS.tableBytes)}`;
+    return `unpacks to ${formatBytes(size)}; at most ${formatBytes(LIMITS.tableBytes)}`;
   }
   if (size > LIMITS.ratioFromBytes && size > LIMITS.ratio * entry.compressedSize) {
-    return `unpacks to ${sayBytes(size)}, over ${LIMITS.ratio} times its packed size`;
+    return `unpacks to ${formatBytes(size)}, over ${LIMITS.ratio} times its packed size`;
   }
   return null;
 }

@@ -7,7 +7,7 @@ import {
   type CodeInPhoto,
   type FoundCard,
 } from '../../core/measures/image';
-import { openPicture, pictureSize, sayFault } from './pictures';
+import { openPicture, pictureSize, describeFault } from './pictures';
 import type { FoundCorners } from './task';
 
 /** A part's outline is looked for in a picture whose longer side is this, pixels. */
@@ -43,7 +43,7 @@ export async function cornersOfPart(
       corners: corners && corners.map(({ x, y }) => ({ u: x * factor, v: y * factor })),
     };
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
 }
 

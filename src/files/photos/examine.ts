@@ -1,7 +1,7 @@
 import exifReader from 'exif-reader';
 import { codesIn } from './codes';
 import { fromPixels, halved, type Rgb } from './levels';
-import { checkKind, openPicture, sayFault } from './pictures';
+import { checkKind, openPicture, describeFault } from './pictures';
 import type { MadePicture, PhotoFacts } from './task';
 
 /** The smallest level's longer side is not over this, pixels. */
@@ -28,7 +28,7 @@ export async function examinePhoto(path: string): Promise<PhotoFacts> {
       .toBuffer({ resolveWithObject: true });
     full = threeChannels(data, info.width, info.height, info.channels);
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
   const codes = await codesIn(full);
   const levels: MadePicture[] = [];

@@ -1,7 +1,7 @@
 import { warped, type Projection, type ViewBox } from '../../core/measures/image';
 import { fromPixels, halved, type Rgb } from './levels';
 import { readColour } from './pictures';
-import type { LaidTiles, MadePicture } from './task';
+import type { RectifiedTiles, MadePicture } from './task';
 
 /** Pixels of a tile's sides. */
 const TILE = 512;
@@ -19,7 +19,7 @@ export async function layPhoto(
   toPicture: Projection,
   box: ViewBox,
   pxPerMm: number,
-): Promise<LaidTiles> {
+): Promise<RectifiedTiles> {
   let shown: Rgb = warped(await readColour(path), toPicture, box, pxPerMm);
   const { width, height } = shown;
   const tiles: MadePicture[] = [];

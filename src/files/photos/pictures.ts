@@ -45,7 +45,7 @@ export const openPicture = (path: string, { autoOrient = true } = {}) =>
   sharp(path, { autoOrient, limitInputPixels: MOST_PIXELS, failOn: 'warning', pages: 1 });
 
 /** What of a picture is wrong, in words. */
-export function sayFault(error: unknown): PictureError {
+export function describeFault(error: unknown): PictureError {
   const message = error instanceof Error ? error.message : '';
   if (/pixel limit/i.test(message)) {
     return new PictureError('has more than 60 megapixels: make it smaller');
@@ -84,7 +84,7 @@ async function checkPasses(path: string): Promise<void> {
   const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: MOST_PIXELS })
     .metadata()
     .catch((error: unknown) => {
-      throw sayFault(error);
+      throw describeFault(error);
     });
   if (passes * width * height <= MOST_PASSED_PIXELS) return;
   throw new PictureError(
@@ -141,7 +141,7 @@ export async function readRegion(
     };
     return { size, raster: luminanceOf(pixels) };
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
 }
 
@@ -165,7 +165,7 @@ export async function readColour(path: string): Promise<Pixels & { data: Uint8Ar
     );
     return { data: spread, width, height, channels: 3 };
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
 }
 
@@ -178,7 +178,7 @@ async function checkEnd(path: string): Promise<void> {
       .raw()
       .toBuffer();
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
 }
 
@@ -190,6 +190,6 @@ async function sizeOf(path: string): Promise<{ size: PictureSize; isDeep: boolea
     const { autoOrient, depth } = await openPicture(path).metadata();
     return { size: autoOrient, isDeep: depth === 'ushort' };
   } catch (error) {
-    throw sayFault(error);
+    throw describeFault(error);
   }
 }

@@ -31,7 +31,7 @@ export interface PhotoFacts extends PictureSize {
 }
 
 /** The view of a registered photo in tiles. */
-export interface LaidTiles {
+export interface RectifiedTiles {
   width: number;
   height: number;
   tile: number;
@@ -72,7 +72,7 @@ export type PhotoTask =
 export type PhotoOutcome = OrRefused<
   | { facts: PhotoFacts }
   | { found: FoundCorners }
-  | { laid: LaidTiles }
+  | { laid: RectifiedTiles }
   | { measured: Measured }
   /** JPEGs in the order of the frames. */
   | { blind: Uint8Array[] }

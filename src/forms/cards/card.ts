@@ -146,12 +146,12 @@ function answerCard(pen: Pen, model: ReportModel, verdict: string): Said | null 
   });
   pen.rect(MARGIN, y - size, 8, end - y + size * 0.7, colours.accent);
   let below = end + 10;
-  for (const tie of sentence.ties.slice(0, 4)) {
+  for (const citation of sentence.citations.slice(0, 4)) {
     if (below > height - MARGIN - 90) break;
-    const text = fitted(plainText(model, tie.text), room, 36, 'regular');
+    const text = fitted(plainText(model, citation.text), room, 36, 'regular');
     pen.text(text, MARGIN + 40, below, {
       size: 36,
-      colour: tie.isDecided ? colours.accent : colours.second,
+      colour: citation.isDecided ? colours.accent : colours.second,
     });
     below += 54;
   }

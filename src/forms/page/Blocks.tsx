@@ -1,4 +1,4 @@
-import type { Block, Cell, Chart, ReportModel, SaidSentence } from '../../core/text/report';
+import type { Block, Cell, Chart, ReportModel, ReportSentence } from '../../core/text/report';
 import { Badge, CellOf, ContenderName, isNumber, Line, Sign, Strip, TieChip } from './marks';
 import { capital } from '../../core/text/phrasing';
 import { nameIn, shortHash, titleOf } from '../text';
@@ -65,12 +65,12 @@ function Answer({ model, block }: BlockProps<'answer'>) {
   );
 }
 
-function Ties({ model, sentence }: { model: ReportModel; sentence: SaidSentence }) {
-  if (sentence.ties.length === 0) return null;
+function Ties({ model, sentence }: { model: ReportModel; sentence: ReportSentence }) {
+  if (sentence.citations.length === 0) return null;
   return (
-    <p className="ties">
-      {sentence.ties.map((tie) => (
-        <TieChip key={tie.address} model={model} tie={tie} />
+    <p className="citations">
+      {sentence.citations.map((citation) => (
+        <TieChip key={citation.address} model={model} citation={citation} />
       ))}
     </p>
   );

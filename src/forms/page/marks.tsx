@@ -89,10 +89,10 @@ export function CellOf({ model, cell }: { model: Contenders; cell: Cell }) {
 }
 
 /** A figure that a sentence rests on. */
-export function TieChip({ model, tie }: { model: Contenders; tie: Tie }) {
+export function TieChip({ model, citation }: { model: Contenders; citation: Tie }) {
   return (
-    <span className={tie.isDecided ? 'tie decided' : 'tie'}>
-      <Line model={model} text={tie.text} />
+    <span className={citation.isDecided ? 'citation decided' : 'citation'}>
+      <Line model={model} text={citation.text} />
     </span>
   );
 }

@@ -34,7 +34,7 @@ export const wordSchema = TABLES.inspections.row
   );
 
 export type InspectorsWord = z.infer<typeof wordSchema>;
-export type SaidFinding = z.infer<typeof findingSchema>;
+export type EnteredFinding = z.infer<typeof findingSchema>;
 
 /**
  * Keeps what an inspector says of a zone, in place of what they said before; that stays in the
@@ -67,7 +67,7 @@ type ZoneKey = Pick<Row<'inspections'>, 'specimen_id' | 'zone_id' | 'inspector'>
 async function keepFindings(
   write: Write,
   key: ZoneKey,
-  wanted: readonly SaidFinding[],
+  wanted: readonly EnteredFinding[],
 ): Promise<void> {
   const { db, studyId } = write;
   const known = (await listRowsBy(db, studyId, 'findings', 'specimen_id', key.specimen_id)).filter(

@@ -5,11 +5,11 @@ import {
   KINDS,
   nameOfThing,
   type Facts,
-  type ThingKind,
+  type ItemKind,
 } from '../../core/answers/workshop';
 import {
   findFile,
-  findThing,
+  findItem,
   freePath,
   linkFile,
   listRows,
@@ -18,10 +18,10 @@ import {
   updateRow,
   deleteRow,
   thingCalled,
-  thingsOfStudy,
+  itemsOfStudy,
   usesOfThings,
   writeStudy,
-  type Thing,
+  type CatalogueItem,
   type Write,
 } from '../../data';
 import type { App } from '../app';
@@ -84,11 +84,11 @@ export async function addIn(write: Write, asked: Asked): Promise<Added> {
 }
 
 /** The thing that was picked; null of a new one, once nobody is called the same. */
-async function thingOf(write: Write, kind: ThingKind, asked: Picked): Promise<Thing | null> {
+async function thingOf(write: Write, kind: ItemKind, asked: Picked): Promise<CatalogueItem | null> {
   if ('uid' in asked) {
-    const thing = await findThing(write.db, asked.uid);
+    const thing = await findItem(write.db, asked.uid);
     if (thing.kind !== kind) throw new RequestError(422, `${thing.name} is no ${kind}.`);
-    const here = (await thingsOfStudy(write.db, write.studyId, kind)).some(
+    const here = (await itemsOfStudy(write.db, write.studyId, kind)).some(
       (one) => one.uid === thing.uid,
     );
     if (here) throw new RequestError(409, `${thing.name} is in this study already.`);
@@ -112,7 +112,7 @@ async function thingOf(write: Write, kind: ThingKind, asked: Picked): Promise<Th
 }
 
 /** A free id of a table, made of a name. */
-async function freeId(write: Write, kind: ThingKind | 'contender', from: string): Promise<string> {
+async function freeId(write: Write, kind: ItemKind | 'contender', from: string): Promise<string> {
   const [table, column] =
     kind === 'contender'
       ? (['contenders', 'contender_id'] as const)
@@ -128,7 +128,7 @@ async function freeId(write: Write, kind: ThingKind | 'contender', from: string)
 /** A row of a kind with the facts of its thing, or with those of a new one. */
 async function addThingRow(
   write: Write,
-  kind: ThingKind,
+  kind: ItemKind,
   asked: Picked,
   more: Facts = {},
 ): Promise<Added> {
@@ -172,10 +172,10 @@ async function addStock(write: Write, machine: string | null, called: string): P
     for (const { profile_id } of contenders) {
       const before = await rowOrNull(db, use.study_id, 'profiles', { profile_id });
       if (before?.kind !== 'stock') continue;
-      const thing = (await thingsOfStudy(db, use.study_id, 'profile')).find(
+      const thing = (await itemsOfStudy(db, use.study_id, 'profile')).find(
         (one) => one.id === profile_id,
       );
-      const here = (await thingsOfStudy(db, write.studyId, 'profile')).find(
+      const here = (await itemsOfStudy(db, write.studyId, 'profile')).find(
         (one) => one.uid === thing?.uid,
       );
       if (here) return here.id;

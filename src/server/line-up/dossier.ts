@@ -13,7 +13,7 @@ import {
   listRowsBy,
   printsOfMachine,
   rowOrNull,
-  thingsOfStudy,
+  itemsOfStudy,
   type Stored,
 } from '../../data';
 import type { App } from '../app';
@@ -47,7 +47,7 @@ export async function dossierOf(
     listRows(db, studyId, 'artefacts'),
   ]);
   if (!machine) return null;
-  const thing = (await thingsOfStudy(db, studyId, 'machine')).find((one) => one.id === machineId);
+  const thing = (await itemsOfStudy(db, studyId, 'machine')).find((one) => one.id === machineId);
   const tables = { ...emptyTables(), contenders, prints, incidents, artefacts };
   return {
     machine,

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { idFrom, isKnownSetting } from '../../core/model/study';
-import { listRows, listThings, thingsOfStudy, writeStudy, type Write } from '../../data';
+import { listRows, listItems, itemsOfStudy, writeStudy, type Write } from '../../data';
 import { afterwards, type App } from '../app';
 import { queueUnread } from '../jobs';
 import { insertChecked } from '../rows';
@@ -67,8 +67,8 @@ async function pickedByName(
   kind: 'machine' | 'artefact' | 'material',
   called: string,
 ) {
-  const here = new Set((await thingsOfStudy(write.db, write.studyId, kind)).map((one) => one.uid));
-  const thing = (await listThings(write.db, kind)).find(
+  const here = new Set((await itemsOfStudy(write.db, write.studyId, kind)).map((one) => one.uid));
+  const thing = (await listItems(write.db, kind)).find(
     (one) => same(one.name, called) && !here.has(one.uid),
   );
   return thing ? { uid: thing.uid } : { name: called };
@@ -77,7 +77,7 @@ async function pickedByName(
 async function materialOf(write: Write, called: string): Promise<void> {
   const materials = await listRows(write.db, write.studyId, 'materials');
   if (materials.some((row) => same(row.type, called))) return;
-  const things = await thingsOfStudy(write.db, write.studyId, 'material');
+  const things = await itemsOfStudy(write.db, write.studyId, 'material');
   if (things.some((one) => same(one.name, called))) return;
   await addIn(write, { add: 'material', picked: await pickedByName(write, 'material', called) });
 }

@@ -4,9 +4,9 @@ import type { StatedFile } from '../../core/answers/line-up';
 import { factDifferences, factsOf, type FactDifference } from '../../core/answers/workshop';
 import {
   listSlicedFiles,
-  listThings,
+  listItems,
   loadStudy,
-  thingsOfStudy,
+  itemsOfStudy,
   type Stored,
   listTables,
 } from '../../data';
@@ -127,8 +127,8 @@ export async function lineUpPage(app: App, studyId: string): Promise<LineUpPage>
 async function offeredTo(app: App, studyId: string): Promise<LineUpPage['offered']> {
   const { db } = app;
   const of = async (kind: keyof LineUpPage['offered']): Promise<Offered[]> => {
-    const here = new Set((await thingsOfStudy(db, studyId, kind)).map((one) => one.uid));
-    return (await listThings(db, kind))
+    const here = new Set((await itemsOfStudy(db, studyId, kind)).map((one) => one.uid));
+    return (await listItems(db, kind))
       .filter((one) => !here.has(one.uid))
       .map(({ uid, name, facts }) => ({
         uid,
@@ -161,7 +161,7 @@ async function offeredTo(app: App, studyId: string): Promise<LineUpPage['offered
 async function machinesToday(app: App, studyId: string): Promise<LineUpPage['today']> {
   const { db } = app;
   const [things, { machines }] = await Promise.all([
-    thingsOfStudy(db, studyId, 'machine'),
+    itemsOfStudy(db, studyId, 'machine'),
     listTables(db, studyId, ['machines']),
   ]);
   return Object.fromEntries(

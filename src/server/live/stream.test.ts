@@ -12,7 +12,7 @@ it('tells of no change that is already in how it said the study stands', async (
   let news: (change: StudyChange) => void = () => undefined;
   const app = {
     db: { sequelize: { query: () => answers.shift() } },
-    newsroom: {
+    broadcaster: {
       size: 0,
       listen: (_study: string, heard: typeof news) => {
         news = heard;

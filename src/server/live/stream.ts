@@ -32,11 +32,11 @@ export async function liveStream(
   studyId: string,
   signal: AbortSignal,
 ): Promise<Response> {
-  const { db, newsroom } = app;
+  const { db, broadcaster } = app;
   const worker = presentWorker()?.id ?? 'house';
   await standing(app, studyId);
   // Asked and counted without a pause in between: of many who come at once no more are let in.
-  if (newsroom.size >= MOST_STREAMS || (open.get(worker) ?? 0) >= MOST_OF_ONE) {
+  if (broadcaster.size >= MOST_STREAMS || (open.get(worker) ?? 0) >= MOST_OF_ONE) {
     throw new RequestError(429, 'Too many pages listen at once: close some.');
   }
   let end = (): void => undefined;
@@ -61,7 +61,7 @@ export async function liveStream(
         tell(unheard.stand(present.revision));
       };
       const now = () => standingOf(db, studyId).then(stand, () => end());
-      const leave = newsroom.listen(studyId, (news) => {
+      const leave = broadcaster.listen(studyId, (news) => {
         if (news === 'over') end();
         else if (news === 'gap' || news.is_gone) void now();
         else tell(unheard.take(news));

@@ -49,5 +49,5 @@ export async function planOf(
   };
 }
 
-export const sayName = (one: SpecimenFacts | undefined): string | null =>
+export const contenderName = (one: SpecimenFacts | undefined): string | null =>
   one ? (one.code ?? one.specimen_id) : null;

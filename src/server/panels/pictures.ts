@@ -8,8 +8,8 @@ import { LEAST_PADDING, type BlindFrame, type PhotoTask } from '../../files/phot
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
-import { tiedPhoto } from '../photos/registration';
-import { sayName, type Held } from './held';
+import { registeredPhoto } from '../photos/registration';
+import { contenderName, type Held } from './held';
 
 /** Pixels of the longer side of what a judge sees: two of them are sharp side by side on a phone that grows them. */
 const LONGEST_PX = 1400;
@@ -45,9 +45,9 @@ export async function makePictures(app: App, studyId: string, held: Held): Promi
   return withFolder('panel', async (folder) => {
     const frames: BlindFrame[] = [];
     for (const [at, { specimen_id, path }] of held.items.entries()) {
-      const name = sayName(facts.get(specimen_id)) ?? specimen_id;
+      const name = contenderName(facts.get(specimen_id)) ?? specimen_id;
       const picture = path === null ? null : await findPicture(db, studyId, path);
-      const tied = picture && (await tiedPhoto(app, db, studyId, specimen_id, picture.path));
+      const tied = picture && (await registeredPhoto(app, db, studyId, specimen_id, picture.path));
       if (!picture || !tied || picture.width === null || picture.height === null) {
         throw new RequestError(
           422,

@@ -12,7 +12,7 @@ import {
   type Write,
 } from '../../data';
 import type { App } from '../app';
-import { findHeld, planOf, sayName, type Held } from './held';
+import { findHeld, planOf, contenderName, type Held } from './held';
 import { RequestError } from '../http/problem';
 import { insertChecked } from '../rows';
 
@@ -185,7 +185,7 @@ async function keepItems(write: Write, draft: NamedDraft): Promise<void> {
   );
   const seen = new Set<string>();
   for (const { specimen_id, path } of draft.items) {
-    const name = sayName(facts.get(specimen_id)) ?? specimen_id;
+    const name = contenderName(facts.get(specimen_id)) ?? specimen_id;
     if (facts.get(specimen_id)?.artefact_id !== artefact_id)
       refuse(`${name} is no specimen of this artefact.`);
     if (seen.has(specimen_id)) refuse(`${name} is listed twice.`);

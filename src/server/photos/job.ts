@@ -7,7 +7,7 @@ import {
   listRowsBy,
   readFile,
   replaceParts,
-  setLaid,
+  setRectification,
   setPicture,
   specimenOfCode,
   storeSmallContents,
@@ -22,7 +22,7 @@ import type { MadePicture, PhotoOutcome, PhotoTask } from '../../files/photos';
 import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import type { PhotoJob } from '../jobs';
-import { tiedPhoto } from './registration';
+import { registeredPhoto } from './registration';
 
 /** Contents up to this are stored many at a time. */
 const SMALL = 1024 * 1024;
@@ -96,11 +96,11 @@ async function lay(app: App, studyId: string, picture: Picture, copy: string): P
   const { db } = app;
   const { path } = picture;
   const [filed] = await listRowsBy(db, studyId, 'photos', 'path', path);
-  const tied = filed ? await tiedPhoto(app, db, studyId, filed.specimen_id, path) : null;
+  const tied = filed ? await registeredPhoto(app, db, studyId, filed.specimen_id, path) : null;
   if ((tied?.edition ?? null) === (picture.laid?.edition ?? null)) return;
   if (!tied) {
     return writeStudy(db, studyId, null, async (write) => {
-      await setLaid(write, path, null);
+      await setRectification(write, path, null);
       await replaceParts(write, path, 'tile', []);
     });
   }
@@ -118,7 +118,7 @@ async function lay(app: App, studyId: string, picture: Picture, copy: string): P
   const parts = await store(app, 'tile', tiles);
   await writeStudy(db, studyId, null, async (write) => {
     await replaceParts(write, path, 'tile', parts);
-    await setLaid(write, path, { ...sizes, edition, box: shown });
+    await setRectification(write, path, { ...sizes, edition, box: shown });
   });
 }
 

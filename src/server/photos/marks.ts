@@ -14,7 +14,7 @@ import { afterwards, type App } from '../app';
 import { RequestError } from '../http/problem';
 import { queuePhoto } from '../jobs';
 import { filedPhoto } from './filing';
-import { tie } from './registration';
+import { registerPhoto } from './registration';
 import { boxOfMarks, viewBoxOf } from './views';
 
 const mark = TABLES.photo_marks.row.shape;
@@ -61,7 +61,8 @@ async function putMarks(
   if (photo.view === null) {
     throw new RequestError(422, 'Choose the view first: marks belong to a view.');
   }
-  const told = marks.length === 0 ? null : await tieOf(app, write, artefactId, photo, marks);
+  const told =
+    marks.length === 0 ? null : await registrationOf(app, write, artefactId, photo, marks);
   const { specimen_id } = photo;
   const before = (await listRowsBy(db, studyId, 'photo_marks', 'specimen_id', specimen_id)).filter(
     (row) => row.path === path,
@@ -80,7 +81,7 @@ async function putMarks(
   return told;
 }
 
-async function tieOf(
+async function registrationOf(
   app: App,
   { db, studyId }: Write,
   artefactId: string,
@@ -89,7 +90,7 @@ async function tieOf(
 ): Promise<ToldTie> {
   const box = (await viewBoxOf(app, db, studyId, artefactId, view)) ?? boxOfMarks(marks);
   try {
-    const { kind, px_per_mm, misfit_mm, tilt_deg } = tie(marks, box).registration;
+    const { kind, px_per_mm, misfit_mm, tilt_deg } = registerPhoto(marks, box).registration;
     return { kind, px_per_mm, misfit_mm, tilt_deg };
   } catch (error) {
     if (!(error instanceof RegistrationError)) throw error;

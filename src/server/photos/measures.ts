@@ -22,7 +22,7 @@ import { withFolder } from '../../files/temporary';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
 import { filedPhoto } from './filing';
-import { tiedPhoto } from './registration';
+import { registeredPhoto } from './registration';
 
 const row = TABLES.photo_measures.row.shape;
 
@@ -64,7 +64,7 @@ export interface KeptMeasure extends Measured {
 /** What a photo's pixels are worth: they are measured by it, and it must be the same when it is kept. */
 interface Scale {
   px_per_mm: number;
-  tied: Awaited<ReturnType<typeof tiedPhoto>>;
+  tied: Awaited<ReturnType<typeof registeredPhoto>>;
 }
 
 /**
@@ -111,7 +111,7 @@ async function scaleOf(
   unit: MeasureAsked['unit'],
 ): Promise<Scale> {
   const { photo } = await filedPhoto({ db, studyId }, path);
-  const tied = await tiedPhoto(app, db, studyId, photo.specimen_id, path);
+  const tied = await registeredPhoto(app, db, studyId, photo.specimen_id, path);
   if (unit === 'mm' && !tied) {
     throw new RequestError(
       422,

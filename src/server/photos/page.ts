@@ -12,7 +12,7 @@ import {
 } from '../../data';
 import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
-import { tie } from './registration';
+import { registerPhoto } from './registration';
 import { boxOfMarks } from './views';
 import type { Mark, ViewBox } from '../../core/measures/image';
 import { RegistrationError } from '../../core/measures/image';
@@ -23,7 +23,7 @@ export interface ShownMeasure extends Stored<'photo_measures'> {
 }
 
 /** How a photo lies on its view. */
-export interface ShownTie {
+export interface ShownRegistration {
   kind: string;
   toView: readonly number[];
   toPicture: readonly number[];
@@ -40,9 +40,9 @@ export interface ShownPhoto extends Omit<Picture, 'codes' | 'sha256'> {
   codes: string[];
   filed: Stored<'photos'> | null;
   marks: Mark[];
-  tie: ShownTie | null;
+  registration: ShownRegistration | null;
   /** Whether its view is laid flat as its marks say. */
-  isLaid: boolean;
+  isRectified: boolean;
   measures: ShownMeasure[];
 }
 
@@ -81,15 +81,15 @@ export async function photosData(app: App, studyId: string): Promise<PhotosData>
     const row = filed.get(picture.path) ?? null;
     const own = marks.get(picture.path) ?? [];
     const sides = row && views[artefactOf.get(row.specimen_id) ?? ''];
-    const [shown, edition] = tieOf(own, sides && boxOf(sides, row.view));
+    const [shown, edition] = registrationOf(own, sides && boxOf(sides, row.view));
     return {
       ...picture,
       version: sha256.slice(0, 12),
       codes: (codes ?? []).map(({ text }) => text),
       filed: row,
       marks: own.map(({ u_px, v_px, x_mm, y_mm }) => ({ u_px, v_px, x_mm, y_mm })),
-      tie: shown,
-      isLaid: edition !== null && picture.laid?.edition === edition,
+      registration: shown,
+      isRectified: edition !== null && picture.laid?.edition === edition,
       measures: (measures.get(picture.path) ?? []).map((one) => ({
         ...one,
         values: values.get(one.measure_id) ?? [],
@@ -123,13 +123,13 @@ function boxOf(sides: Views, view: string | null): ViewBox | null {
   return { x: left, y: -(top + height), w: width, h: height };
 }
 
-function tieOf(
+function registrationOf(
   marks: readonly Mark[],
   box: ViewBox | null | undefined,
-): [ShownTie | null, string | null] {
+): [ShownRegistration | null, string | null] {
   if (marks.length < 2) return [null, null];
   try {
-    const { registration, edition } = tie(marks, box ?? boxOfMarks(marks));
+    const { registration, edition } = registerPhoto(marks, box ?? boxOfMarks(marks));
     return [registration, edition];
   } catch (error) {
     if (error instanceof RegistrationError) return [null, null];

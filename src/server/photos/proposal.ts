@@ -20,7 +20,7 @@ import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { RequestError } from '../http/problem';
 import { filedPhoto } from './filing';
-import { tie } from './registration';
+import { registerPhoto } from './registration';
 import { isDrawnView, viewBoxOf } from './views';
 
 /** Marks that a person may accept, drag or leave. */
@@ -67,7 +67,8 @@ export async function proposeMarks(app: App, studyId: string, path: string): Pro
       const { x = 0, y = 0 } = drawn[at] ?? {};
       return { u_px: u, v_px: v, x_mm: x, y_mm: y };
     });
-    const larger = card && largerThanDrawn(card, marks, tie(marks, box).registration.px_per_mm);
+    const larger =
+      card && largerThanDrawn(card, marks, registerPhoto(marks, box).registration.px_per_mm);
     return { marks, from: 'outline', larger_than_drawn: larger, card_misfit_mm };
   }
   if (card) {

@@ -11,7 +11,7 @@ import { listRowsBy, rowOrNull, type Database } from '../../data';
 import { boxOfMarks, viewBoxOf, withMargin } from './views';
 
 /** A filed photo of a view, tied to it. */
-export interface TiedPhoto {
+export interface RegisteredPhoto {
   registration: Registration;
   /** The rectangle that its artefact fills on the view. */
   box: ViewBox;
@@ -27,13 +27,13 @@ export interface TiedPhoto {
 const MOST_LAID = 24e6;
 
 /** How a filed photo lies on its view; null where it has no marks. */
-export async function tiedPhoto(
+export async function registeredPhoto(
   app: App,
   db: Database,
   studyId: string,
   specimenId: string,
   path: string,
-): Promise<TiedPhoto | null> {
+): Promise<RegisteredPhoto | null> {
   // One after another: within a write there is one connection.
   const photo = await rowOrNull(db, studyId, 'photos', { specimen_id: specimenId, path });
   const all = await listRowsBy(db, studyId, 'photo_marks', 'specimen_id', specimenId);
@@ -45,7 +45,7 @@ export async function tiedPhoto(
   const box =
     (await viewBoxOf(app, db, studyId, print.artefact_id, photo.view)) ?? boxOfMarks(marks);
   try {
-    return tie(marks, box);
+    return registerPhoto(marks, box);
   } catch (error) {
     // Marks that came with a package may say nothing; nothing is laid by them.
     if (error instanceof RegistrationError) return null;
@@ -54,7 +54,7 @@ export async function tiedPhoto(
 }
 
 /** @throws RegistrationError */
-export function tie(marks: readonly Mark[], box: ViewBox): TiedPhoto {
+export function registerPhoto(marks: readonly Mark[], box: ViewBox): RegisteredPhoto {
   const registration = register(marks, box);
   const shown = withMargin(box);
   const most = Math.sqrt(MOST_LAID / (shown.w * shown.h));

@@ -1,4 +1,4 @@
-import { planDifferences, sayPlanDifferences } from '../../core/answers/fairness';
+import { planDifferences, describePlanDifferences } from '../../core/answers/fairness';
 import { groupBy } from '../../core/model/study';
 import { loadStudy } from '../../data';
 import type { App } from '../app';
@@ -16,7 +16,7 @@ export async function planWarnings(app: App, studyId: string): Promise<Record<st
   );
   return Object.fromEntries(
     [...groupBy(found, (one) => one.artefact_id)].flatMap(([artefact, differences]) => {
-      const said = sayPlanDifferences(differences, (id) => labels.get(id) ?? id);
+      const said = describePlanDifferences(differences, (id) => labels.get(id) ?? id);
       return said === null ? [] : [[artefact, said]];
     }),
   );

@@ -36,7 +36,7 @@ export interface SeenSentence {
   kind: Row<'verdicts'>['kind'];
   text: string;
   row_version: number;
-  ties: SeenTie[];
+  citations: SeenTie[];
 }
 
 /** What the Report station shows. */
@@ -76,15 +76,15 @@ export async function reportPage(
         kind: row.kind,
         text: row.text,
         row_version: row.row_version,
-        ties: addressesIn(row.evidence).map((at): SeenTie => {
-          const tie = tieOf(context, at);
+        citations: addressesIn(row.evidence).map((at): SeenTie => {
+          const citation = tieOf(context, at);
           const change = moved.find((one) => one.address === at);
           return {
             address: at,
             said: saidOf(context, at),
-            isDecided: tie?.isDecided ?? false,
-            isThere: tie !== null,
-            moved: change ? { then: saidThen(change.then), why: change.why } : null,
+            isDecided: citation?.isDecided ?? false,
+            isThere: citation !== null,
+            moved: change ? { then: describeThen(change.then), why: change.why } : null,
           };
         }),
       };
@@ -106,12 +106,12 @@ export async function reportPage(
 
 /** A figure in a few words; what it would be, where there is none. */
 function saidOf(context: ReportContext, address: string): string {
-  const tie = tieOf(context, address);
-  return tie ? textOf(tie.text, context.nameOf) : labelOf(context, address);
+  const citation = tieOf(context, address);
+  return citation ? textOf(citation.text, context.nameOf) : labelOf(context, address);
 }
 
 /** A figure as it stood, in short. */
-function saidThen(then: { value: number | null; word: string | null }): string {
+function describeThen(then: { value: number | null; word: string | null }): string {
   const number = then.value === null ? '' : String(Number(then.value.toPrecision(3)));
   return [then.word?.replaceAll('_', ' '), number].filter(Boolean).join(' · ');
 }

@@ -2,9 +2,9 @@ import { figureWords } from '../../core/answers/figure-names';
 import { columnWords, contenderMarks, type StudyMeta } from '../../core/model/study';
 import {
   beforeAfterSentence,
-  saidGlance,
-  saidScorecard,
-  saidSweep,
+  describeGlance,
+  describeScorecard,
+  describeSweep,
 } from '../../core/text/phrasing';
 import { findStudy, listTables, metaOfRecord } from '../../data';
 import type { App } from '../app';
@@ -63,7 +63,7 @@ async function answerOfSweep(app: App, studyId: string, { labelOf }: Names): Pro
   const isStale = stale.length > 0;
   if (!sweep) return { text: 'The steps of the sweep are not set yet.', open: null, isStale };
   const [setting = ''] = columnWords(sweep.setting).split(' · ');
-  const [first = '', ...rest] = saidSweep(sweep, setting, labelOf);
+  const [first = '', ...rest] = describeSweep(sweep, setting, labelOf);
   const [gain] = rest.slice(-1);
   return { text: [first, gain].filter(Boolean).join(' '), open: null, isStale };
 }
@@ -92,7 +92,7 @@ async function answerOfCard(
   const { scorecard, stale } = await resultsOf(app, { studyId, reference: null }, ['scorecard']);
   const isStale = stale.length > 0;
   if (!scorecard) return { text: 'The scorecard cannot be computed yet.', open: null, isStale };
-  const sentences = saidScorecard(scorecard, use, nameOf, labelOf, currency);
+  const sentences = describeScorecard(scorecard, use, nameOf, labelOf, currency);
   return { text: sentences.slice(0, 2).join(' '), open: null, isStale };
 }
 
@@ -107,7 +107,7 @@ async function answerOfGlance(
   ]);
   const keys = Object.keys(differences).filter((key) => !key.startsWith('photo:'));
   const figures = keys.map((key) => ({ label: labelOf(key), rows: differences[key] ?? [] }));
-  const { said, open } = saidGlance(nameOf(reference), figures, nameOf);
+  const { said, open } = describeGlance(nameOf(reference), figures, nameOf);
   const isPrinted = figures.some(({ rows }) => rows.length > 0);
   const text = said.length > 0 ? said.slice(0, 2).join(' ') : NOTHING_FOUND[Number(isPrinted)];
   return {

@@ -1,7 +1,7 @@
 import type { App } from '../app';
 import { glanceRows, type GlanceRow } from '../../core/answers/glance';
 import type { ResultParts } from '../../core/answers/results';
-import { saidGlance } from '../../core/text/phrasing';
+import { describeGlance } from '../../core/text/phrasing';
 import { figureWords } from '../../core/answers/figure-names';
 import type { ResultsPage } from './page';
 import { figureNames } from '../study/figure-names';
@@ -56,6 +56,6 @@ export async function glancePage(
   const { said, open } =
     reference === null
       ? { said: ['Choose a reference first: verdicts compare every contender with it.'], open: [] }
-      : saidGlance(nameOf(reference), figures, nameOf);
+      : describeGlance(nameOf(reference), figures, nameOf);
   return { rows, said, open };
 }

@@ -8,7 +8,7 @@ import {
   type TableName,
   isTableName,
 } from '../../core/model/study';
-import { saidHeadToHead, saidPanel } from '../../core/text/phrasing';
+import { describeHeadToHead, describePanel } from '../../core/text/phrasing';
 import { FIGURE_GROUPS, figureWords, type FigureWords } from '../../core/answers/figure-names';
 import { listRowsBy, loadSentStudy, rowOrNull, type Stored } from '../../data';
 import type { App } from '../app';
@@ -106,7 +106,7 @@ export async function headToHead(
   };
   const artefacts = [contender, other].flatMap((id) => Object.keys(parts.cost[id] ?? {}));
   return {
-    said: saidHeadToHead(
+    said: describeHeadToHead(
       nameOf(contender),
       nameOf(other),
       figures.flatMap(({ words, row }) => (row ? [{ label: words.label, row }] : [])),
@@ -120,7 +120,7 @@ export async function headToHead(
       )
       .map(({ aspect, panel, reference: against, isWithheld }) => ({
         aspect,
-        said: saidPanel(panel, against, nameOf, DEFAULT_ALPHA, isWithheld),
+        said: describePanel(panel, against, nameOf, DEFAULT_ALPHA, isWithheld),
       })),
     cost: [...new Set(artefacts)].map((id) => ({
       artefact: names.artefacts[id] ?? id,

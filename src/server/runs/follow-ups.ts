@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { itemWords, sayValue } from '../../core/answers/fairness';
+import { itemWords, formatValue } from '../../core/answers/fairness';
 import { chainsOf, compareRuns, thingsChanged, type Changed } from '../../core/answers/follow-ups';
 import {
   CAUSES,
@@ -64,8 +64,8 @@ const TABLES: readonly TableName[] = [
 /** Names a planned print that has no id yet. */
 const PLANNED = 'planned:';
 
-const sayChanged = ({ key, before, after }: Changed): string =>
-  `${itemWords(key)} ${sayValue(before)} → ${sayValue(after)}`;
+const describeChange = ({ key, before, after }: Changed): string =>
+  `${itemWords(key)} ${formatValue(before)} → ${formatValue(after)}`;
 
 function naming({ tables }: Study) {
   const labels = new Map(tables.contenders.map((row) => [row.contender_id, row.label]));
@@ -93,7 +93,7 @@ export async function followUpsPage(app: App, studyId: string): Promise<FollowUp
         follow_up: step.follow_up,
         after: shown(step.after),
         things: step.things,
-        changed: step.changed.map(sayChanged),
+        changed: step.changed.map(describeChange),
       })),
     })),
     prints: [...study.tables.prints]
@@ -149,7 +149,7 @@ export async function changedBetween(
   const [own, other] = [find(before), find(after)];
   if (!own || !other) throw new RequestError(404, 'There is no such print in this study.');
   const changed = compareRuns(study)(own, other);
-  return { changed: changed.map(sayChanged), things: thingsChanged(changed) };
+  return { changed: changed.map(describeChange), things: thingsChanged(changed) };
 }
 
 /** A print that was followed up, and where its incident is to be booked from now on. */

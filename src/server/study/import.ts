@@ -88,7 +88,7 @@ export async function importStudy(
       });
       await enterSlicedFiles(bound, studyId, content, outcome.stated);
       if (key !== undefined) await insertImport(bound, key, studyId);
-      const more = renamed.map(sayRenamed);
+      const more = renamed.map(describeRenamed);
       const warnings = [...report.warnings, ...more];
       const warningKinds = [
         ...report.warningKinds,
@@ -103,7 +103,7 @@ export async function importStudy(
 }
 
 /** Says that two parts had one sticker, and which code the later one has now. */
-const sayRenamed = ({ specimen_id, before, after }: RenamedCode): Fault => ({
+const describeRenamed = ({ specimen_id, before, after }: RenamedCode): Fault => ({
   file: 'specimens.csv',
   line: 1,
   column: 'code',

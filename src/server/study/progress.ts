@@ -25,7 +25,7 @@ export interface Progress {
 }
 
 /** The label of a study that somebody learns with: its pages show the guide. */
-export const PRACTICE = 'practice';
+const PRACTICE = 'practice';
 
 /** How far a study has come. */
 export interface StudyProgress {

@@ -10,14 +10,14 @@ import {
   createStudy,
   deleteStudy,
   findStudy,
-  findThing,
+  findItem,
   listRows,
   listStudies,
   metaOfRecord,
   restoreDemo,
   restoreStudy,
   shelveStudy,
-  thingsOfStudy,
+  itemsOfStudy,
   transact,
   rowOrNull,
   updateStudy,
@@ -139,8 +139,8 @@ export async function addStudy(
     if (again !== undefined) await copyBeginning(db, again, study_id);
     if (machine !== undefined) {
       await writeStudy(db, study_id, who, async (write) => {
-        const there = await thingsOfStudy(db, study_id, 'machine');
-        const { uid } = await findThing(db, machine);
+        const there = await itemsOfStudy(db, study_id, 'machine');
+        const { uid } = await findItem(db, machine);
         if (there.some((one) => one.uid === uid)) return;
         await addIn(write, { add: 'machine', picked: { uid } });
       });

@@ -56,7 +56,7 @@ export interface UploadKind {
 /** Where an announced file stands: a file of the study already, or so much of it has arrived. */
 export type Arrival = { path: string; isKnown: boolean } | { received: number };
 
-const sayMiB = (bytes: number): string => `${Math.round(bytes / 1024 ** 2)} MiB`;
+const formatMiB = (bytes: number): string => `${Math.round(bytes / 1024 ** 2)} MiB`;
 
 /** Says whether a file must be sent at all, and from where on. */
 export async function announceFile(
@@ -69,7 +69,7 @@ export async function announceFile(
   const { db } = app;
   kind.checkName(file.name);
   if (file.bytes > kind.largest) {
-    throw new RequestError(413, `${file.name} is over ${sayMiB(kind.largest)}.`);
+    throw new RequestError(413, `${file.name} is over ${formatMiB(kind.largest)}.`);
   }
   await checkWork(app, 'files');
   const arrival = await writeStudy(db, studyId, who, async (write): Promise<Arrival> => {

@@ -63,7 +63,7 @@ function makeMetrics(app: App): Metrics {
     own.set({ state: 'waiting' }, waiting);
   });
   gauge('vergleich_listeners', 'Pages that this process notifies of changes', [], (own) => {
-    own.set(app.newsroom.size);
+    own.set(app.broadcaster.size);
   });
   gauge('vergleich_link_listening', 'Whether this process hears the bench link', [], (own) => {
     own.set(app.link?.isListening() === true ? 1 : 0);

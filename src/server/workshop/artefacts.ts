@@ -1,12 +1,12 @@
 import type { MeshSheet } from '../../core/geometry/mesh';
-import { listThings, type Thing } from '../../data';
+import { listItems, type CatalogueItem } from '../../data';
 import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 import { artefactGroups } from './standings';
 
 /** An artefact of the library: a drawing, and who printed it. */
 export interface LibraryArtefact {
-  thing: Thing;
+  thing: CatalogueItem;
   version: string | null;
   sheet: MeshSheet | null;
   prints: number;
@@ -15,7 +15,7 @@ export interface LibraryArtefact {
 
 /** The artefacts of the workshop with their drawings. */
 export async function libraryPage(app: App): Promise<LibraryArtefact[]> {
-  const [things, groups] = await Promise.all([listThings(app.db, 'artefact'), artefactGroups(app)]);
+  const [things, groups] = await Promise.all([listItems(app.db, 'artefact'), artefactGroups(app)]);
   return Promise.all(
     things.map(async (thing): Promise<LibraryArtefact> => {
       const group = groups.find((members) => members.some((one) => one.thing === thing.uid)) ?? [];

@@ -21,13 +21,13 @@ import {
 } from '../../core/answers/workshop';
 import {
   featuresOfMachines,
-  findThing,
+  findItem,
   listRowsBy,
   loadStudy,
   usesOfThings,
   type Merged,
-  type Thing,
-  type ThingUse,
+  type CatalogueItem,
+  type ItemUse,
 } from '../../data';
 import type { App } from '../app';
 import { resultsOf } from '../results/results';
@@ -46,7 +46,7 @@ export interface LedgerClaim {
 
 /** Everything known of one machine over all studies. */
 export interface MachineDossier {
-  thing: Thing;
+  thing: CatalogueItem;
   record: MachineRecord;
   /** The studies that it is in, the one begun last first, each with its row there. */
   uses: {
@@ -120,7 +120,7 @@ const TABLES: readonly TableName[] = [
 /** A machine's dossier over all studies. @throws NotFoundError */
 export async function machineDossier(app: App, uid: string): Promise<MachineDossier> {
   const { db } = app;
-  const thing = await findThing(db, uid);
+  const thing = await findItem(db, uid);
   const uses = await usesOfThings(db, 'machine', thing.uid);
   const [ofUses, standings, features, then, merged, claims] = await Promise.all([
     Promise.all(
@@ -193,7 +193,7 @@ export async function machineDossier(app: App, uid: string): Promise<MachineDoss
 /** The claims that studies hold of a machine, each with where it can be changed. */
 async function claimsOf(
   app: App,
-  uses: readonly ThingUse[],
+  uses: readonly ItemUse[],
 ): Promise<Omit<LedgerClaim, 'proposed'>[]> {
   const found = uses.map(async ({ study_id, id }) => {
     const rows = await listRowsBy(app.db, study_id, 'claims', 'machine_id', id);
@@ -221,8 +221,8 @@ function sectionsOf(joined: Study): Known {
 /** What figures of all studies say that a claim can be held against. */
 async function claimFigures(
   app: App,
-  { facts }: Thing,
-  uses: readonly ThingUse[],
+  { facts }: CatalogueItem,
+  uses: readonly ItemUse[],
   noise_db: number | null,
 ): Promise<ClaimFigures> {
   const number = (name: string) => (typeof facts[name] === 'number' ? facts[name] : null);

@@ -1,5 +1,5 @@
 import { isOneOf } from '../../core/model/study';
-import { KINDS, THING_KINDS, type ThingKind } from '../../core/answers/workshop';
+import { KINDS, ITEM_KINDS, type ItemKind } from '../../core/answers/workshop';
 import { findAnything, listStudies, type FoundRow } from '../../data';
 import type { App } from '../app';
 
@@ -11,12 +11,12 @@ export interface FoundThing {
   href: string;
 }
 
-const isThing = (kind: FoundRow['kind']): kind is ThingKind => isOneOf(THING_KINDS, kind);
+const isItem = (kind: FoundRow['kind']): kind is ItemKind => isOneOf(ITEM_KINDS, kind);
 
 function hrefOf({ kind, id, study_id }: FoundRow): string {
   const own = encodeURIComponent(id);
   const base = `/studies/${study_id ?? ''}`;
-  if (isThing(kind)) return `/${KINDS[kind].page}/${own}`;
+  if (isItem(kind)) return `/${KINDS[kind].page}/${own}`;
   switch (kind) {
     case 'study':
       return `/studies/${own}/results/glance`;

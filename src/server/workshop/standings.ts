@@ -10,22 +10,22 @@ import {
 import { contenderMarks, type Study, type TableName } from '../../core/model/study';
 import {
   artefactsEverywhere,
-  findThing,
+  findItem,
   listStudies,
   listTables,
-  listThings,
+  listItems,
   loadStudy,
   revisionOf,
-  thingsOfStudy,
+  itemsOfStudy,
   type AnyArtefact,
-  type Thing,
+  type CatalogueItem,
 } from '../../data';
 import type { App } from '../app';
 import { sheetOfFile } from '../artefacts';
 
 /** Everyone who printed an artefact, as a page shows it. */
 export interface StandingsPage {
-  thing: Thing;
+  thing: CatalogueItem;
   /** The drawing of its mesh; null without one. */
   sheet: MeshSheet | null;
   identity: string | null;
@@ -182,13 +182,13 @@ async function compute(
 
 /** The standings of an artefact of the workshop. @throws NotFoundError */
 export async function standingsPage(app: App, uid: string): Promise<StandingsPage> {
-  const thing = await findThing(app.db, uid);
+  const thing = await findItem(app.db, uid);
   return pageOf(app, thing, await artefactGroups(app));
 }
 
 async function pageOf(
   app: App,
-  thing: Thing,
+  thing: CatalogueItem,
   groups: readonly AnyArtefact[][],
 ): Promise<StandingsPage> {
   const { db } = app;
@@ -196,12 +196,12 @@ async function pageOf(
   const { rows, lineUps } = await computed(app, group);
   const machines = new Map<string, { uid: string; name: string }>();
   for (const studyId of lineUps.keys()) {
-    for (const one of await thingsOfStudy(db, studyId, 'machine')) {
+    for (const one of await itemsOfStudy(db, studyId, 'machine')) {
       machines.set(`${studyId} ${one.id}`, { uid: one.uid, name: one.name });
     }
   }
   // One machine has one hue, here and in the list of machines.
-  const hues = (await listThings(db, 'machine')).map((one) => one.uid);
+  const hues = (await listItems(db, 'machine')).map((one) => one.uid);
   const titles = new Map((await listStudies(db)).map((one) => [one.study_id, one.title]));
   const [first] = group;
   const latest = group.at(-1);
@@ -248,7 +248,7 @@ async function pageOf(
 const otherVersions = (
   groups: readonly AnyArtefact[][],
   own: readonly AnyArtefact[],
-  { name }: Thing,
+  { name }: CatalogueItem,
 ): StandingsPage['others'] =>
   groups.flatMap((group) => {
     const [first] = group;
@@ -273,7 +273,7 @@ export async function mostPrinted(app: App): Promise<{
   );
   const [first] = groups[0] ?? [];
   if (!first) return null;
-  const { rows, thing } = await pageOf(app, await findThing(app.db, first.thing), all);
+  const { rows, thing } = await pageOf(app, await findItem(app.db, first.thing), all);
   const known = rows.filter((row) => row.mae_mm.estimate !== null);
   const places = new Map<string, { place: number; of: number }>();
   known.forEach((row, at) => {

@@ -1,13 +1,13 @@
-import { fieldNamesOf, KINDS, type ThingKind } from '../../core/answers/workshop';
+import { fieldNamesOf, KINDS, type ItemKind } from '../../core/answers/workshop';
 import { groupBy, instant, type Row } from '../../core/model/study';
 import {
   listRowsBy,
-  listThings,
+  listItems,
   materialsUsed,
   usesOfThings,
   type Merged,
-  type Thing,
-  type ThingUse,
+  type CatalogueItem,
+  type ItemUse,
 } from '../../data';
 import type { App } from '../app';
 import { resultsOf } from '../results/results';
@@ -16,7 +16,7 @@ import { mergedOf, thenAndToday, thingOf, type ThenAndToday } from './things';
 
 /** A material of the workshop with what was printed of it. */
 export interface ListedMaterial {
-  thing: Thing;
+  thing: CatalogueItem;
   studies: { study_id: string; title: string }[];
   prints: number;
   used_g: number;
@@ -31,7 +31,7 @@ export interface ListedMaterial {
 export async function materialsPage(app: App): Promise<ListedMaterial[]> {
   const { db } = app;
   const [things, uses, used] = await Promise.all([
-    listThings(db, 'material'),
+    listItems(db, 'material'),
     usesOfThings(db, 'material'),
     materialsUsed(db),
   ]);
@@ -62,7 +62,7 @@ export async function materialsPage(app: App): Promise<ListedMaterial[]> {
 
 /** An instrument of the workshop over the years. */
 export interface ListedInstrument {
-  thing: Thing;
+  thing: CatalogueItem;
   /** What it repeated in each study, mm; null where nothing was read twice. */
   uses: {
     study_id: string;
@@ -79,7 +79,7 @@ export interface ListedInstrument {
 export async function instrumentsPage(app: App): Promise<ListedInstrument[]> {
   const { db } = app;
   const [things, uses] = await Promise.all([
-    listThings(db, 'instrument'),
+    listItems(db, 'instrument'),
     usesOfThings(db, 'instrument'),
   ]);
   const found = new Map<string, Awaited<ReturnType<typeof known>>>();
@@ -116,7 +116,7 @@ export async function instrumentsPage(app: App): Promise<ListedInstrument[]> {
 
 /** A profile of the workshop. */
 export interface ListedProfile {
-  thing: Thing;
+  thing: CatalogueItem;
   /** The machines that it was used on. */
   machines: string[];
   studies: { study_id: string; title: string }[];
@@ -126,10 +126,7 @@ export interface ListedProfile {
 /** The profiles of the workshop and where they were used. */
 export async function profilesPage(app: App): Promise<ListedProfile[]> {
   const { db } = app;
-  const [things, uses] = await Promise.all([
-    listThings(db, 'profile'),
-    usesOfThings(db, 'profile'),
-  ]);
+  const [things, uses] = await Promise.all([listItems(db, 'profile'), usesOfThings(db, 'profile')]);
   const usedBy = groupBy(uses, (use) => use.uid);
   return Promise.all(
     things.map(async (thing): Promise<ListedProfile> => {
@@ -158,20 +155,20 @@ export async function profilesPage(app: App): Promise<ListedProfile[]> {
 }
 
 /** One thing with what is known of it and where it was used. */
-export interface ThingPage {
-  thing: Thing;
-  uses: ThingUse[];
+export interface ItemPage {
+  thing: CatalogueItem;
+  uses: ItemUse[];
   then: ThenAndToday[];
   merged: Merged[];
   /** The settings of a profile, as its latest study has them. */
   settings: Row<'profile_settings'>[];
   /** The table and facts that its form is made of. */
-  table: (typeof KINDS)[ThingKind]['table'];
+  table: (typeof KINDS)[ItemKind]['table'];
   fields: string[];
 }
 
 /** A thing of the workshop by itself. @throws NotFoundError */
-export async function thingPage(app: App, uid: string, kind: ThingKind): Promise<ThingPage | null> {
+export async function thingPage(app: App, uid: string, kind: ItemKind): Promise<ItemPage | null> {
   const { db } = app;
   const thing = await thingOf(app, uid);
   if (thing.kind !== kind) return null;

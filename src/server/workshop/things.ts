@@ -6,39 +6,39 @@ import {
   factsOf,
   KINDS,
   proposeSame,
-  THING_KINDS,
+  ITEM_KINDS,
   type FactDifference,
   type Facts,
-  type ThingKind,
+  type ItemKind,
 } from '../../core/answers/workshop';
 import {
-  addThing,
-  findThing,
-  knownThings,
-  listThings,
+  addItem,
+  findItem,
+  knownItems,
+  listItems,
   mergedInto,
-  mergeThings,
+  mergeItems,
   pairsApart,
   setThingDeleted,
-  splitThing,
+  splitItem,
   tellApart,
-  updateThing,
+  updateItem,
   usesOfThings,
-  type Thing,
+  type CatalogueItem,
 } from '../../data';
 import type { App } from '../app';
 import { RequestError } from '../http/problem';
 
-export { isUuid, type Thing } from '../../data';
+export { isUuid, type CatalogueItem } from '../../data';
 
 /** A kind of thing, as an address names it. */
-export const thingKind = z.enum(THING_KINDS);
+export const thingKind = z.enum(ITEM_KINDS);
 
 /** What a client says of a thing: any of the facts of its kind. */
 const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.null()]));
 
 /** Checks facts by the columns of their kind. @throws RequestError naming the first that cannot be */
-function checkFacts(kind: ThingKind, sent: Facts): Facts {
+function checkFacts(kind: ItemKind, sent: Facts): Facts {
   const columns = new Map(columnsOf(KINDS[kind].table).map((column) => [column.name, column]));
   const known = new Set(factNames(kind));
   for (const [name, value] of Object.entries(sent)) {
@@ -72,7 +72,7 @@ export const newThingSchema = z.strictObject({
  *
  * @throws ConflictError where another of its kind is called the same and it was not said that there are two
  */
-export async function makeThing(
+export async function makeItem(
   app: App,
   { kind, facts, evenIfNamed }: z.infer<typeof newThingSchema>,
 ) {
@@ -83,7 +83,7 @@ export async function makeThing(
     }
   }
   const whole = factsOf(kind, checked);
-  return addThing(app.db, kind, whole, evenIfNamed === true);
+  return addItem(app.db, kind, whole, evenIfNamed === true);
 }
 
 /** A change of what is known of a thing today. */
@@ -93,13 +93,13 @@ export const thingChangeSchema = z.strictObject({
 });
 
 /** Changes what is known of a thing today; studies keep what they have. @throws NotFoundError, ConflictError */
-export async function changeThing(
+export async function changeItem(
   app: App,
   uid: string,
   { version, change }: z.infer<typeof thingChangeSchema>,
-): Promise<Thing> {
-  const { kind } = await findThing(app.db, uid);
-  return updateThing(app.db, uid, checkFacts(kind, change), version);
+): Promise<CatalogueItem> {
+  const { kind } = await findItem(app.db, uid);
+  return updateItem(app.db, uid, checkFacts(kind, change), version);
 }
 
 /** What can be done with a thing. */
@@ -117,21 +117,22 @@ export async function actOnThing(
   asked: z.infer<typeof thingActionSchema>,
 ): Promise<void> {
   const { db } = app;
-  if (asked.action === 'merge') await mergeThings(db, uid, asked.other);
-  else if (asked.action === 'split') await splitThing(db, uid);
+  if (asked.action === 'merge') await mergeItems(db, uid, asked.other);
+  else if (asked.action === 'split') await splitItem(db, uid);
   else if (asked.action === 'apart') await tellApart(db, uid, asked.other);
   else await setThingDeleted(db, uid, false);
 }
 
 /** Takes a thing out of the lists; studies that have it keep it. @throws NotFoundError */
-export const dropThing = (app: App, uid: string): Promise<void> =>
+export const dropItem = (app: App, uid: string): Promise<void> =>
   setThingDeleted(app.db, uid, true);
 
 /** One thing. @throws NotFoundError */
-export const thingOf = (app: App, uid: string): Promise<Thing> => findThing(app.db, uid);
+export const thingOf = (app: App, uid: string): Promise<CatalogueItem> => findItem(app.db, uid);
 
 /** Things of a kind that are in the lists. */
-export const thingsOf = (app: App, kind: ThingKind): Promise<Thing[]> => listThings(app.db, kind);
+export const thingsOf = (app: App, kind: ItemKind): Promise<CatalogueItem[]> =>
+  listItems(app.db, kind);
 
 /** Two things that may be one, to be asked about. */
 export interface AskedPair {
@@ -142,13 +143,13 @@ export interface AskedPair {
 }
 
 /** Pairs of a kind that are plainly the same and that nobody has decided on. */
-export async function askedPairs(app: App, kind: ThingKind): Promise<AskedPair[]> {
+export async function askedPairs(app: App, kind: ItemKind): Promise<AskedPair[]> {
   const { db } = app;
   const [known, apart, uses, things] = await Promise.all([
-    knownThings(db, kind),
+    knownItems(db, kind),
     pairsApart(db),
     usesOfThings(db, kind),
-    listThings(db, kind),
+    listItems(db, kind),
   ]);
   const names = new Map(things.map((one) => [one.uid, one.name]));
   const side = (uid: string) => ({
@@ -171,7 +172,7 @@ export interface ThenAndToday {
 }
 
 /** The studies in which a thing was another than it is today. */
-export async function thenAndToday(app: App, thing: Thing): Promise<ThenAndToday[]> {
+export async function thenAndToday(app: App, thing: CatalogueItem): Promise<ThenAndToday[]> {
   const uses = await usesOfThings(app.db, thing.kind, thing.uid);
   return uses.flatMap(({ study_id, title, row }) => {
     const differences = factDifferences(thing.kind, factsOf(thing.kind, row), thing.facts);
@@ -180,4 +181,4 @@ export async function thenAndToday(app: App, thing: Thing): Promise<ThenAndToday
 }
 
 /** What was merged into a thing, to be taken back. */
-export const mergedOf = (app: App, thing: Thing) => mergedInto(app.db, thing.uid);
+export const mergedOf = (app: App, thing: CatalogueItem) => mergedInto(app.db, thing.uid);

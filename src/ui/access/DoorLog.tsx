@@ -24,7 +24,7 @@ export function DoorLog({ entries, names }: DoorLogProps) {
               <span className="text-xs text-ink-2">
                 {[
                   by && `by ${by}`,
-                  saidDetail(entry.detail),
+                  describeDetail(entry.detail),
                   entry.address && `from ${entry.address}`,
                 ]
                   .filter(Boolean)
@@ -39,7 +39,7 @@ export function DoorLog({ entries, names }: DoorLogProps) {
 }
 
 /** What is known besides, in words. */
-export function saidDetail(detail: Record<string, unknown>): string {
+export function describeDetail(detail: Record<string, unknown>): string {
   const said = (name: string, words: (value: string) => string) => {
     const value = detail[name];
     return typeof value === 'string' || typeof value === 'number' ? [words(String(value))] : [];

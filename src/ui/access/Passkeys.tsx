@@ -8,7 +8,7 @@ import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { shortTime } from '../lib/format';
 import { Failure, Line, PresentPassword, TextField } from './fields';
-import { sayPasskey } from './say-passkey';
+import { describePasskeyFault } from './describe-passkey-fault';
 
 /** The passkeys that one signs in by in place of the password. */
 export function Passkeys({
@@ -30,7 +30,7 @@ export function Passkeys({
         '/me/passkeys',
         { current },
       );
-      const response = await startRegistration({ optionsJSON }).catch(sayPasskey);
+      const response = await startRegistration({ optionsJSON }).catch(describePasskeyFault);
       await callApi('PUT', '/me/passkeys', { name: name.trim(), response });
       setName('');
       setCurrent('');

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import { callApi } from '../kit/request';
 import { useTrying } from '../kit/use-trying';
 import { Failure, PresentPassword, TextField } from './fields';
-import { sayPasskey } from './say-passkey';
+import { describePasskeyFault } from './describe-passkey-fault';
 
 /**
  * Name and password, and what is said where they do not fit; or a passkey.
@@ -27,7 +27,7 @@ export function SignIn({ to, isNamed }: { to: string; isNamed: boolean }) {
         'POST',
         '/sign-in/passkey',
       );
-      const response = await startAuthentication({ optionsJSON }).catch(sayPasskey);
+      const response = await startAuthentication({ optionsJSON }).catch(describePasskeyFault);
       await callApi('PUT', '/sign-in/passkey', { response });
       location.assign(to);
     });

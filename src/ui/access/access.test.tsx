@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
 import type { AccessKey, Device, Person } from '../../contract/access';
 import { Devices } from './Devices';
-import { DoorLog, saidDetail } from './DoorLog';
+import { DoorLog, describeDetail } from './DoorLog';
 import { Enter } from './Enter';
 import { KeyTable } from './KeyTable';
 import { OwnPassword } from './OwnPassword';
@@ -260,7 +260,7 @@ describe('the log of the doors', () => {
     [{}, ''],
     [{ role: { odd: true } }, ''],
   ])('%j reads “%s”', (detail, words) => {
-    expect(saidDetail(detail)).toBe(words);
+    expect(describeDetail(detail)).toBe(words);
   });
 
   it('says who did what to whom, and oneself once', () => {

@@ -1,6 +1,6 @@
 import { Fragment, useState } from 'react';
 import type { Fairness, FairnessItem } from '../../core/answers/fairness';
-import { itemWords, sayValue } from '../../core/answers/fairness/sentence';
+import { itemWords, formatValue } from '../../core/answers/fairness/sentence';
 import type { ContenderMark } from '../../core/model/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
@@ -230,12 +230,12 @@ const FINGERPRINT = 8;
 
 function Side({ item, value }: { item: FairnessItem; value: FairnessItem['contender_value'] }) {
   if (value === null) return <UnknownCell />;
-  const said = item.key === 'mesh' ? String(value).slice(0, FINGERPRINT) : sayValue(value);
+  const said = item.key === 'mesh' ? String(value).slice(0, FINGERPRINT) : formatValue(value);
   const isShortened = said !== String(value) || said.length > 16;
   return (
     <td
       className="max-w-[180px] truncate px-2 text-right font-mono"
-      {...(isShortened && { tabIndex: 0, 'data-hint': sayValue(value) })}
+      {...(isShortened && { tabIndex: 0, 'data-hint': formatValue(value) })}
     >
       {said}
     </td>

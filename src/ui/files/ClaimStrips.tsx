@@ -1,4 +1,4 @@
-import { sayClaim, type Reach } from '../../core/toolpath';
+import { describeClaim, type Reach } from '../../core/toolpath';
 import type { ContenderMark } from '../../core/model/study';
 import { fixed, percent } from '../lib/format';
 import { placeOn, scaleFor, type StripScale } from '../marks/DotStrip';
@@ -59,7 +59,7 @@ export function ClaimStrips({ marks, reach, reference }: ClaimStripsProps) {
                 )}
               </td>
             ),
-            below: own.claim ? sayClaim(own.claim) : 'The machine claims no speed.',
+            below: own.claim ? describeClaim(own.claim) : 'The machine claims no speed.',
           }))}
         />
       )}

@@ -64,7 +64,7 @@ export function layerChart(facts: ToolpathFacts): { sentence: string; series: Se
     return top === null ? [] : [{ top, time, flow: facts.flow_by_layer_mm3_s[index] ?? null }];
   });
   return {
-    sentence: saidOfLayers(times.length, layers),
+    sentence: describeLayers(times.length, layers),
     series: [
       {
         name: 'time',
@@ -87,7 +87,7 @@ interface Layer {
   time: number;
 }
 
-function saidOfLayers(count: number, layers: readonly Layer[]): string {
+function describeLayers(count: number, layers: readonly Layer[]): string {
   if (count === 0) return 'This file has no layers that can be recognised.';
   const [first] = layers;
   const many = counted(count, 'layer');

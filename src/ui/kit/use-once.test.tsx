@@ -7,7 +7,7 @@ import { NewZone } from '../artefacts/NewZone';
 import { Remarks } from '../scorecard/Remarks';
 import { AddBy } from '../stations/line-up/AddBy';
 import { ProfileFromFile } from '../stations/line-up/ProfileFromFile';
-import { NewThing } from '../workshop/NewThing';
+import { NewItem } from '../workshop/NewItem';
 import { useOnce } from './use-once';
 
 const api = toldApi();
@@ -42,7 +42,7 @@ describe('what is done once', () => {
 
 const forms = {
   'a thing of the workshop': {
-    form: <NewThing kind="machine" page="machines" />,
+    form: <NewItem kind="machine" page="machines" />,
     fill: () => type('Name of a new machine', 'Auklet'),
     to: '/things',
     answer: { uid: 'u-1' },

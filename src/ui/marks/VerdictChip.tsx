@@ -1,5 +1,5 @@
 import type { PairRow } from '../../core/statistics/compare';
-import { saidVerdict } from '../../core/text/phrasing';
+import { describeVerdict } from '../../core/text/phrasing';
 
 interface VerdictChipProps {
   row: PairRow | undefined;
@@ -15,7 +15,7 @@ export function VerdictChip({ row, name, unit, figure }: VerdictChipProps) {
   const tone = isDecided
     ? 'border-plum-line bg-plum-soft text-plum'
     : 'border-line bg-desk text-ink-2';
-  const said = isDecided ? `${name} ${saidVerdict(row, unit)}` : saidVerdict(row, unit);
+  const said = isDecided ? `${name} ${describeVerdict(row, unit)}` : describeVerdict(row, unit);
   return (
     <button
       type="button"

@@ -5,7 +5,7 @@ import { useKeys } from '../kit/use-keys';
 import { useOnce } from '../kit/use-once';
 import { useTrying } from '../kit/use-trying';
 import { VernierTicks } from '../marks/VernierTicks';
-import { ThingsToSee } from './ThingsToSee';
+import { JudgedPictures } from './JudgedPictures';
 
 /** What stands for "no difference" in an answer. */
 const NO_DIFFERENCE = 'none';
@@ -143,7 +143,7 @@ function Question({
       <Asked key={`asked-${number}`} text={judging.aspect} />
       <p className="text-ink-2">{HOW[judging.kind]}</p>
       {question.pictures.length > 0 ? (
-        <ThingsToSee
+        <JudgedPictures
           key={`seen-${number}`}
           pictures={question.pictures}
           codes={codes}

@@ -2,7 +2,7 @@ import { addressOf } from '../../core/answers/figure-address/address';
 import { DEFAULT_ALPHA } from '../../core/answers/results';
 import type { ContenderMark } from '../../core/model/study';
 import { chanceOf, type PairedPanel, type TellingPanel } from '../../core/measures/panels';
-import { preferencesOf, saidHabits, saidPanel } from '../../core/text/phrasing';
+import { preferencesOf, describeHabits, describePanel } from '../../core/text/phrasing';
 import type { PanelResult } from '../../contract/panels';
 import { Leaving } from '../kit/Leaving';
 import { fixed, percent, ends } from '../lib/format';
@@ -34,7 +34,7 @@ export function PanelFound({
   };
   return (
     <div className="grid min-w-0 gap-2">
-      {saidPanel(panel, reference, named, DEFAULT_ALPHA, isWithheld).map((sentence, at) => (
+      {describePanel(panel, reference, named, DEFAULT_ALPHA, isWithheld).map((sentence, at) => (
         <p key={sentence} className={at === 0 ? 'text-lg' : ''}>
           {sentence}
         </p>
@@ -58,7 +58,7 @@ export function PanelFound({
         {median_s === null
           ? ''
           : `, half of them in under ${fixed(Math.max(1, Math.ceil(median_s)), 0)} s`}
-        . {saidHabits(habits, DEFAULT_ALPHA).join(' ')}
+        . {describeHabits(habits, DEFAULT_ALPHA).join(' ')}
       </p>
       {habits.judges.length > 0 && (
         <details>

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ViewBox } from '../../core/measures/image';
 import { PhotoCanvas } from '../photos/PhotoCanvas';
-import { Tiles, type LaidPhoto, type Place } from '../photos/tiles';
+import { Tiles, type RectifiedPhoto, type Place } from '../photos/tiles';
 import { between, pointUnder } from '../photos/use-place';
 
 /** A point of a view, mm. */
@@ -13,7 +13,7 @@ interface Point {
 interface PlacePickerProps {
   studyId: string;
   /** The photos whose places are shown; on the first one the place is drawn. */
-  photos: readonly { photo: LaidPhoto; label: string }[];
+  photos: readonly { photo: RectifiedPhoto; label: string }[];
   place: ViewBox | null;
   onPlace: (box: ViewBox) => void;
 }
@@ -95,7 +95,7 @@ interface WindowProps {
   studyId: string;
   tiles: Tiles;
   register: (draw: () => void) => () => void;
-  photo: LaidPhoto;
+  photo: RectifiedPhoto;
   box: ViewBox;
   outline: ViewBox | null;
   label: string;

@@ -16,7 +16,7 @@ const BOTTOM = 24;
 const TOP = 8;
 
 /** What there is to be found, in words. */
-const saidEffect = (kind: PanelKind, effect: number): string =>
+const describeEffect = (kind: PanelKind, effect: number): string =>
   kind === 'paired'
     ? `that ${Math.round(100 * effect)} of 100 people prefer the one`
     : `that ${Math.round(100 * effect)} of 100 people can see a difference`;
@@ -38,7 +38,7 @@ export function PowerCurve({ kind, aim, planned }: PowerCurveProps) {
       ? planned === 0
         ? 'Choose who is compared.'
         : 'Less than one ballot on each pair: more judges, more questions, or fewer to compare.'
-      : `${Math.floor(planned)} ballots on each pair would find ${saidEffect(kind, aim.effect)} in ` +
+      : `${Math.floor(planned)} ballots on each pair would find ${describeEffect(kind, aim.effect)} in ` +
         `${Math.round(100 * now)} of 100 such panels.`;
   return (
     <figure data-name="power of the panel">

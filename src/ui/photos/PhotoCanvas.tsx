@@ -1,11 +1,11 @@
 import { useEffect, useRef } from 'react';
 import type { ViewBox } from '../../core/measures/image';
-import { drawPhoto, type LaidPhoto, type Place, type Tiles } from './tiles';
+import { drawPhoto, type RectifiedPhoto, type Place, type Tiles } from './tiles';
 
 interface PhotoCanvasProps {
   studyId: string;
   /** What is drawn, one over the other. */
-  photos: readonly LaidPhoto[];
+  photos: readonly RectifiedPhoto[];
   /** How a second photo is put on the first. */
   mode: 'over' | 'split' | 'difference';
   /** Where the second begins, a share of the width. */

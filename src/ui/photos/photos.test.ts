@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import type { ShownMeasure, ShownPhoto } from '../../contract/photos';
 import type { ContenderMark } from '../../core/model/study';
 import { levelAddress, levelFor, tileAddress } from './photo-address';
-import { sayMeasure } from './say-measure';
+import { describeMeasure } from './describe-measure';
 import { subjectsOf } from './side-by-side/subjects';
-import { isLaidFlat, levelOf, type LaidPhoto } from './tiles';
+import { hasRectification, levelOf, type RectifiedPhoto } from './tiles';
 import { between, pointUnder } from './use-place';
 
 const LAID = {
@@ -20,7 +20,7 @@ const photo = (specimen_id: string, more: object = {}): ShownPhoto =>
   ({
     path: `photos/${specimen_id}.jpg`,
     version: 'abc',
-    isLaid: true,
+    isRectified: true,
     laid: LAID,
     filed: { specimen_id, view: 'front', light: 'flat' },
     measures: [],
@@ -95,7 +95,7 @@ describe('what stands side by side', () => {
         photo('s1'),
         photo('s2'),
         photo('s1', raking),
-        photo('s2', { isLaid: false, filed: { ...raking.filed, specimen_id: 's2' } }),
+        photo('s2', { isRectified: false, filed: { ...raking.filed, specimen_id: 's2' } }),
       ],
       specimens,
       marks,
@@ -118,7 +118,7 @@ describe('what stands side by side', () => {
 
 describe('tiles', () => {
   const laid = photo('s1');
-  if (!isLaidFlat(laid)) throw new Error('it is laid flat');
+  if (!hasRectification(laid)) throw new Error('it is laid flat');
 
   // 4096 px for 128 mm are 32 px a millimetre.
   it.each([
@@ -128,12 +128,12 @@ describe('tiles', () => {
     [8, 2],
     [0.5, 3],
   ])('at %d px/mm on the screen level %d is drawn', (scale, level) => {
-    expect(levelOf(laid as LaidPhoto, scale)).toBe(level);
+    expect(levelOf(laid as RectifiedPhoto, scale)).toBe(level);
   });
 
   it('what was laid by other marks is not laid flat', () => {
-    expect(isLaidFlat(photo('s1', { isLaid: false }))).toBe(false);
-    expect(isLaidFlat(photo('s1', { laid: null }))).toBe(false);
+    expect(hasRectification(photo('s1', { isRectified: false }))).toBe(false);
+    expect(hasRectification(photo('s1', { laid: null }))).toBe(false);
   });
 });
 
@@ -170,26 +170,26 @@ describe('measures in words', () => {
   it('ringing that was found: how strong, its wave, and hertz where the speed is known', () => {
     const found = { found: 'true', value: 0.0491, low: 0.0468, high: 0.0514 };
     const values = { wavelength_mm: 1.9, frequency_hz: 63.2, waves: 5 };
-    expect(sayMeasure(measure(found, values))).toBe(
+    expect(describeMeasure(measure(found, values))).toBe(
       'ringing 4.91 % (4.68 to 5.14) · wave 1.90 mm · 63 Hz · 5.0 waves',
     );
-    expect(sayMeasure(measure(found, { wavelength_mm: 1.9 }))).not.toContain('Hz');
+    expect(describeMeasure(measure(found, { wavelength_mm: 1.9 }))).not.toContain('Hz');
     // Along x and along y are two things.
-    expect(sayMeasure(measure({ ...found, feature: 'y' }, values))).toMatch(
+    expect(describeMeasure(measure({ ...found, feature: 'y' }, values))).toMatch(
       /^ringing along y 4\.91 %/,
     );
   });
 
   it('ringing that was not found: how strong it would have to be', () => {
-    expect(sayMeasure(measure({ found: 'false' }, { detectable_amplitude: 0.0036 }))).toBe(
+    expect(describeMeasure(measure({ found: 'false' }, { detectable_amplitude: 0.0036 }))).toBe(
       'no ringing above the noise; over 0.36 % it would be',
     );
-    expect(sayMeasure(measure({}))).toBe('ringing: cannot be measured here');
+    expect(describeMeasure(measure({}))).toBe('ringing: cannot be measured here');
   });
 
   it('others: their figure, or that it is not resolved', () => {
-    expect(sayMeasure(measure({ measure: 'gaps', value: 0.0268 }))).toBe('gaps, area 2.68 %');
-    expect(sayMeasure(measure({ measure: 'layer-lines' }))).toBe(
+    expect(describeMeasure(measure({ measure: 'gaps', value: 0.0268 }))).toBe('gaps, area 2.68 %');
+    expect(describeMeasure(measure({ measure: 'layer-lines' }))).toBe(
       'bands of layers, contrast: not resolved here',
     );
   });

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { drawPhoto, isLaidFlat, levelOf, Tiles, type LaidPhoto } from './tiles';
+import { drawPhoto, hasRectification, levelOf, Tiles, type RectifiedPhoto } from './tiles';
 
 /** Pictures that are on their way until a test says that they are there. */
 let asked: {
@@ -32,7 +32,7 @@ afterEach(() => vi.unstubAllGlobals());
 const PHOTO = {
   path: 'photos/a.jpg',
   version: 'v',
-  isLaid: true,
+  isRectified: true,
   laid: {
     edition: 'e',
     width: 2000,
@@ -41,7 +41,7 @@ const PHOTO = {
     levels: 4,
     tile: 256,
   },
-} as unknown as LaidPhoto;
+} as unknown as RectifiedPhoto;
 
 const placeOf = (address: string) => {
   const query = new URL(address, 'http://x').searchParams;
@@ -83,9 +83,9 @@ describe('the level of a photo that is seen', () => {
   });
 
   it('is of photos that are laid flat as their marks say', () => {
-    expect(isLaidFlat(PHOTO)).toBe(true);
-    expect(isLaidFlat({ ...PHOTO, isLaid: false })).toBe(false);
-    expect(isLaidFlat({ ...PHOTO, laid: null } as never)).toBe(false);
+    expect(hasRectification(PHOTO)).toBe(true);
+    expect(hasRectification({ ...PHOTO, isRectified: false })).toBe(false);
+    expect(hasRectification({ ...PHOTO, laid: null } as never)).toBe(false);
   });
 });
 
@@ -142,8 +142,10 @@ describe('the tiles of a photo', () => {
 });
 
 describe('the level that is drawn', () => {
-  const photo = (levels: number): LaidPhoto =>
-    ({ laid: { width: 1000, box: { x: 0, y: 0, w: 100, h: 50 }, levels } }) as unknown as LaidPhoto;
+  const photo = (levels: number): RectifiedPhoto =>
+    ({
+      laid: { width: 1000, box: { x: 0, y: 0, w: 100, h: 50 }, levels },
+    }) as unknown as RectifiedPhoto;
 
   it.each([
     // Ten pixels a millimetre are there: as many are wanted, half, a quarter.

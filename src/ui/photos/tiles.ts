@@ -9,10 +9,10 @@ export interface Place {
 }
 
 /** A photo whose view is laid flat. */
-export type LaidPhoto = ShownPhoto & { laid: NonNullable<ShownPhoto['laid']> };
+export type RectifiedPhoto = ShownPhoto & { laid: NonNullable<ShownPhoto['laid']> };
 
-export const isLaidFlat = (photo: ShownPhoto): photo is LaidPhoto =>
-  photo.laid !== null && photo.isLaid;
+export const hasRectification = (photo: ShownPhoto): photo is RectifiedPhoto =>
+  photo.laid !== null && photo.isRectified;
 
 /** More tiles than this are not kept, the ones used longest ago go first: some 200 MB of pixels. */
 const MOST_KEPT = 200;
@@ -51,7 +51,7 @@ export class Tiles {
 }
 
 /** The level of which a pixel is about one of the screen. */
-export function levelOf({ laid }: LaidPhoto, scale: number): number {
+export function levelOf({ laid }: RectifiedPhoto, scale: number): number {
   const own = laid.width / laid.box.w;
   return Math.max(0, Math.min(laid.levels - 1, Math.floor(Math.log2(own / scale) + 0.3)));
 }
@@ -67,7 +67,7 @@ export function drawPhoto(
   { context, width, height }: Canvas,
   tiles: Tiles,
   studyId: string,
-  photo: LaidPhoto,
+  photo: RectifiedPhoto,
   place: Place,
 ): void {
   const wanted = levelOf(photo, place.scale);
@@ -108,7 +108,7 @@ export function drawPhoto(
 }
 
 /** Mean grey of a photo, 0…255, by its coarsest tile; null while that is on its way. */
-export function meanGrey(tiles: Tiles, studyId: string, photo: LaidPhoto): number | null {
+export function meanGrey(tiles: Tiles, studyId: string, photo: RectifiedPhoto): number | null {
   const { laid } = photo;
   const at = { level: laid.levels - 1, column: 0, row: 0 };
   const image = tiles.get(tileAddress(studyId, photo, laid.edition, at));

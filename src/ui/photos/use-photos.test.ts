@@ -40,7 +40,7 @@ class HashWorker {
 }
 
 const photo = (path: string, more: Partial<ShownPhoto> = {}) =>
-  ({ path, state: 'done', tie: null, isLaid: false, ...more }) as ShownPhoto;
+  ({ path, state: 'done', registration: null, isRectified: false, ...more }) as ShownPhoto;
 const file = (name: string) => new File(['x'], name);
 /** What the server has of photos. */
 let kept: ShownPhoto[];
@@ -143,9 +143,9 @@ describe('photos on the server', () => {
     kept = [photo('a', { state: 'waiting' })];
     const { result } = opened(kept);
     await waitFor(() => expect(api.asked.length).toBeGreaterThan(0));
-    kept = [photo('a', { tie: {} as ShownPhoto['tie'] })];
+    kept = [photo('a', { registration: {} as ShownPhoto['registration'] })];
     await waitFor(() => expect(result.current.photos).toEqual(kept));
-    kept = [photo('a', { tie: {} as ShownPhoto['tie'], isLaid: true })];
+    kept = [photo('a', { registration: {} as ShownPhoto['registration'], isRectified: true })];
     await waitFor(() => expect(result.current.photos).toEqual(kept));
     const asked = api.asked.length;
     await new Promise((resolve) => setTimeout(resolve, 1200));

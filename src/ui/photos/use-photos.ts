@@ -62,7 +62,7 @@ export function usePhotos(studyId: string, initial: readonly ShownPhoto[]): Phot
   const refresh = () =>
     asItStands(() => callApi<ShownPhoto[]>('GET', base)).then(setPhotos, () => undefined);
   const isUnfinished = photos.some(
-    (photo) => photo.state === 'waiting' || (photo.tie !== null && !photo.isLaid),
+    (photo) => photo.state === 'waiting' || (photo.registration !== null && !photo.isRectified),
   );
   usePolling(refresh, EVERY_MS, isUnfinished);
   useStudyNews(studyId, (news) => {

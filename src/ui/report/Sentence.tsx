@@ -33,7 +33,7 @@ export function Sentence({
     if (text === seen) setText(sentence.text);
     setSeen(sentence.text);
   }
-  const moved = sentence.ties.filter((tie) => tie.moved || !tie.isThere);
+  const moved = sentence.citations.filter((citation) => citation.moved || !citation.isThere);
   /** Keeps what is changed, and what was typed. */
   const keep = (change: Parameters<Report['change']>[1]) =>
     report.change(sentence.verdict_id, (now) => ({
@@ -77,11 +77,11 @@ export function Sentence({
       {moved.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2 bg-warn-soft px-2 py-1 text-xs text-warn">
           <b>Look again</b>
-          {moved.map((tie) => (
-            <span key={tie.address}>
-              {tie.moved
-                ? `then ${tie.moved.then}; now ${tie.said}`
-                : `${tie.said}: this figure does not exist any more`}
+          {moved.map((citation) => (
+            <span key={citation.address}>
+              {citation.moved
+                ? `then ${citation.moved.then}; now ${citation.said}`
+                : `${citation.said}: this figure does not exist any more`}
             </span>
           ))}
           <button type="button" className="ml-auto action" onClick={() => void keep(() => ({}))}>
@@ -104,23 +104,23 @@ interface TiesProps {
 function Ties({ sentence, keep, picked, drop }: TiesProps) {
   return (
     <p className="mt-1 flex flex-wrap items-center gap-1 text-xs">
-      {sentence.ties.map((tie) => (
+      {sentence.citations.map((citation) => (
         <span
-          key={tie.address}
+          key={citation.address}
           className={
             'rounded-full border px-2 ' +
-            `${tie.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`
+            `${citation.isDecided ? 'border-plum-line bg-plum-soft text-plum' : 'border-line bg-desk text-ink-2'}`
           }
         >
-          {tie.said}
-          {!tie.isThere && ' · there is no such figure'}
+          {citation.said}
+          {!citation.isThere && ' · there is no such figure'}
           <button
             type="button"
             className="ml-1 min-h-[24px] min-w-[20px]"
-            aria-label={`Do not use: ${tie.said}`}
+            aria-label={`Do not use: ${citation.said}`}
             onClick={() =>
               void keep(({ rests_on }) => ({
-                rests_on: rests_on.filter((one) => one !== tie.address),
+                rests_on: rests_on.filter((one) => one !== citation.address),
               }))
             }
           >
@@ -128,7 +128,7 @@ function Ties({ sentence, keep, picked, drop }: TiesProps) {
           </button>
         </span>
       ))}
-      {sentence.ties.length === 0 && (
+      {sentence.citations.length === 0 && (
         <span className="text-ink-2">rests on no figure: pick some on a page of results</span>
       )}
       {picked.length > 0 && (

@@ -41,11 +41,11 @@ const sentence = (verdict_id: string, more: Partial<SeenSentence> = {}): SeenSen
   contender_id: null,
   kind: 'answer',
   row_version: 3,
-  ties: [],
+  citations: [],
   text: `Sentence ${verdict_id}.`,
   ...more,
 });
-const tie = (address: string, more: Partial<SeenSentence['ties'][number]> = {}) => ({
+const citation = (address: string, more: Partial<SeenSentence['citations'][number]> = {}) => ({
   address,
   said: `said ${address}`,
   isDecided: false,
@@ -125,7 +125,7 @@ const words = () => asked.filter(({ path }) => path === '/report/words');
 
 describe('a sentence', () => {
   it('is kept when it is left, from the version that it was', async () => {
-    opened({ sentences: [sentence('s1', { ties: [tie('accuracy:A:mae_mm')] })] });
+    opened({ sentences: [sentence('s1', { citations: [citation('accuracy:A:mae_mm')] })] });
     const field = screen.getByRole('textbox', { name: 'Sentence' });
     fireEvent.change(field, { target: { value: 'Take the Auklet.' } });
     expect(words()).toEqual([]);
@@ -166,11 +166,11 @@ describe('a sentence', () => {
   });
 
   it('whose figures moved is marked with then and now, until somebody says that it stands', async () => {
-    const moved = tie('pairs:B:surface', { moved: { then: 'better · 12', why: 'verdict' } });
-    opened({ sentences: [sentence('s1', { ties: [moved] })] });
+    const moved = citation('pairs:B:surface', { moved: { then: 'better · 12', why: 'verdict' } });
+    opened({ sentences: [sentence('s1', { citations: [moved] })] });
     expect(screen.getByText('Look again')).toBeTruthy();
     expect(screen.getByText('then better · 12; now said pairs:B:surface')).toBeTruthy();
-    page = { ...page, sentences: [sentence('s1', { ties: [tie('pairs:B:surface')] })] };
+    page = { ...page, sentences: [sentence('s1', { citations: [citation('pairs:B:surface')] })] };
     fireEvent.click(screen.getByRole('button', { name: 'It is still true' }));
     await waitFor(() => expect(screen.queryByText('Look again')).toBeNull());
     expect(words()[0]?.body).toMatchObject({ verdict_id: 's1', rests_on: ['pairs:B:surface'] });
@@ -178,7 +178,7 @@ describe('a sentence', () => {
 
   it('rests on what was picked, and no more on what is taken away', async () => {
     localStorage.setItem('vergleich:picked:s', 'surface:B:index\tGannet: surface index');
-    opened({ sentences: [sentence('s1', { ties: [tie('accuracy:A:mae_mm')] })] });
+    opened({ sentences: [sentence('s1', { citations: [citation('accuracy:A:mae_mm')] })] });
     fireEvent.click(await screen.findByRole('button', { name: 'rest on the 1 picked' }));
     await waitFor(() =>
       expect(words()[0]?.body).toMatchObject({

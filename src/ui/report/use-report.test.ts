@@ -20,7 +20,9 @@ const sentence = (verdict_id: string, more: Partial<SeenSentence> = {}): SeenSen
   kind: 'answer',
   row_version: 1,
   text: `Says ${verdict_id}.`,
-  ties: ['accuracy:A', 'speed:A'].map((address) => ({ address }) as SeenSentence['ties'][number]),
+  citations: ['accuracy:A', 'speed:A'].map(
+    (address) => ({ address }) as SeenSentence['citations'][number],
+  ),
   ...more,
 });
 const page = () => ({ sentences, settings, proposals: [], revisions: [] }) as unknown as ReportPage;
@@ -44,8 +46,8 @@ beforeEach(() => {
     const { rests_on, version: from, ...own } = body as Put;
     const known = sentences.find((one) => one.verdict_id === own.verdict_id);
     if (known && known.row_version !== from) return refused('It was changed by someone else.');
-    const ties = rests_on.map((address) => ({ address }) as SeenSentence['ties'][number]);
-    const row = { ...own, ties, row_version: (from ?? 0) + 1 };
+    const citations = rests_on.map((address) => ({ address }) as SeenSentence['citations'][number]);
+    const row = { ...own, citations, row_version: (from ?? 0) + 1 };
     sentences = known ? sentences.map((one) => (one === known ? row : one)) : [...sentences, row];
     return json(row);
   };
@@ -106,7 +108,7 @@ describe('what is done with a report before the server has answered', () => {
     expect(shown(report, 's1')).toMatchObject({
       contender_id: 'A',
       text: 'Says more.',
-      ties: [{ address: 'accuracy:A' }],
+      citations: [{ address: 'accuracy:A' }],
     });
   });
 
@@ -117,7 +119,7 @@ describe('what is done with a report before the server has answered', () => {
       now.change('s1', ({ rests_on }) => ({ rests_on: [...rests_on, 'cost:A'] })),
       now.change('s1', without('accuracy:A')),
     ]);
-    expect(shown(report, 's1')?.ties.map(({ address }) => address)).toEqual(['cost:A']);
+    expect(shown(report, 's1')?.citations.map(({ address }) => address)).toEqual(['cost:A']);
   });
 
   it('types into a sentence, then takes it out', async () => {

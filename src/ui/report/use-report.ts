@@ -4,7 +4,7 @@ import type { ReportPage, SeenSentence } from '../../contract/report';
 import type { StudyAbout } from '../../contract/studies';
 import type { ReportSettings } from '../../core/model/study';
 import { ApiError, asItStands, callApi, failureText } from '../kit/request';
-import { useInTurn } from '../kit/use-in-turn';
+import { useSerialQueue } from '../kit/use-serial-queue';
 import { useLatest } from '../kit/use-latest';
 import type { SaveState } from '../records/use-record';
 
@@ -28,7 +28,7 @@ type SentenceChange = (now: SentenceWords) => Partial<SentenceWords>;
 export function useReport(studyId: string, first: ReportPage) {
   const { shown: page, read, change: setPage } = useLatest(first);
   const [save, setSave] = useState<SaveState>({ kind: 'idle' });
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const at = `/studies/${studyId}/report`;
 
   const refresh = useCallback(async () => {
@@ -73,8 +73,8 @@ export function useReport(studyId: string, first: ReportPage) {
     write: (written: Omit<Written, 'verdict_id' | 'version'>) =>
       act(() => put({ ...written, verdict_id: null, version: null })),
     change: (id: string, change: SentenceChange) =>
-      actOn(id, ({ verdict_id, kind, text, contender_id, ties, row_version }) => {
-        const now = { text, contender_id, rests_on: ties.map(({ address }) => address) };
+      actOn(id, ({ verdict_id, kind, text, contender_id, citations, row_version }) => {
+        const now = { text, contender_id, rests_on: citations.map(({ address }) => address) };
         return put({ verdict_id, kind, version: row_version, ...now, ...change(now) });
       }),
     take: (id: string) =>

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import type { StudyMeta } from '../../core/model/study';
 import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
-import { useInTurn } from '../kit/use-in-turn';
+import { useSerialQueue } from '../kit/use-serial-queue';
 import { useLatest } from '../kit/use-latest';
 import { readNumber } from '../lib/entry';
 
@@ -23,7 +23,7 @@ export function CostParameters({ studyId, cost, version }: CostParametersProps) 
   const [message, setMessage] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const { shown: known, read, change } = useLatest(cost);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const latestVersion = useRef(version);
   const keep = (more: Partial<NonNullable<StudyMeta['cost']>>) => {
     change((now) => ({ ...now, ...more }));

@@ -1,6 +1,6 @@
 import { keysOf } from '../../core/model/study';
 import type { Effect, Effects, Term } from '../../core/statistics/effects';
-import { saidEffects, saidVerdict, type EffectsResponse } from '../../core/text/phrasing';
+import { describeEffects, describeVerdict, type EffectsResponse } from '../../core/text/phrasing';
 import { Leaving } from '../kit/Leaving';
 import { percent } from '../lib/format';
 import { Unknown } from '../marks/Unknown';
@@ -54,7 +54,7 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
   const id = `effects-${response}`;
   const nameOf = (machine: string) => machines[machine]?.name ?? machine;
   const labelOf = (contender: string) => labels[contender] ?? contender;
-  const said = saidEffects(response, effects, labelOf, alpha);
+  const said = describeEffects(response, effects, labelOf, alpha);
   return (
     <section className="min-w-0 sheet" aria-labelledby={id}>
       <h2 id={id} className="border-b border-line px-3 py-2 font-semibold">
@@ -74,7 +74,7 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
                 {row ? (
                   <>
                     <VerdictGlyph {...row} />
-                    {saidVerdict(row, way.verdict)}
+                    {describeVerdict(row, way.verdict)}
                   </>
                 ) : (
                   <Unknown why="no stock contender that it comes from, or nothing in common" />
@@ -84,7 +84,7 @@ export function EffectSheet({ response, effects, machines, labels, alpha }: Effe
           </ul>
           {effects.notes.map((note) => (
             <p key={note} className="mt-1 text-xs text-ink-2">
-              {sayNote(note, nameOf)}
+              {describeNote(note, nameOf)}
             </p>
           ))}
         </div>
@@ -187,7 +187,7 @@ function TermRow({ name, term }: { name: string; term: Term | Effect }) {
 }
 
 /** A note with a machine's id said by its name. */
-function sayNote(note: string, nameOf: (machine: string) => string): string {
+function describeNote(note: string, nameOf: (machine: string) => string): string {
   const [first = '', ...rest] = note.split(' is left out');
   return rest.length > 0 ? `${nameOf(first)} is left out${rest.join('')}` : note;
 }

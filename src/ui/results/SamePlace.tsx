@@ -2,7 +2,7 @@ import { lightInWords } from '../../core/answers/figure-names';
 import { inWords, type ContenderMark } from '../../core/model/study';
 import { ContenderName } from '../marks/ContenderName';
 import { tileAddress } from '../photos/photo-address';
-import type { LaidPhoto } from '../photos/tiles';
+import type { RectifiedPhoto } from '../photos/tiles';
 
 interface SamePlaceProps {
   studyId: string;
@@ -14,7 +14,7 @@ interface SamePlaceProps {
     artefact: string;
     view: string;
     light: string;
-    photos: readonly { contender: string; code: string; photo: LaidPhoto }[];
+    photos: readonly { contender: string; code: string; photo: RectifiedPhoto }[];
   }[];
 }
 

@@ -1,7 +1,7 @@
 import { addressOf } from '../../core/answers/figure-address/address';
 import type { AccuracySummary } from '../../core/answers/results';
 import type { ContenderMark } from '../../core/model/study';
-import { saidAdvice } from '../../core/text/phrasing';
+import { describeAdvice } from '../../core/text/phrasing';
 import { fixed } from '../lib/format';
 import { Badge } from '../marks/Badge';
 
@@ -14,7 +14,7 @@ interface WhyAndMendProps {
 export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
   const advised = marks.flatMap((mark) => {
     const own = accuracy[mark.contender_id];
-    return own ? [{ mark, own, advice: saidAdvice(own) }] : [];
+    return own ? [{ mark, own, advice: describeAdvice(own) }] : [];
   });
   const quiet = advised.filter(({ advice, own }) => advice.length === 0 && own.readings > 0);
   return (

@@ -1,6 +1,6 @@
 import type { Scorecard } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
-import { saidShare } from '../../core/text/phrasing';
+import { formatShare } from '../../core/text/phrasing';
 import type { FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 import { fixed } from '../lib/format';
@@ -62,7 +62,7 @@ export function Answer({ filled, marks, reference, wordsOf }: AnswerProps) {
                   {high - low > 0.5 && ` … ${fixed(high, 0)}`}
                 </td>
                 <td className="px-2 text-right font-mono whitespace-nowrap">
-                  {own.first_place_share === null ? 'excluded' : saidShare(own.first_place_share)}
+                  {own.first_place_share === null ? 'excluded' : formatShare(own.first_place_share)}
                 </td>
               </tr>
             );

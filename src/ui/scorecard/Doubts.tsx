@@ -1,7 +1,7 @@
-import { fewestPrintsAsked, saidPrints } from '../../core/text/phrasing/prints-needed';
+import { fewestPrintsAsked, describePrintsNeeded } from '../../core/text/phrasing/prints-needed';
 import type { PairRow } from '../../core/statistics/compare';
 import type { Scorecard } from '../../core/answers/scorecard';
-import { saidShare } from '../../core/text/phrasing';
+import { formatShare } from '../../core/text/phrasing';
 import type { FigureWords } from '../../core/answers/figure-names';
 import { Leaving } from '../kit/Leaving';
 
@@ -52,7 +52,9 @@ export function Doubts({ filled, wordsOf, differences }: DoubtsProps) {
                     />
                   </svg>
                 </td>
-                <td className="px-2 text-right font-mono whitespace-nowrap">{saidShare(share)}</td>
+                <td className="px-2 text-right font-mono whitespace-nowrap">
+                  {formatShare(share)}
+                </td>
                 <td className="px-2 text-xs text-ink-2">{hint(key, share, filled, differences)}</td>
               </tr>
             ))}
@@ -79,7 +81,7 @@ function hint(
     (row) => row.prints_needed !== null && contenders[row.contender]?.in,
   );
   const [most] = open.sort((a, b) => (fewestPrintsAsked(b) ?? 0) - (fewestPrintsAsked(a) ?? 0));
-  const prints = most ? saidPrints(most) : null;
+  const prints = most ? describePrintsNeeded(most) : null;
   if (prints !== null) return prints;
   if (unknown) return 'it is not known for every contender';
   return key === 'success' ? 'Print more with the contenders still in the race' : '';

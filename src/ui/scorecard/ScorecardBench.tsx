@@ -8,7 +8,7 @@ import {
   type Scorecard,
 } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
-import { saidScorecard } from '../../core/text/phrasing';
+import { describeScorecard } from '../../core/text/phrasing';
 import { figureWords, type FigureNames, type FigureWords } from '../../core/answers/figure-names';
 import { Answer } from './Answer';
 import { cardFault, freeName, nameOfCard, type OwnCard } from './cards';
@@ -62,7 +62,7 @@ export function ScorecardBench(props: ScorecardBenchProps) {
   const weights = card ? shares(card.criteria) : [];
   const said =
     card && filled && fault === null
-      ? saidScorecard(
+      ? describeScorecard(
           filled,
           nameOfCard(card, at),
           nameOf,

@@ -1,5 +1,5 @@
 import { useEffect, useState, type SetStateAction, type Dispatch } from 'react';
-import type { Thing } from '../../contract/workshop';
+import type { CatalogueItem } from '../../contract/workshop';
 import { goTo } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
@@ -20,11 +20,11 @@ export function NewStudy({ studies, onCancel, ...chosen }: NewStudyProps) {
   const [intent, setIntent] = useState('machines');
   const [again, setAgain] = useState(chosen.again);
   const [machine, setMachine] = useState(chosen.machine);
-  const [machines, setMachines] = useState<readonly Thing[]>([]);
+  const [machines, setMachines] = useState<readonly CatalogueItem[]>([]);
   const [message, setMessage] = useState<string | null>(null);
   const once = useOnce();
   useEffect(() => {
-    callApi<Thing[]>('GET', '/things?kind=machine').then(setMachines, () => undefined);
+    callApi<CatalogueItem[]>('GET', '/things?kind=machine').then(setMachines, () => undefined);
   }, []);
   const submit = async () => {
     try {
@@ -125,7 +125,7 @@ function IntentChoice({ again, intent, setIntent }: IntentChoiceProps) {
 interface MachineChoiceProps {
   machine: string;
   setMachine: Dispatch<SetStateAction<string>>;
-  machines: readonly Thing[];
+  machines: readonly CatalogueItem[];
 }
 
 /** A machine of the workshop to begin with. */

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { callApi, failureText } from '../kit/request';
-import { useInTurn } from '../kit/use-in-turn';
+import { useSerialQueue } from '../kit/use-serial-queue';
 import type { ListedStudy } from './listing';
 
 /** How a study is sorted. */
@@ -10,7 +10,7 @@ export type Shelf = Partial<Pick<ListedStudy, 'isArchived' | 'labels'>>;
 export function useShelf(studies: readonly ListedStudy[]) {
   const [shelves, setShelves] = useState<ReadonlyMap<string, Shelf>>(new Map());
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map());
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const put = (study: ListedStudy, shelf: Shelf): void => {
     const { study_id } = study;
     const show = (own: Shelf) =>

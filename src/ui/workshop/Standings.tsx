@@ -223,7 +223,7 @@ function StandingRow({
           dots={figure.dots(row).map((value) => ({ value, label: figure.say(value) }))}
           interval={interval}
           band={band ?? null}
-          label={sayStrip(row, figure, interval)}
+          label={describeStrip(row, figure, interval)}
         />
       </td>
       <td className="px-2 text-right font-mono">
@@ -300,7 +300,11 @@ const differing = (row: ShownStanding): string =>
     )
     .join(' · ');
 
-function sayStrip(row: ShownStanding, figure: Figure, { estimate, low, high }: Interval): string {
+function describeStrip(
+  row: ShownStanding,
+  figure: Figure,
+  { estimate, low, high }: Interval,
+): string {
   if (estimate === null) return `${row.machine}: not known`;
   const ends =
     low === null || high === null ? 'no interval' : `${figure.say(low)} to ${figure.say(high)}`;

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { json, toldApi } from '../../../tests/support/told-api';
 import { AddBy } from '../stations/line-up/AddBy';
 import { AskedPairs } from './AskedPairs';
-import { NewThing } from './NewThing';
+import { NewItem } from './NewItem';
 
 const api = toldApi();
 let gone: string[];
@@ -58,7 +58,7 @@ describe('a name that is there already', () => {
 
   it('is asked about in the workshop: that one, or a second one', async () => {
     api.answers['POST /things'] = () => json(twin, 409);
-    render(<NewThing kind="machine" page="machines" />);
+    render(<NewItem kind="machine" page="machines" />);
     fireEvent.change(screen.getByRole('textbox'), { target: { value: ' Gannet X24 ' } });
     fireEvent.click(screen.getByRole('button', { name: 'Add' }));
     const that = await screen.findByRole('link', { name: 'That one' });

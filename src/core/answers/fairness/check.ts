@@ -3,7 +3,7 @@ import type { Fairness, FairnessItem, FairnessResult, SideValue } from './findin
 import { CIRCUMSTANCE_KEYS, roleOf, type Judged, type Ways } from './items';
 import type { Fact } from './print-facts';
 import { sidesOf, type Known, type Side, type Sides } from './side';
-import { sayFairness } from './sentence';
+import { describeFairness } from './sentence';
 
 /** Mean ambient temperatures that far apart count as the same, °C. */
 const SAME_AMBIENT_C = 3;
@@ -37,7 +37,7 @@ function pairOf(index: StudyIndex, sides: Sides, contender: string, reference: s
       const pair = { contender, reference, artefact_id, own, others };
       const items = itemsOf(index, pair, sides.isKnown);
       const result = resultOf(items);
-      const sentence = sayFairness(result, items);
+      const sentence = describeFairness(result, items);
       return [{ contender, reference, artefact_id, type, result, items, sentence }];
     }),
   );

@@ -5,7 +5,7 @@ import {
   fairnessOfAll,
   fairnessOfPair,
   planDifferences,
-  sayPlanDifferences,
+  describePlanDifferences,
   type Fairness,
 } from './index';
 import { roleOf } from './items';
@@ -415,7 +415,7 @@ describe('the plan, before anything is printed', () => {
   it('names what must be equal and differs; speeds only where they must be', () => {
     const found = planDifferences(rows, files, 'machines');
     expect(found.map((one) => one.key)).toEqual(['walls']);
-    expect(sayPlanDifferences(found, (id) => id)).toBe(
+    expect(describePlanDifferences(found, (id) => id)).toBe(
       'The files differ in what must be equal: walls (2 for B; 3 for A, C).',
     );
     expect(planDifferences(rows, files, 'same-settings').map((one) => one.key)).toEqual([
@@ -427,6 +427,6 @@ describe('the plan, before anything is printed', () => {
   it('says nothing of files that agree or were not read', () => {
     expect(planDifferences([planned('A', 'a'), planned('C', 'c')], files, 'machines')).toEqual([]);
     expect(planDifferences([planned('A', 'a'), planned('X', 'x')], files, 'machines')).toEqual([]);
-    expect(sayPlanDifferences([], (id) => id)).toBeNull();
+    expect(describePlanDifferences([], (id) => id)).toBeNull();
   });
 });

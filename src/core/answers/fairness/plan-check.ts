@@ -55,7 +55,7 @@ export function planDifferences(
 }
 
 /** What the files of an artefact differ in, in one sentence; null where they do not. */
-export function sayPlanDifferences(
+export function describePlanDifferences(
   differences: readonly PlanDifference[],
   labelOf: (contender: string) => string,
 ): string | null {

@@ -30,7 +30,7 @@ export const itemWords = (key: string): string =>
   WORDS[key] ?? key.replace(/_mm_s2$|_mm3_s$|_mm_s$|_mm$|_c$/, '').replaceAll('_', ' ');
 
 /** A value of one side as a person reads it. */
-export const sayValue = (value: SideValue): string =>
+export const formatValue = (value: SideValue): string =>
   value === null
     ? 'not known'
     : Array.isArray(value)
@@ -44,11 +44,11 @@ const listed = (texts: readonly string[]): string =>
 
 const against = (item: FairnessItem): string =>
   item.state === 'same'
-    ? `${itemWords(item.key)} (${sayValue(item.contender_value)} in both)`
-    : `${itemWords(item.key)} (${sayValue(item.contender_value)} against ${sayValue(item.reference_value)})`;
+    ? `${itemWords(item.key)} (${formatValue(item.contender_value)} in both)`
+    : `${itemWords(item.key)} (${formatValue(item.contender_value)} against ${formatValue(item.reference_value)})`;
 
 /** What a fairness check found, in one sentence, the worst first. */
-export function sayFairness(result: FairnessResult, items: readonly FairnessItem[]): string {
+export function describeFairness(result: FairnessResult, items: readonly FairnessItem[]): string {
   if (result === 'clean') return 'Clean: nothing differs but what is compared.';
   const differing = items.filter((item) => item.state === 'different' && !item.varies);
   const held = differing.filter((item) => item.role === 'held');

@@ -2,7 +2,7 @@ import {
   commonPart,
   isKnownSetting,
   plainName,
-  saidPurpose,
+  statedPurpose,
   type Settings,
 } from '../../model/study/settings';
 
@@ -62,16 +62,16 @@ export function proposeFromFiles(
 ): ProposedFile[] {
   return files.map(({ name, settings }) => {
     const named = mostAlike(known.machines, name);
-    const machine = asKnown(saidPurpose(settings, 'machine') || (named ?? ''), known.machines);
-    const object = saidPurpose(settings, 'part');
+    const machine = asKnown(statedPurpose(settings, 'machine') || (named ?? ''), known.machines);
+    const object = statedPurpose(settings, 'part');
     const part = mostAlike(known.parts, name);
-    const profile = saidPurpose(settings, 'profile');
+    const profile = statedPurpose(settings, 'profile');
     return {
       machine,
       profile: profile || (machine === '' ? '' : `${machine}, as shipped`),
       kind: profile === '' || STOCK.test(profile) ? 'stock' : 'tuned',
       part: object === '' ? (part ?? asName(name)) : asKnown(asName(object), known.parts),
-      material: saidPurpose(settings, 'material').toUpperCase() || null,
+      material: statedPurpose(settings, 'material').toUpperCase() || null,
     };
   });
 }

@@ -90,7 +90,7 @@ export function settingRows(
       const agreed = own ?? agreedBy(files, key);
       const parent = parentOf.get(profile_id) ?? null;
       const stock = parent === null ? undefined : known.get(parent)?.get(key);
-      const otherwise = saidOtherwise(key, agreed, files);
+      const otherwise = conflictingSetting(key, agreed, files);
       const differs = parent !== null && (own ?? undefined) !== stock;
       return { value: agreed, differs, otherwise, isStated: own === null && agreed !== null };
     });
@@ -119,7 +119,7 @@ function agreedBy(files: readonly StatedFile[], key: string): string | null {
 }
 
 /** What files state that is not the profile's, with the parts that they are of. */
-function saidOtherwise(
+function conflictingSetting(
   key: string,
   value: string | null,
   files: readonly StatedFile[],

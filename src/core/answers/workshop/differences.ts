@@ -1,4 +1,4 @@
-import { factNames, type Facts, type ThingKind } from './kinds';
+import { factNames, type Facts, type ItemKind } from './kinds';
 
 /** A fact that is not today what it was in a study. */
 export interface FactDifference {
@@ -14,7 +14,7 @@ export interface FactDifference {
  * What differs between a thing as it was in a study and as it is today. What is not known on either
  * side is no difference.
  */
-export const factDifferences = (kind: ThingKind, then: Facts, today: Facts): FactDifference[] =>
+export const factDifferences = (kind: ItemKind, then: Facts, today: Facts): FactDifference[] =>
   factNames(kind).flatMap((name) => {
     const [was, is] = [then[name] ?? null, today[name] ?? null];
     return was === null || is === null || was === is ? [] : [{ name, was, is }];
@@ -27,7 +27,7 @@ export const factDifferences = (kind: ThingKind, then: Facts, today: Facts): Fac
  * @param before the row's facts before the change; null of a new row
  */
 export function keptInStep(
-  kind: ThingKind,
+  kind: ItemKind,
   before: Facts | null,
   after: Facts,
   today: Facts,

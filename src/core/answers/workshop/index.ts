@@ -8,8 +8,8 @@ export {
   KINDS,
   kindOfTable,
   nameOfThing,
-  THING_KINDS,
+  ITEM_KINDS,
   type Facts,
-  type ThingKind,
+  type ItemKind,
 } from './kinds';
 export { besideEachOther, pairKey, proposeSame, type KnownThing } from './same';

@@ -1,9 +1,9 @@
-import type { Facts, ThingKind } from './kinds';
+import type { Facts, ItemKind } from './kinds';
 
 /** A thing as it is compared with another. */
 export interface KnownThing {
   uid: string;
-  kind: ThingKind;
+  kind: ItemKind;
   facts: Facts;
   /** Identities and hashes of its meshes, of an artefact. */
   meshes: readonly string[];

@@ -144,12 +144,12 @@ export function questionsOf(plan: PanelPlan, judges: number): PanelQuestion[][] 
 const keyOf = (items: readonly string[]): string => [...items].sort().join('\n');
 
 /** How often each thing was taken so far. */
-class Uses<Thing> {
-  readonly #counts = new Map<Thing, number>();
-  of(thing: Thing): number {
+class Uses<CatalogueItem> {
+  readonly #counts = new Map<CatalogueItem, number>();
+  of(thing: CatalogueItem): number {
     return this.#counts.get(thing) ?? 0;
   }
-  add(thing: Thing, count = 1): void {
+  add(thing: CatalogueItem, count = 1): void {
     this.#counts.set(thing, this.of(thing) + count);
   }
 }

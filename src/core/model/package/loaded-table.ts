@@ -84,7 +84,7 @@ export function loadTable(
     const values = readRow(row, layout, faults);
     if (values) {
       loaded.rows.push(values);
-      registerThing(loaded, values, things, faults);
+      registerItem(loaded, values, things, faults);
     }
     registerKey(loaded, row, layout, values !== null, faults);
   }
@@ -213,7 +213,7 @@ function registerKey(
 }
 
 /** Two rows of a study are two things: a lasting id stands once. */
-function registerThing(
+function registerItem(
   { file }: LoadedTable,
   { line, values }: LoadedRow,
   things: Map<unknown, number>,

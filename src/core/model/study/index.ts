@@ -75,7 +75,7 @@ export {
   PART_SETTINGS,
   commonPart,
   plainName,
-  saidPurpose,
+  statedPurpose,
   type Settings,
   type SettingValue,
 } from './settings';

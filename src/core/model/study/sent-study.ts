@@ -13,7 +13,7 @@ export interface SentStudy extends Omit<Study, 'tables'> {
 }
 
 /** A column while its text is read: what the row before has said of it. */
-interface SaidColumn {
+interface ReadColumn {
   name: string;
   cell: string;
   /** What ends its text. */
@@ -66,7 +66,7 @@ export function rowsOfText(table: TableName, bytes: Uint8Array): object[] {
   const text = new TextDecoder().decode(bytes);
   // Neighbours mostly say the same: what the row before has said is kept, and not read again.
   const columns = [...columnsOf(table), { name: 'extras', cell: 'json' }].map(
-    ({ name, cell }, at, all): SaidColumn => ({
+    ({ name, cell }, at, all): ReadColumn => ({
       name,
       cell,
       end: at === all.length - 1 ? '\n' : '\t',

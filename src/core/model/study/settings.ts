@@ -180,7 +180,7 @@ const PURPOSE = {
 const LONGEST_PURPOSE = 200;
 
 /** The machine, profile, part or material that a sliced file says it is for; empty where it does not. */
-export function saidPurpose(settings: Settings, what: keyof typeof PURPOSE): string {
+export function statedPurpose(settings: Settings, what: keyof typeof PURPOSE): string {
   const names: readonly string[] = PURPOSE[what];
   const found = Object.entries(settings).find(([key]) => names.includes(plainName(key)));
   return String(found?.[1] ?? '')

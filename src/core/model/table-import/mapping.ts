@@ -106,12 +106,12 @@ export function readForeign(
       fault(instrumentColumn, `“${cell(instrumentColumn)}” is no instrument of this study`);
       return;
     }
-    const add = (column: number, dimensionSaid: string, sayAt: number) => {
+    const add = (column: number, dimensionName: string, valueColumn: number) => {
       const text = cell(column);
       if (text === '') return;
-      const dimension = known.dimensions.get(`${specimen.artefact}/${plain(dimensionSaid)}`);
+      const dimension = known.dimensions.get(`${specimen.artefact}/${plain(dimensionName)}`);
       if (!dimension) {
-        fault(sayAt, `“${dimensionSaid}” is no dimension of this specimen’s artefact`);
+        fault(valueColumn, `“${dimensionName}” is no dimension of this specimen’s artefact`);
         return;
       }
       const value_mm = lengthOf(text, unit);

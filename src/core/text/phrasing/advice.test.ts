@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { PairRow } from '../../statistics/compare';
 import type { Advice, AxisFit } from '../../measures/metrology';
-import { saidAdvice, saidVerdict } from './index';
+import { describeAdvice, describeVerdict } from './index';
 
 const at = (estimate: number, half: number | null = null) => ({
   n: 9,
@@ -32,7 +32,7 @@ const said = (axis: 'x' | 'y' | 'z' | 'none', advice: Partial<Advice> | null) =>
   const fit = Object.fromEntries(
     (['x', 'y', 'z', 'none'] as const).map((one) => [one, fitWith(one === axis ? advice : null)]),
   );
-  return saidAdvice({ fit: fit as Record<'x' | 'y' | 'z' | 'none', AxisFit> });
+  return describeAdvice({ fit: fit as Record<'x' | 'y' | 'z' | 'none', AxisFit> });
 };
 
 describe('advice in words', () => {
@@ -95,20 +95,20 @@ const row = (verdict: PairRow['verdict'], estimate: number, needed: number | nul
 
 describe('a verdict in words', () => {
   it('with its figure', () => {
-    expect(saidVerdict(row('better', -0.06), 'mm')).toBe('better · 0.06 mm');
-    expect(saidVerdict(row('worse', 12.4), 'points')).toBe('worse · 12 points');
+    expect(describeVerdict(row('better', -0.06), 'mm')).toBe('better · 0.06 mm');
+    expect(describeVerdict(row('worse', 12.4), 'points')).toBe('worse · 12 points');
     // exp(−0.693) = 0.5: half the time.
-    expect(saidVerdict(row('better', -Math.LN2), 'time')).toBe('better · 50 % less time');
-    expect(saidVerdict(row('worse', Math.LN2), 'time')).toBe('worse · 100 % more time');
+    expect(describeVerdict(row('better', -Math.LN2), 'time')).toBe('better · 50 % less time');
+    expect(describeVerdict(row('worse', Math.LN2), 'time')).toBe('worse · 100 % more time');
   });
 
   it('or with what is wanting', () => {
-    expect(saidVerdict(row('unsettled', 0.01, 4), 'mm')).toBe(
+    expect(describeVerdict(row('unsettled', 0.01, 4), 'mm')).toBe(
       'too close to call · 4 prints each would tell',
     );
-    expect(saidVerdict(row('unsettled', 0.01), 'mm')).toBe('too close to call');
-    expect(saidVerdict(row('one_print', 0.01), 'mm')).toBe('one print');
-    expect(saidVerdict(row('trivial', 0.001), 'mm')).toBe('trivial');
-    expect(saidVerdict(row('indistinguishable', 0), 'mm')).toBe('indistinguishable');
+    expect(describeVerdict(row('unsettled', 0.01), 'mm')).toBe('too close to call');
+    expect(describeVerdict(row('one_print', 0.01), 'mm')).toBe('one print');
+    expect(describeVerdict(row('trivial', 0.001), 'mm')).toBe('trivial');
+    expect(describeVerdict(row('indistinguishable', 0), 'mm')).toBe('indistinguishable');
   });
 });

@@ -3,7 +3,7 @@ import type { Interval } from '../../statistics/stats';
 import { keysOf, type Axis } from '../../model/study';
 
 /** One thing that is off along an axis, and what would mend it, in words. */
-export interface SaidAdvice {
+export interface AdviceText {
   axis: Axis;
   /** The material that it is for, where the prints are of several; else null. */
   type: string | null;
@@ -27,14 +27,14 @@ const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(
  * What the fits of a contender's axes advise, where they advise anything; of prints in several materials
  * each material's own.
  */
-export function saidAdvice({ fit, fit_by_type: byType = null }: Advised): SaidAdvice[] {
+export function describeAdvice({ fit, fit_by_type: byType = null }: Advised): AdviceText[] {
   if (!byType) return adviceOf(fit, null);
   return Object.entries(byType).flatMap(([type, own]) => adviceOf(own, type));
 }
 
 type Advised = Pick<Accuracy, 'fit'> & Partial<Pick<Accuracy, 'fit_by_type'>>;
 
-function adviceOf(fits: Accuracy['fit'], type: string | null): SaidAdvice[] {
+function adviceOf(fits: Accuracy['fit'], type: string | null): AdviceText[] {
   return keysOf(fits).flatMap((axis) => {
     const advice = fits[axis]?.advice;
     if (!advice || advice.terms.length === 0) return [];

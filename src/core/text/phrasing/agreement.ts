@@ -10,7 +10,7 @@ const TENTATIVE = 0.667;
  *
  * @see Krippendorff, Content Analysis, 4th edition, 2018, chapter 12 (0.800 and 0.667)
  */
-export function saidAgreement({ alpha, units, inspectors, notes }: SurfaceAgreement): string {
+export function describeAgreement({ alpha, units, inspectors, notes }: SurfaceAgreement): string {
   if (alpha === null)
     return `${notes.join('; ')}: how well grades agree is not known.`.replace(/^./, (first) =>
       first.toUpperCase(),

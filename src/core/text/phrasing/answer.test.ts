@@ -4,12 +4,12 @@ import type { Effect, Effects } from '../../statistics/effects';
 import type { ContenderScore, Scorecard } from '../../answers/scorecard';
 import type { Sweep, SweepStep } from '../../measures/sweep';
 import {
-  saidEffects,
-  saidGlance,
-  saidHeadToHead,
-  saidScorecard,
-  saidShare,
-  saidSweep,
+  describeEffects,
+  describeGlance,
+  describeHeadToHead,
+  describeScorecard,
+  formatShare,
+  describeSweep,
 } from './index';
 
 const same = (id: string) => id;
@@ -65,7 +65,7 @@ const GAINS = {
 
 describe('machine or profile, in words', () => {
   const first = (ps: readonly (number | null)[]) =>
-    saidEffects('ln_mae', effects(ps, GAINS), same, 0.05)[0];
+    describeEffects('ln_mae', effects(ps, GAINS), same, 0.05)[0];
 
   it.each([
     [[0.01, 0.01, 0.01], 'what the profile does depends on the machine'],
@@ -85,7 +85,7 @@ describe('machine or profile, in words', () => {
   });
 
   it('says whom tuning helps, the most first, and never more than the interval holds', () => {
-    const said = saidEffects('ln_mae', effects([0.01, 0.01, 0.01], GAINS), same, 0.05);
+    const said = describeEffects('ln_mae', effects([0.01, 0.01, 0.01], GAINS), same, 0.05);
     // exp(−ln 2) = ½; exp(−0.5) = 0.607; exp(−0.9) = 0.407.
     expect(said[1]).toBe(
       'a is better than its stock: 50 % less error (between 39 % less error and 59 % less error).',
@@ -102,7 +102,7 @@ describe('machine or profile, in words', () => {
       b: { estimate: 4, low: null, high: null },
     };
     const verdicts = { a: row('trivial') };
-    const said = saidEffects(
+    const said = describeEffects(
       'surface_index',
       effects([0.2, 0.2, 0.2], gain, { verdicts }),
       same,
@@ -118,7 +118,7 @@ describe('machine or profile, in words', () => {
 
   it('of one machine has no analysis', () => {
     const alone = effects([], { a: GAINS.a }, { terms: null, residual: null, n: null });
-    const said = saidEffects('ln_print_s', alone, same, 0.05);
+    const said = describeEffects('ln_print_s', alone, same, 0.05);
     expect(said[0]).toContain('fewer than two machines were printed with each');
     expect(said).not.toContain('This speaks of these machines only.');
   });
@@ -149,7 +149,7 @@ const sweep = (more: Partial<Sweep>): Sweep => ({
   notes: [],
   ...more,
 });
-const saidOf = (more: Partial<Sweep>) => saidSweep(sweep(more), 'outer wall', () => 'accuracy');
+const saidOf = (more: Partial<Sweep>) => describeSweep(sweep(more), 'outer wall', () => 'accuracy');
 
 describe('a sweep, in words', () => {
   it('says where it holds to, what stops it and what is gained', () => {
@@ -211,8 +211,8 @@ const card = (contenders: Scorecard['contenders'], more: Partial<Scorecard> = {}
   notes: [],
   ...more,
 });
-const saidCard = (given: Scorecard) =>
-  saidScorecard(given, 'our bench', same, (key) => `the ${key}`, 'EUR');
+const describedCard = (given: Scorecard) =>
+  describeScorecard(given, 'our bench', same, (key) => `the ${key}`, 'EUR');
 
 describe('a scorecard, in words', () => {
   it('says who comes first only as surely as the draws do', () => {
@@ -220,12 +220,14 @@ describe('a scorecard, in words', () => {
       A: scored({ first_place_share: 0.02 }),
       B: scored({ first_place_share: 0.98 }),
     });
-    expect(saidCard(sure)[0]).toBe('Best for our bench: B. It comes first in 98 % of simulations.');
+    expect(describedCard(sure)[0]).toBe(
+      'Best for our bench: B. It comes first in 98 % of simulations.',
+    );
     const open = card({
       A: scored({ first_place_share: 0.4 }),
       B: scored({ first_place_share: 0.6 }),
     });
-    expect(saidCard(open).slice(0, 2)).toEqual([
+    expect(describedCard(open).slice(0, 2)).toEqual([
       'Best for our bench so far: B.',
       'It comes first in 60 % of simulations; A in 40 %.',
     ]);
@@ -235,11 +237,11 @@ describe('a scorecard, in words', () => {
     const gate = { key: 'price', op: '<=' as const, value: 5, passed: false };
     const out = scored({ in: false, gates: [gate], first_place_share: null });
     const alone = card({ A: out, C: out, B: scored({ first_place_share: 1 }) });
-    expect(saidCard(alone).slice(0, 2)).toEqual([
+    expect(describedCard(alone).slice(0, 2)).toEqual([
       'Only B meets the conditions for our bench.',
       'A and C are excluded: the price.',
     ]);
-    expect(saidCard(card({ A: out }, { winner: null, doubt: null }))).toEqual([
+    expect(describedCard(card({ A: out }, { winner: null, doubt: null }))).toEqual([
       'No contender meets the conditions for our bench.',
       'A is excluded: the price.',
     ]);
@@ -247,13 +249,13 @@ describe('a scorecard, in words', () => {
 
   it('says what it depends on most, evidence or opinion', () => {
     const two = { A: scored({ first_place_share: 0.3 }), B: scored({ first_place_share: 0.7 }) };
-    expect(saidCard(card(two, { doubt: { price: 0.3, weights: 0.1 } })).join(' ')).toContain(
+    expect(describedCard(card(two, { doubt: { price: 0.3, weights: 0.1 } })).join(' ')).toContain(
       'The result depends most on the price: within its uncertainty another contender would come first in 30 %',
     );
-    expect(saidCard(card(two, { doubt: { price: 0.1, weights: 0.3 } })).join(' ')).toContain(
+    expect(describedCard(card(two, { doubt: { price: 0.1, weights: 0.3 } })).join(' ')).toContain(
       'The result depends most on the weights, which are an opinion',
     );
-    expect(saidCard(card(two)).join(' ')).toContain(
+    expect(describedCard(card(two)).join(' ')).toContain(
       'No single figure could change the result within its uncertainty.',
     );
   });
@@ -263,13 +265,15 @@ describe('a scorecard, in words', () => {
       A: scored({ score: { low: 20, high: 60 }, first_place_share: 0.1 }),
       B: scored({ first_place_share: 0.9, turning_price: 702.4 }),
     });
-    expect(saidCard(missing)).toContain('Some evidence is missing for A, so its score is a range.');
-    expect(saidCard(missing)).toContain('B stays first up to a price of 702 EUR.');
+    expect(describedCard(missing)).toContain(
+      'Some evidence is missing for A, so its score is a range.',
+    );
+    expect(describedCard(missing)).toContain('B stays first up to a price of 702 EUR.');
     const any = card({
       A: scored({}),
       B: scored({ first_place_share: 1, notes: ['turning price: at any price'] }),
     });
-    expect(saidCard(any)).toContain('B stays first at any price.');
+    expect(describedCard(any)).toContain('B stays first at any price.');
   });
 
   it.each([
@@ -279,7 +283,7 @@ describe('a scorecard, in words', () => {
     [0.996, 'over 99 %'],
     [1, '100 %'],
   ])('a share of %d is %s', (share, words) => {
-    expect(saidShare(share)).toBe(words);
+    expect(formatShare(share)).toBe(words);
   });
 });
 
@@ -288,7 +292,7 @@ describe('head to head, in words', () => {
 
   it('says where each is better, what is the same, what is open', () => {
     expect(
-      saidHeadToHead('B', 'A', [
+      describeHeadToHead('B', 'A', [
         figure('accuracy', row('better')),
         figure('time', row('worse')),
         figure('surface', row('indistinguishable')),
@@ -308,13 +312,13 @@ describe('head to head, in words', () => {
   });
 
   it('claims nothing where nothing is shown, and counts what would be a long list', () => {
-    const open = saidHeadToHead('B', 'A', [figure('time', row('unsettled'))]);
+    const open = describeHeadToHead('B', 'A', [figure('time', row('unsettled'))]);
     expect(open[0]).toBe('No difference that matters has been shown between B and A.');
-    expect(saidHeadToHead('B', 'A', [figure('time', row('worse'))])[0]).toBe(
+    expect(describeHeadToHead('B', 'A', [figure('time', row('worse'))])[0]).toBe(
       'A is better than B in time.',
     );
     const many = ['a', 'b', 'c', 'd'].map((label) => figure(label, row('one_print')));
-    expect(saidHeadToHead('B', 'A', many).at(-1)).toBe(
+    expect(describeHeadToHead('B', 'A', many).at(-1)).toBe(
       '4 figures rest on one print each and cannot be decided.',
     );
   });
@@ -322,7 +326,7 @@ describe('head to head, in words', () => {
 
 describe('at a glance, in words', () => {
   it('says figure by figure who is better, who is worse, and what is open', () => {
-    const found = saidGlance(
+    const found = describeGlance(
       'A',
       [
         {
@@ -352,6 +356,6 @@ describe('at a glance, in words', () => {
       label,
       rows: [row('unsettled')],
     }));
-    expect(saidGlance('A', figures, same).open.at(-1)).toBe('2 more');
+    expect(describeGlance('A', figures, same).open.at(-1)).toBe('2 more');
   });
 });

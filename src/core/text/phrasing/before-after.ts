@@ -1,4 +1,4 @@
-import { saidPrints, type PrintsAsked } from './prints-needed';
+import { describePrintsNeeded, type PrintsAsked } from './prints-needed';
 import type { PairRow } from '../../statistics/compare';
 
 const mm = (value: number): string => Math.abs(value).toFixed(3);
@@ -44,7 +44,7 @@ export function beforeAfterSentence(
 }
 
 function printsTail(pair: PrintsAsked): string {
-  const prints = saidPrints(pair);
+  const prints = describePrintsNeeded(pair);
   return prints === null ? '' : `; it takes ${prints}`;
 }
 

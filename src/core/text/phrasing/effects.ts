@@ -38,13 +38,13 @@ const share = ({ partial_omega2: size }: Effect): string =>
  *
  * @param alpha a term counts as there where its p is below this
  */
-export function saidEffects(
+export function describeEffects(
   response: EffectsResponse,
   effects: Effects,
   nameOf: (contender: string) => string,
   alpha: number,
 ): string[] {
-  const { what, gain: sayGain } = RESPONSES[response];
+  const { what, gain: describeGain } = RESPONSES[response];
   const { terms, gains, factor } = effects;
   const by = BY[factor];
   const said: string[] = [];
@@ -89,18 +89,18 @@ export function saidEffects(
     if (estimate == null) continue;
     if (low == null || high == null) {
       said.push(
-        `${nameOf(id)} gained ${sayGain(estimate)} on one print a side: that shows, it does not decide.`,
+        `${nameOf(id)} gained ${describeGain(estimate)} on one print a side: that shows, it does not decide.`,
       );
     } else if (low > 0 || high < 0) {
       const how = low > 0 ? 'better' : 'worse';
       const isTrivial = effects.verdicts[id]?.verdict === 'trivial';
       const tail = isTrivial ? ', less than matters here' : '';
       said.push(
-        `${nameOf(id)} is ${how} than its stock: ${sayGain(estimate)} (between ${range(sayGain, low, high)})${tail}.`,
+        `${nameOf(id)} is ${how} than its stock: ${describeGain(estimate)} (between ${range(describeGain, low, high)})${tail}.`,
       );
     } else {
       said.push(
-        `That ${nameOf(id)} is better than its stock is not shown: between ${range(sayGain, low, high)}.`,
+        `That ${nameOf(id)} is better than its stock is not shown: between ${range(describeGain, low, high)}.`,
       );
     }
   }

@@ -22,7 +22,7 @@ export function readingsFor({ ev_mm }: Pick<GaugeStudy, 'ev_mm'>, delta_mm: numb
  * @see Automotive Industry Action Group, Measurement Systems Analysis, 4th edition, 2010, chapter
  * II.D (10 % and 30 %, five categories)
  */
-export function saidGauge(study: GaugeStudy, delta_mm: number | null): string[] {
+export function describeGauge(study: GaugeStudy, delta_mm: number | null): string[] {
   const { grr_pct, ndc, ev_mm, av_mm } = study;
   const said: string[] = [];
   if (grr_pct !== null) {

@@ -10,7 +10,7 @@ const NAMED = 4;
  *
  * @param figures those that have a test, with what they are called, what matters most first
  */
-export function saidGlance(
+export function describeGlance(
   reference: string,
   figures: readonly { label: string; rows: readonly PairRow[] }[],
   nameOf: (contender: string) => string,

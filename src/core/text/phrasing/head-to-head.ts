@@ -1,4 +1,4 @@
-import { saidPrints, type PrintsAsked } from './prints-needed';
+import { describePrintsNeeded, type PrintsAsked } from './prints-needed';
 import type { PairRow } from '../../statistics/compare';
 import { listed } from './lists';
 
@@ -17,7 +17,7 @@ const MANY = 3;
  *
  * @param own the contender that is compared, and the other that it is compared with
  */
-export function saidHeadToHead(
+export function describeHeadToHead(
   own: string,
   other: string,
   figures: readonly ComparedFigure[],
@@ -51,6 +51,6 @@ export function saidHeadToHead(
 }
 
 function withPrints(label: string, row: PrintsAsked | null | undefined): string {
-  const prints = row ? saidPrints(row) : null;
+  const prints = row ? describePrintsNeeded(row) : null;
   return prints === null ? label : `${label} (${prints})`;
 }

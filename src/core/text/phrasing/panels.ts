@@ -69,7 +69,7 @@ const hundred = (share: number): string => String(Math.round(100 * share));
  * @param named what contenders are called
  * @param isWithheld whether it has no verdict yet, as its judges answered too fast
  */
-export function saidPanel(
+export function describePanel(
   panel: Panel,
   reference: string | null,
   named: (contender: string) => string,
@@ -82,7 +82,7 @@ export function saidPanel(
       `No verdict: half of the answers came in under ${HASTY_S} s. The organiser must look at them first.`,
     ];
   }
-  if (panel.kind !== 'paired') return saidTelling(panel, alpha);
+  if (panel.kind !== 'paired') return describeTelling(panel, alpha);
   const all = preferencesOf(panel, reference);
   const than = reference === null ? 'the reference' : named(reference);
   const of = (verdict: Preference['verdict']) => all.filter((one) => one.verdict === verdict);
@@ -121,7 +121,7 @@ export function saidPanel(
 }
 
 /** Whether people can tell, by each judge's first ballot where one has several. */
-function saidTelling(panel: TellingPanel, alpha: number): string[] {
+function describeTelling(panel: TellingPanel, alpha: number): string[] {
   const { kind, ballots, correct, p, first_ballots: first, discriminators } = panel;
   const counted = first ?? { ballots, correct, p };
   const what = first === null ? 'answers' : 'first answers';
@@ -143,7 +143,10 @@ function saidTelling(panel: TellingPanel, alpha: number): string[] {
 }
 
 /** How the judges answered, in sentences: what speaks for and against the panel. */
-export function saidHabits({ places, left_p, agreement }: PanelHabits, alpha: number): string[] {
+export function describeHabits(
+  { places, left_p, agreement }: PanelHabits,
+  alpha: number,
+): string[] {
   const said: string[] = [];
   if (agreement) {
     said.push(

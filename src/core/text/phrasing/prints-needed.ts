@@ -7,7 +7,10 @@ export interface PrintsAsked {
 }
 
 /** The small number first, the large one as the price of certainty; null where there is none. */
-export function saidPrints({ prints_needed, prints_as_seen = null }: PrintsAsked): string | null {
+export function describePrintsNeeded({
+  prints_needed,
+  prints_as_seen = null,
+}: PrintsAsked): string | null {
   if (prints_needed === null) return null;
   if (prints_as_seen === null || prints_as_seen === prints_needed) {
     return `${prints_needed} prints each to be sure either way`;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { saidRestsOn } from './rests-on';
+import { describeRestsOn } from './rests-on';
 
 const NAMES = {
   artefacts: { block: 'Stair block', field: 'Tile field', spires: 'Spire pair' },
@@ -10,13 +10,13 @@ const pair = (contender: string, on: string[], notes: string[] = []) => ({ conte
 describe('what a comparison rests on', () => {
   it('is one sentence: parts of the same materials together', () => {
     const on = ['block/PLA', 'spires/PLA', 'field/PLA', 'spires/PETG'];
-    expect(saidRestsOn([pair('b', on), pair('d', on)], NAMES)).toEqual([
+    expect(describeRestsOn([pair('b', on), pair('d', on)], NAMES)).toEqual([
       'Compared on the Stair block and Tile field in PLA; Spire pair in PETG and PLA.',
     ]);
   });
 
   it('names who was compared on fewer, and what was not compared', () => {
-    const found = saidRestsOn(
+    const found = describeRestsOn(
       [
         pair('b', ['block/PLA', 'spires/PLA']),
         pair(
@@ -38,9 +38,9 @@ describe('what a comparison rests on', () => {
   });
 
   it('says no material where materials are what is compared, and nothing of no comparison', () => {
-    expect(saidRestsOn([pair('b', ['block', 'field'])], NAMES)).toEqual([
+    expect(describeRestsOn([pair('b', ['block', 'field'])], NAMES)).toEqual([
       'Compared on the Stair block and Tile field.',
     ]);
-    expect(saidRestsOn([], NAMES)).toEqual([]);
+    expect(describeRestsOn([], NAMES)).toEqual([]);
   });
 });

@@ -18,24 +18,24 @@ const ONE_SIDED = / is on one side only: not compared$/;
  *
  * @param names of artefacts and contenders by their ids
  */
-export function saidRestsOn(pairs: readonly Compared[], names: Names): string[] {
+export function describeRestsOn(pairs: readonly Compared[], names: Names): string[] {
   const all = [...new Set(pairs.flatMap((pair) => pair.on))];
   if (all.length === 0) return [];
   const fewer = pairs.flatMap(({ contender, on }) => {
     const without = all.filter((stratum) => !on.includes(stratum));
     const label = names.contenders[contender] ?? contender;
     return on.length > 0 && without.length > 0
-      ? [`${label} is compared without the ${saidStrata(without, names)}.`]
+      ? [`${label} is compared without the ${describeStrata(without, names)}.`]
       : [];
   });
   const apart = pairs
     .flatMap((pair) => pair.notes.filter((note) => ONE_SIDED.test(note)))
     .map((note) => note.replace(/^\S+/, (id) => names.artefacts[id] ?? id) + '.');
-  return [`Compared on the ${saidStrata(all, names)}.`, ...fewer, ...new Set(apart)];
+  return [`Compared on the ${describeStrata(all, names)}.`, ...fewer, ...new Set(apart)];
 }
 
 /** Parts with the materials they were printed in; parts of the same materials stand together. */
-function saidStrata(strata: readonly string[], { artefacts }: Names): string {
+function describeStrata(strata: readonly string[], { artefacts }: Names): string {
   const typesOf = new Map<string, string[]>();
   for (const { artefact_id, type } of strata.map(partsOfStratum)) {
     const name = artefacts[artefact_id] ?? artefact_id;

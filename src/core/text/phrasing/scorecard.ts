@@ -3,7 +3,7 @@ import { groupBy, ALLOWANCE } from '../../model/study';
 import { listed } from './lists';
 
 /** How a share of simulations is told: never 0 or 100 % where a draw could be otherwise. */
-export function saidShare(share: number): string {
+export function formatShare(share: number): string {
   if (share === 0) return '0 %';
   if (share === 1) return '100 %';
   if (share < 0.01) return 'under 1 %';
@@ -23,7 +23,7 @@ const DOUBTED = 0.02;
  * @param use what the card is for
  * @param labelOf what a criterion is called
  */
-export function saidScorecard(
+export function describeScorecard(
   card: Scorecard,
   use: string,
   nameOf: (contender: string) => string,
@@ -48,16 +48,16 @@ export function saidScorecard(
     .filter(([id, own]) => id !== card.winner && (own.first_place_share ?? 0) > DOUBTED)
     .sort(([, a], [, b]) => (b.first_place_share ?? 0) - (a.first_place_share ?? 0));
   const rivalsSaid = listed(
-    rivals.map(([id, own]) => `${nameOf(id)} in ${saidShare(own.first_place_share ?? 0)}`),
+    rivals.map(([id, own]) => `${nameOf(id)} in ${formatShare(own.first_place_share ?? 0)}`),
   );
   const said: string[] = [];
   if (inside.length === 1) said.push(`Only ${name} meets the conditions for ${use}.`);
   else if (share >= CLEAR) {
-    said.push(`Best for ${use}: ${name}. It comes first in ${saidShare(share)} of simulations.`);
+    said.push(`Best for ${use}: ${name}. It comes first in ${formatShare(share)} of simulations.`);
   } else {
     said.push(
       `Best for ${use} so far: ${name}.`,
-      `It comes first in ${saidShare(share)} of simulations${rivalsSaid === '' ? '' : `; ${rivalsSaid}`}.`,
+      `It comes first in ${formatShare(share)} of simulations${rivalsSaid === '' ? '' : `; ${rivalsSaid}`}.`,
     );
   }
   const missing = inside.filter(([, own]) => own.score.high - own.score.low > ALLOWANCE);
@@ -76,9 +76,9 @@ export function saidScorecard(
     said.push(
       key === 'weights'
         ? 'The result depends most on the weights, which are an opinion: with slightly different ' +
-            `weights another contender would come first in ${saidShare(part)} of simulations.`
+            `weights another contender would come first in ${formatShare(part)} of simulations.`
         : `The result depends most on ${labelOf(key)}: within its uncertainty another contender would ` +
-            `come first in ${saidShare(part)} of simulations.`,
+            `come first in ${formatShare(part)} of simulations.`,
     );
   } else if (inside.length > 1)
     said.push('No single figure could change the result within its uncertainty.');

@@ -6,7 +6,7 @@ import { capital, listed } from './lists';
  *
  * @param labelOf what a figure is called
  */
-export function saidSweep(
+export function describeSweep(
   sweep: Sweep,
   setting: string,
   labelOf: (figure: string) => string,
@@ -40,7 +40,7 @@ export function saidSweep(
     );
   }
   const next = nextOf(sweep);
-  said.push(...saidLimits(sweep.limited_by, valueOf(next), labelOf));
+  said.push(...describeLimits(sweep.limited_by, valueOf(next), labelOf));
   const { gain } = sweep;
   if (gain?.estimate != null) {
     const percent = (value: number) => `${Math.abs(100 * (1 - value)).toFixed(0)} %`;
@@ -65,7 +65,7 @@ function nextOf(sweep: Sweep): string | undefined {
   return steps[steps.findIndex((one) => one.contender === from) + 1]?.contender;
 }
 
-function saidLimits(
+function describeLimits(
   limits: readonly SweepLimit[],
   step: string,
   labelOf: (figure: string) => string,

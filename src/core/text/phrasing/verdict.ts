@@ -1,5 +1,5 @@
 import type { PairRow, Verdict } from '../../statistics/compare';
-import { fewestPrintsAsked, saidPrints, type PrintsAsked } from './prints-needed';
+import { fewestPrintsAsked, describePrintsNeeded, type PrintsAsked } from './prints-needed';
 
 /** A verdict as one sign, readable without colour, with its words for who does not see it. */
 export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, words: string]>> = {
@@ -13,7 +13,7 @@ export const VERDICT_SIGNS: Readonly<Record<Verdict, readonly [sign: string, wor
 
 /** A verdict’s words, with the prints that would settle it where they are known. */
 export function verdictInWords(row: { verdict: Verdict } & PrintsAsked): string {
-  const prints = saidPrints(row);
+  const prints = describePrintsNeeded(row);
   return VERDICT_SIGNS[row.verdict][1] + (prints === null ? '' : `: ${prints}`);
 }
 
@@ -22,7 +22,7 @@ export function verdictInWords(row: { verdict: Verdict } & PrintsAsked): string 
  *
  * @param unit `mm` shows the difference; `time` shows it in per cent of a logarithm's difference
  */
-export function saidVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): string {
+export function describeVerdict(row: PairRow, unit: 'mm' | 'time' | 'points'): string {
   switch (row.verdict) {
     case 'better':
     case 'worse':

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { PairRow } from '../../statistics/compare';
 import type { GaugeStudy } from '../../measures/gauge';
-import { beforeAfterSentence, readingsFor, saidAgreement, saidGauge } from './index';
+import { beforeAfterSentence, readingsFor, describeAgreement, describeGauge } from './index';
 
 const pair = (
   verdict: PairRow['verdict'],
@@ -54,7 +54,7 @@ describe('before and after, in a sentence', () => {
 
 describe('how inspectors agree, in a sentence', () => {
   const said = (alpha: number | null, notes: string[] = []) =>
-    saidAgreement({ alpha, units: 12, inspectors: 3, notes });
+    describeAgreement({ alpha, units: 12, inspectors: 3, notes });
 
   it.each([
     [0.8, 'conclusions can rest on the grades'],
@@ -105,12 +105,12 @@ describe('what a gauge study means', () => {
   });
 
   it('in words', () => {
-    const said = saidGauge(study, 0.02).join(' ');
+    const said = describeGauge(study, 0.02).join(' ');
     expect(said).toContain('34 % of the variation');
     expect(said).toContain('not good enough');
     expect(said).toContain('fewer than the 5');
     expect(said).toContain('2 readings of each');
-    const hands = saidGauge({ ...study, av_mm: 0.02, grr_pct: 8, ndc: 9 }, null).join(' ');
+    const hands = describeGauge({ ...study, av_mm: 0.02, grr_pct: 8, ndc: 9 }, null).join(' ');
     expect(hands).toContain('let one person measure');
     expect(hands).toContain('good enough.');
   });

@@ -144,9 +144,11 @@ export function printedFigures(model: ReportModel): PrintedFigure[] {
   };
   for (const block of model.sections.flatMap(({ blocks }) => blocks)) {
     if (block.kind === 'answer') {
-      for (const { ties } of block.sentences) for (const tie of ties) takeText(tie.text);
+      for (const { citations } of block.sentences)
+        for (const citation of citations) takeText(citation.text);
     } else if (block.kind === 'said') {
-      for (const { ties } of block.items) for (const tie of ties) takeText(tie.text);
+      for (const { citations } of block.items)
+        for (const citation of citations) takeText(citation.text);
     } else if (block.kind === 'text') takeText(block.text);
     else if (block.kind === 'list') block.items.forEach(takeText);
     else if (block.kind === 'table') {
@@ -174,7 +176,7 @@ export const madeSentences = (model: ReportModel): MadeSentence[] =>
  */
 export const EDITION = 3;
 
-/** What travels as `figures.json`: every printed figure with its address, and the words with their ties. */
+/** What travels as `figures.json`: every printed figure with its address, and the words with their citations. */
 export const revisionFigures = (model: ReportModel, study: Study): RevisionFigures => ({
   format: 1,
   edition: EDITION,

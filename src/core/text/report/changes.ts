@@ -93,10 +93,10 @@ export interface TiedFigure extends FoundFigure {
 
 /** The figures of a sentence that have moved since it was written. */
 export const movedTies = (
-  ties: readonly TiedFigure[],
+  citations: readonly TiedFigure[],
   now: (address: string) => FoundFigure | null,
 ): { address: string; then: FoundFigure; now: FoundFigure | null; why: MovedFigure['why'] }[] =>
-  ties.flatMap((then) => {
+  citations.flatMap((then) => {
     const found = now(then.address);
     const why = hasMoved(then, found);
     return why ? [{ address: then.address, then, now: found, why }] : [];

@@ -2,10 +2,10 @@ import { groupBy, type ReportSettings, type Study } from '../../model/study';
 import { restsOn } from '../../answers/figure-address';
 import type { ReportedResults } from '../../answers/results';
 import { chartsOf } from './charts';
-import type { Chart, PhotoRow, SaidSentence } from './model';
+import type { Chart, PhotoRow, ReportSentence } from './model';
 import { photoRows } from './photo-rows';
 import { openPrinting, type Printing } from './printing';
-import { tieOf } from './ties';
+import { tieOf } from './citations';
 
 /** What the parts of a report are made from. */
 export interface ReportContext extends Printing {
@@ -14,7 +14,7 @@ export interface ReportContext extends Printing {
   charts: ReadonlyMap<string, Chart>;
   photos: readonly PhotoRow[];
   /** The study's sentences of a kind, in their order. */
-  sentences: (kind: string) => SaidSentence[];
+  sentences: (kind: string) => ReportSentence[];
 }
 
 /** Opens a study and its results for a report. */
@@ -34,7 +34,7 @@ export function openReport(study: Study, results: ReportedResults): ReportContex
         verdict_id,
         text,
         contender: contender_id,
-        ties: restsOn(evidence).flatMap((address) => tieOf(printing, address) ?? []),
+        citations: restsOn(evidence).flatMap((address) => tieOf(printing, address) ?? []),
       })),
   };
 }

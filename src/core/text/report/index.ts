@@ -4,7 +4,7 @@ export { changesBetween, movedTies } from './changes';
 export { openReport, type ReportContext } from './context';
 export { labelOf } from './labels';
 export { nameOfMarks } from './printing';
-export { textOf, tieOf } from './ties';
+export { textOf, tieOf } from './citations';
 export { writeFigure } from './figure';
 export type {
   ArtefactDrawing,
@@ -19,7 +19,7 @@ export type {
   ReportModel,
   RevisionChanges,
   RevisionFigures,
-  SaidSentence,
+  ReportSentence,
   Text,
   Tie,
 } from './model';
@@ -27,4 +27,4 @@ export { proposalsOf, type Proposal } from './proposals';
 export { publishable } from './publishable';
 export { readinessOf, type Finding } from './readiness';
 export { studyUntil } from './until';
-export { saidDeparture, verifyFigures, type Departure, type Verification } from './verify';
+export { describeDeparture, verifyFigures, type Departure, type Verification } from './verify';

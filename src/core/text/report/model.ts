@@ -61,11 +61,11 @@ export interface PhotoRow {
 }
 
 /** A sentence that a person stands for, with the figures that it rests on. */
-export interface SaidSentence {
+export interface ReportSentence {
   verdict_id: string;
   contender: string | null;
   text: string;
-  ties: readonly Tie[];
+  citations: readonly Tie[];
 }
 
 /** A figure that a sentence rests on, in a few words. */
@@ -77,12 +77,12 @@ export interface Tie {
 }
 
 export type Block =
-  | { kind: 'answer'; sentences: readonly SaidSentence[] }
+  | { kind: 'answer'; sentences: readonly ReportSentence[] }
   | {
       kind: 'said';
       title: string;
       tone: 'plain' | 'for' | 'against' | 'holds';
-      items: readonly SaidSentence[];
+      items: readonly ReportSentence[];
     }
   | { kind: 'text'; text: Text }
   /** Sentences that the program makes of the results; each has a name by which it can be made again. */

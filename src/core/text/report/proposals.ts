@@ -1,7 +1,7 @@
-import { capital, saidAdvice, saidScorecard, saidSweep } from '../phrasing';
+import { capital, describeAdvice, describeScorecard, describeSweep } from '../phrasing';
 import { columnLabel, type Row } from '../../model/study';
 import type { ReportContext } from './context';
-import { differenceFormat, differenceRow } from './ties';
+import { differenceFormat, differenceRow } from './citations';
 import { inUnit, writeFigure } from './figure';
 import {
   addressOf,
@@ -53,7 +53,7 @@ function answers(context: ReportContext): Suggested[] {
   if (card?.winner) {
     const labelOf = (key: string) => context.wordsOf(key).label;
     const use = card.name ?? 'this study';
-    const [first = ''] = saidScorecard(card, use, nameOf, labelOf, names.currency);
+    const [first = ''] = describeScorecard(card, use, nameOf, labelOf, names.currency);
     const rests_on = [addressOf('scorecard', card.winner, 'first_place_share')];
     found.push({ kind: 'answer', contender: card.winner, text: first, rests_on });
     const price = card.contenders[card.winner]?.turning_price;
@@ -69,7 +69,7 @@ function answers(context: ReportContext): Suggested[] {
   const { sweep } = results;
   if (sweep?.holds_to) {
     const labelOf = (key: string) => context.wordsOf(key).label;
-    const text = saidSweep(sweep, columnLabel(sweep.setting).label, labelOf).join(' ');
+    const text = describeSweep(sweep, columnLabel(sweep.setting).label, labelOf).join(' ');
     const rests_on = Object.keys(sweep.figures)
       .filter((key) => sweep.figures[key]?.delta != null)
       .map((key) => addressOfCriterion(key, sweep.holds_to ?? '', ''));
@@ -117,7 +117,7 @@ function verdicts(context: ReportContext): Suggested[] {
         {
           kind: row.verdict === 'better' ? 'plus' : 'minus',
           contender,
-          text: sayVerdict(criterion, words.label, row.verdict, size, nameOf(reference)),
+          text: describeVerdict(criterion, words.label, row.verdict, size, nameOf(reference)),
           rests_on: [address],
         },
       ];
@@ -125,7 +125,7 @@ function verdicts(context: ReportContext): Suggested[] {
   );
 }
 
-function sayVerdict(
+function describeVerdict(
   criterion: string,
   label: string,
   verdict: 'better' | 'worse',
@@ -141,7 +141,7 @@ function advice({ results, marks, nameOf }: ReportContext): Suggested[] {
   return marks.flatMap(({ contender_id: contender }) => {
     const own = results.accuracy?.[contender];
     if (!own) return [];
-    return saidAdvice(own)
+    return describeAdvice(own)
       .filter(({ remedy, type }) => remedy !== '' && type === null)
       .map(({ axis, finding, remedy, before_mm, after_mm }): Suggested => {
         const path = addressOf('accuracy', contender, `fit.${axis}.advice`);

@@ -1,4 +1,4 @@
-import { saidPrints } from '../phrasing';
+import { describePrintsNeeded } from '../phrasing';
 import { counted } from '../../model/study';
 import type { ReportContext } from './context';
 
@@ -139,7 +139,7 @@ function tested(context: ReportContext): Check[] {
   if (main === null) return [onePrint];
   const open = (results.differences[main] ?? []).filter((row) => row.verdict === 'unsettled');
   const who = open.map((row) => {
-    const prints = saidPrints(row);
+    const prints = describePrintsNeeded(row);
     return nameOf(row.contender) + (prints === null ? '' : ` (${prints})`);
   });
   const { label } = wordsOf(main);

@@ -23,7 +23,7 @@ import {
   type ReportModel,
 } from '.';
 
-/** A tie as it stands under a sentence. */
+/** A citation as it stands under a sentence. */
 const said = (address: string): string =>
   textOf(tieOf(context, address)?.text ?? [], context.nameOf);
 
@@ -180,7 +180,7 @@ describe('a report of the demo study', () => {
     expect(verifyFigures(printed, context, model).departures[0]?.stated).toContain('9.999');
   });
 
-  it('names words that are others than in the data, and ties to nothing', () => {
+  it('names words that are others than in the data, and citations to nothing', () => {
     const stated = revisionFigures(model, study);
     const [first, ...rest] = stated.words;
     if (!first) throw new Error('no words');
@@ -224,7 +224,7 @@ describe('a report of little', () => {
     ).toBe('missing');
   });
 
-  it('counts photos of one place only where several have them, and marks tie them', () => {
+  it('counts photos of one place only where several have them, and marks citation them', () => {
     const photo = (specimen_id: string) => ({
       specimen_id,
       path: `photos/${specimen_id}.jpg`,
@@ -360,7 +360,7 @@ describe('the words of a report', () => {
     expect(said(alike(0.2))).toEqual([]);
   });
 
-  it('say their ties in a few words', () => {
+  it('say their citations in a few words', () => {
     expect(said('pairs:A-tuned:accuracy_mm')).toBe(
       'Auklet 19 tuned mean deviation better · 0.06 mm',
     );

@@ -48,7 +48,7 @@ const inFull = ({ value, low, high, word }: FoundFigure): string =>
 
 /**
  * Compares what a revision states with what follows from its data: every figure in value, interval,
- * verdict and in how it is printed; the sentences that the program makes; the words and their ties.
+ * verdict and in how it is printed; the sentences that the program makes; the words and their citations.
  * What this program calls things is compared where it made the report.
  *
  * @param context the study in the report's data with what follows from it, by the same settings
@@ -141,5 +141,5 @@ function verifyWords(stated: RevisionFigures, study: Study, results: ReportedRes
 }
 
 /** A departure as a line: what, where, both values. */
-export const saidDeparture = ({ what, where, stated, found }: Departure): string =>
+export const describeDeparture = ({ what, where, stated, found }: Departure): string =>
   `${what} ${where}: stated ${stated}; ${what === 'file' ? 'found' : 'from the data'} ${found}`;

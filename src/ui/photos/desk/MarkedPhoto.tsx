@@ -126,7 +126,7 @@ interface MarksHeadProps {
   drawing: Drawing | undefined;
   isChanged: boolean;
   marks: readonly Mark[];
-  tie: Registration | null;
+  registration: Registration | null;
   onKeep: PhotoMarksProps['onKeep'];
   setNote: Dispatch<SetStateAction<string>>;
   setMarks: Dispatch<SetStateAction<readonly Mark[]>>;
@@ -139,7 +139,7 @@ export function MarksHead({
   drawing,
   isChanged,
   marks,
-  tie,
+  registration,
   onKeep,
   setNote,
   setMarks,
@@ -154,7 +154,7 @@ export function MarksHead({
       <button
         type="button"
         className="action action-main"
-        disabled={!isChanged || (marks.length > 0 && !tie)}
+        disabled={!isChanged || (marks.length > 0 && !registration)}
         onClick={() => void onKeep(marks).then((isKept) => isKept && setNote('kept'))}
       >
         Keep the marks
@@ -183,7 +183,7 @@ interface MarkedPhotoProps {
   pixelAt: (event: { clientX: number; clientY: number }) => { u_px: number; v_px: number } | null;
   move: (at: number, to: { u_px: number; v_px: number }) => void;
   studyId: string;
-  tie: Registration | null;
+  registration: Registration | null;
   drawing: Drawing | undefined;
   unit: number;
   setChosen: Dispatch<SetStateAction<number>>;
@@ -203,7 +203,7 @@ export function MarkedPhoto({
   pixelAt,
   move,
   studyId,
-  tie,
+  registration,
   drawing,
   unit,
   setChosen,
@@ -232,9 +232,9 @@ export function MarkedPhoto({
         width={width}
         height={height}
       />
-      {tie && drawing && (
+      {registration && drawing && (
         <path
-          d={laidPath(drawing.visible, tie.toPicture)}
+          d={rectifiedPath(drawing.visible, registration.toPicture)}
           fill="none"
           stroke="var(--plum)"
           strokeWidth={unit / 4}
@@ -260,7 +260,7 @@ export function MarkedPhoto({
 }
 
 /** A view's lines as they lie in the photo. */
-const laidPath = (visible: string, toPicture: readonly number[]): string =>
+const rectifiedPath = (visible: string, toPicture: readonly number[]): string =>
   visible.replace(/(-?\d+(?:\.\d+)?)[ ,](-?\d+(?:\.\d+)?)/g, (_, u: string, v: string) => {
     const at = project(toPicture, { x: Number(u), y: -Number(v) });
     return `${at.x.toFixed(1)} ${at.y.toFixed(1)}`;

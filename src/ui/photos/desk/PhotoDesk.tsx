@@ -91,7 +91,7 @@ function Tray({ bench, studyId, photo }: TrayProps) {
         photos={bench.tray}
         present={photo.path}
         onChoose={bench.setPath}
-        sayOf={(one) =>
+        describePhoto={(one) =>
           one.filed ? `${bench.nameOf(one.filed.specimen_id)} · ${missingOf(one)}` : one.name
         }
       />
@@ -101,8 +101,8 @@ function Tray({ bench, studyId, photo }: TrayProps) {
         photos={bench.filed}
         present={photo.path}
         onChoose={bench.setPath}
-        sayOf={(one) =>
-          `${bench.nameOf(one.filed?.specimen_id ?? '')} · ${one.filed?.view}${one.tie ? '' : ' · not tied'}`
+        describePhoto={(one) =>
+          `${bench.nameOf(one.filed?.specimen_id ?? '')} · ${one.filed?.view}${one.registration ? '' : ' · no marks'}`
         }
       />
     </div>

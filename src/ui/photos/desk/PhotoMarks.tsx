@@ -32,7 +32,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
   const isChanged = JSON.stringify(marks) !== JSON.stringify(photo.marks);
   const unit = Math.max(width, height) / 160;
 
-  const [tie, fault] = tieOf(marks, box);
+  const [registration, fault] = registrationOf(marks, box);
   const pixelAt = (event: { clientX: number; clientY: number }) => {
     const rect = frame.current?.getBoundingClientRect();
     if (!rect) return null;
@@ -64,7 +64,7 @@ export function PhotoMarks({ studyId, photo, views, onKeep }: PhotoMarksProps) {
       drawing={drawing}
       isChanged={isChanged}
       marks={marks}
-      tie={tie}
+      registration={registration}
       onKeep={onKeep}
       setNote={setNote}
       setMarks={setMarks}
@@ -95,7 +95,7 @@ interface MarksSheetProps {
   drawing: Drawing | undefined;
   isChanged: boolean;
   marks: readonly Mark[];
-  tie: Registration | null;
+  registration: Registration | null;
   onKeep: PhotoMarksProps['onKeep'];
   setNote: Dispatch<SetStateAction<string>>;
   setMarks: Dispatch<SetStateAction<readonly Mark[]>>;
@@ -125,7 +125,7 @@ function MarksSheet({
   drawing,
   isChanged,
   marks,
-  tie,
+  registration,
   onKeep,
   setNote,
   setMarks,
@@ -155,7 +155,7 @@ function MarksSheet({
         drawing={drawing}
         isChanged={isChanged}
         marks={marks}
-        tie={tie}
+        registration={registration}
         onKeep={onKeep}
         setNote={setNote}
         setMarks={setMarks}
@@ -163,10 +163,12 @@ function MarksSheet({
       />
       <p className={`mb-2 text-xs ${fault ? 'text-warn' : 'text-ink-2'}`} role="status">
         {fault ??
-          (tie
-            ? `${marks.length} marks · ${fixed(tie.px_per_mm, 1)} px/mm · tilted by ${fixed(tie.tilt_deg, 0)}°${
-                tie.misfit_mm === null ? '' : ` · misfit ${fixed(tie.misfit_mm, 2)} mm`
-              }${tie.tilt_deg > 35 ? ' — so far that it may be another part or another view' : ''}`
+          (registration
+            ? `${marks.length} marks · ${fixed(registration.px_per_mm, 1)} px/mm · tilted by ${fixed(registration.tilt_deg, 0)}°${
+                registration.misfit_mm === null
+                  ? ''
+                  : ` · misfit ${fixed(registration.misfit_mm, 2)} mm`
+              }${registration.tilt_deg > 35 ? ' — so far that it may be another part or another view' : ''}`
             : 'No marks yet: find the part, or click a corner of the drawing and then the same corner on the photo.')}
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2 md:grid-cols-[minmax(0,5fr)_minmax(180px,2fr)]">
@@ -182,7 +184,7 @@ function MarksSheet({
           pixelAt={pixelAt}
           move={move}
           studyId={studyId}
-          tie={tie}
+          registration={registration}
           drawing={drawing}
           unit={unit}
           setChosen={setChosen}
@@ -261,7 +263,7 @@ function useMarkHands({
       (proposal) => {
         setMarks(proposal.marks);
         setChosen(0);
-        setNote(sayProposal(proposal));
+        setNote(describeProposal(proposal));
       },
       (error: unknown) => setNote(failureText(error)),
     );
@@ -304,11 +306,11 @@ function useMarkHands({
   return { propose, onPhoto };
 }
 
-function tieOf(marks: readonly Mark[], box: ViewBox | null) {
+function registrationOf(marks: readonly Mark[], box: ViewBox | null) {
   if (marks.length < 2) {
     return [
       null,
-      marks.length === 1 ? 'One mark more: two tie a photo, four set it upright.' : null,
+      marks.length === 1 ? 'Add one more mark: two marks register a photo, four rectify it.' : null,
     ] as const;
   }
   const around = box ?? { x: marks[0]?.x_mm ?? 0, y: marks[0]?.y_mm ?? 0, w: 1, h: 1 };
@@ -320,7 +322,7 @@ function tieOf(marks: readonly Mark[], box: ViewBox | null) {
   }
 }
 
-function sayProposal({ from, larger_than_drawn: larger }: Proposal): string {
+function describeProposal({ from, larger_than_drawn: larger }: Proposal): string {
   if (from === 'card')
     return 'proposed from the bracket of the scale card: drag the marks to the part';
   if (larger === null) return 'proposed from the part’s outline: check that the lines match it';

@@ -44,7 +44,7 @@ function PhotoFacts({ bench, photo }: PhotoFactsProps) {
             if (value !== (said?.session ?? null)) void bench.file({ session: value });
           }}
         />
-        {photo.tie && photo.filed?.session && (
+        {photo.registration && photo.filed?.session && (
           <button
             type="button"
             className="action text-left text-xs whitespace-normal"

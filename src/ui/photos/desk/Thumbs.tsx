@@ -9,11 +9,11 @@ interface ThumbsProps {
   photos: readonly ShownPhoto[];
   present: string;
   onChoose: (path: string) => void;
-  sayOf: (photo: ShownPhoto) => string;
+  describePhoto: (photo: ShownPhoto) => string;
 }
 
 /** Small photos to choose one of. */
-export function Thumbs({ title, studyId, photos, present, onChoose, sayOf }: ThumbsProps) {
+export function Thumbs({ title, studyId, photos, present, onChoose, describePhoto }: ThumbsProps) {
   return (
     <section className="sheet p-2" aria-label={title}>
       <h2 className="mb-1 text-xs font-semibold text-ink-2">{title}</h2>
@@ -42,7 +42,7 @@ export function Thumbs({ title, studyId, photos, present, onChoose, sayOf }: Thu
                   {photo.state === 'failed' ? 'cannot be read' : 'being looked into …'}
                 </span>
               )}
-              <span className="block truncate px-1 text-2xs">{sayOf(photo)}</span>
+              <span className="block truncate px-1 text-2xs">{describePhoto(photo)}</span>
             </button>
           </li>
         ))}

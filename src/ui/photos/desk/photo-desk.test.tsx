@@ -30,9 +30,9 @@ const photo = (name: string, specimen_id: string) => ({
   codes: [],
   marks: [],
   measures: [],
-  tie: null,
+  registration: null,
   laid: null,
-  isLaid: false,
+  isRectified: false,
   levels: 1,
   filed: { path: `photos/${name}`, specimen_id, view: 'front', light: 'flat', session: null },
 });

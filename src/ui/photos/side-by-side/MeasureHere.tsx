@@ -4,15 +4,15 @@ import type { PhotoMeasure, ViewBox, ContenderSettings } from '../../../core/mea
 import { PHOTO_MEASURES, inWords } from '../../../core/model/study';
 import { callApi } from '../../kit/request';
 import { useKeys } from '../../kit/use-keys';
-import { sayMeasure } from '../say-measure';
-import type { LaidPhoto } from '../tiles';
+import { describeMeasure } from '../describe-measure';
+import type { RectifiedPhoto } from '../tiles';
 import type { ShownMeasure } from '../../../contract/photos';
 
 interface MeasureHereProps {
   studyId: string;
   region: ViewBox | null;
   settings: Record<string, ContenderSettings>;
-  shown: readonly { photo: LaidPhoto; contender: string; code: string }[];
+  shown: readonly { photo: RectifiedPhoto; contender: string; code: string }[];
   /** Names are hidden: what would tell them is not shown. */
   isBlind: boolean;
   onRegion: (region: ViewBox | null) => void;
@@ -188,7 +188,7 @@ function MeasureRow({ one, contender, code, onRegion, setFeature, change, base }
           {[one.x, one.y, one.w, one.h].map(rounded).join(', ')} {one.unit}
         </button>
       </td>
-      <td className="pr-3">{sayMeasure(one)}</td>
+      <td className="pr-3">{describeMeasure(one)}</td>
       <td className="text-right">
         <button
           type="button"

@@ -2,8 +2,8 @@ import type { BenchZone } from '../../../contract/inspect';
 import { zoneBox } from '../../../core/measures/surface';
 import { ContenderName } from '../../marks/ContenderName';
 import { PhotoCanvas } from '../PhotoCanvas';
-import { sayMeasure } from '../say-measure';
-import type { LaidPhoto } from '../tiles';
+import { describeMeasure } from '../describe-measure';
+import type { RectifiedPhoto } from '../tiles';
 import { MeasureHere } from './MeasureHere';
 import type { Subject } from './subjects';
 import { useSideBySide, type SideBySideModel, type SideBySideProps } from './use-side-by-side';
@@ -172,11 +172,11 @@ function Name({ sight, at }: { sight: SideBySideModel; at: number }) {
 /** Which measure says most of what is seen, where there are several. */
 const LEADING = ['ringing', 'strings', 'gaps', 'texture', 'layer-lines'] as const;
 
-function leading({ measures }: LaidPhoto): string | null {
+function leading({ measures }: RectifiedPhoto): string | null {
   const first = LEADING.map((name) => measures.findLast((one) => one.measure === name)).find(
     (one) => one !== undefined,
   );
-  return first ? sayMeasure(first) : null;
+  return first ? describeMeasure(first) : null;
 }
 
 const zoneBoxes = (zones: readonly BenchZone[], view: string) =>

@@ -30,7 +30,7 @@ const specimens = [
   { specimen_id: 'X-1', code: null, contender_id: 'gone', artefact_id: 'spire', artefact: 'Spire' },
 ] as PhotosData['specimens'];
 
-const LAID = { laid: { photo_px_mm: 10 }, isLaid: true, state: 'done' };
+const LAID = { laid: { photo_px_mm: 10 }, isRectified: true, state: 'done' };
 const photo = (path: string, specimen_id: string | null, more: object = {}) =>
   ({
     path,
@@ -70,7 +70,7 @@ describe('what can stand side by side', () => {
     const photos = [
       photo('1', null),
       photo('2', 'A-1', { view: null }),
-      { ...photo('3', 'A-1'), isLaid: false },
+      { ...photo('3', 'A-1'), isRectified: false },
       { ...photo('4', 'A-1'), laid: null },
       photo('5', 'nobody'),
       photo('6', 'X-1'),

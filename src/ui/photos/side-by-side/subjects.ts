@@ -1,6 +1,6 @@
 import type { ContenderMark } from '../../../core/model/study';
 import type { PhotosData, ShownPhoto } from '../../../contract/photos';
-import { isLaidFlat, type LaidPhoto } from '../tiles';
+import { hasRectification, type RectifiedPhoto } from '../tiles';
 
 /** The same view in the same light: what can stand side by side. */
 export interface Subject {
@@ -9,7 +9,7 @@ export interface Subject {
   artefact: string;
   view: string;
   light: string;
-  photos: { photo: LaidPhoto; contender: string; code: string }[];
+  photos: { photo: RectifiedPhoto; contender: string; code: string }[];
 }
 
 /** What can stand side by side among the photos of a study, what shows most first. */
@@ -22,7 +22,7 @@ export function subjectsOf(
   const found = new Map<string, Subject>();
   for (const photo of photos) {
     const specimen = bySpecimen.get(photo.filed?.specimen_id ?? '');
-    if (!specimen || !photo.filed?.view || !isLaidFlat(photo)) continue;
+    if (!specimen || !photo.filed?.view || !hasRectification(photo)) continue;
     if (!marks.some((mark) => mark.contender_id === specimen.contender_id)) continue;
     const { view } = photo.filed;
     const light = photo.filed.light ?? 'unknown';

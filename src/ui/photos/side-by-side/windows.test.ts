@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import type { LaidPhoto } from '../tiles';
+import type { RectifiedPhoto } from '../tiles';
 import { matchingGains, windowsOf } from './windows';
 
 const shown = ['a', 'b', 'c'].map((path) => ({
-  photo: { path } as LaidPhoto,
+  photo: { path } as RectifiedPhoto,
   contender: path.toUpperCase(),
   code: `S-${path}`,
 }));

@@ -1,4 +1,4 @@
-import type { LaidPhoto } from '../tiles';
+import type { RectifiedPhoto } from '../tiles';
 import type { Subject } from './subjects';
 
 export type Mode = 'side' | 'blink' | 'split' | 'difference';
@@ -6,7 +6,7 @@ export type Mode = 'side' | 'blink' | 'split' | 'difference';
 /** A window of the page: one photo, or two over each other, each with the gain it is shown with. */
 export interface PhotoWindow {
   at: number;
-  photos: readonly LaidPhoto[];
+  photos: readonly RectifiedPhoto[];
   gains: readonly number[];
 }
 

@@ -1,18 +1,18 @@
 import { CAUSES, inWords } from '../../../core/model/study';
-import type { SaidFinding } from '../../../contract/inspect';
+import type { EnteredFinding } from '../../../contract/inspect';
 import { GradeDisc } from '../../marks/GradeDisc';
 import { GRADES } from './grades';
 import type { Word } from './use-words';
 
 interface FoundHereProps {
   word: Word;
-  onChange: (findings: readonly SaidFinding[] | null) => void;
+  onChange: (findings: readonly EnteredFinding[] | null) => void;
 }
 
 /** What was said of the zone so far: its findings, each with its cause and a note. */
 export function FoundHere({ word, onChange }: FoundHereProps) {
   if (word === undefined) return <p className="mt-3 text-ink-2">No findings in this zone yet.</p>;
-  const change = (finding: SaidFinding, more: Partial<SaidFinding>) =>
+  const change = (finding: EnteredFinding, more: Partial<EnteredFinding>) =>
     onChange(word.map((one) => (one === finding ? { ...one, ...more } : one)));
   return (
     <div className="mt-3">

@@ -4,7 +4,7 @@ import { SpecimenPicker } from '../../lib/SpecimenPicker';
 import type { ContenderMark } from '../../../core/model/study';
 import type { BenchZone } from '../../../contract/inspect';
 import type { DrawnSides } from '../../../contract/measure';
-import { isLaidFlat, type LaidPhoto } from '../../photos/tiles';
+import { hasRectification, type RectifiedPhoto } from '../../photos/tiles';
 import { Badge } from '../../marks/Badge';
 import { AfterWorkClock } from './AfterWorkClock';
 import { ZoneDrawing } from './ZoneDrawing';
@@ -35,7 +35,7 @@ export function InspectBench({
   const mark = marks.find((one) => one.contender_id === specimen.contender_id);
   const sides = drawings[specimen.artefact_id];
   const seen = bench.photos
-    .filter(isLaidFlat)
+    .filter(hasRectification)
     .filter(
       ({ filed }) => filed?.specimen_id === bench.specimenId && filed.view === zone?.place?.side,
     );
@@ -117,7 +117,7 @@ function InspectHead({ mark, specimens, specimen, bench, done, studyId }: Inspec
 
 interface ZonesSeenProps {
   zone: BenchZone | undefined;
-  seen: LaidPhoto[];
+  seen: RectifiedPhoto[];
   bench: Inspecting;
   studyId: string;
   sides: DrawnSides | undefined;

@@ -11,19 +11,19 @@ import {
 import type { ViewBox } from '../../../core/measures/image';
 import { inWords } from '../../../core/model/study';
 import { zoneBox } from '../../../core/measures/surface';
-import type { BenchZone, SaidFinding } from '../../../contract/inspect';
+import type { BenchZone, EnteredFinding } from '../../../contract/inspect';
 import { PhotoCanvas } from '../../photos/PhotoCanvas';
-import type { LaidPhoto, Place, Tiles } from '../../photos/tiles';
+import type { RectifiedPhoto, Place, Tiles } from '../../photos/tiles';
 import { between, pointUnder, usePlace, useWheel } from '../../photos/use-place';
 
 interface ZonePhotoProps {
   studyId: string;
   /** Photos of the specimen that show the zone's side, laid flat. */
-  photos: readonly LaidPhoto[];
+  photos: readonly RectifiedPhoto[];
   zone: BenchZone;
-  findings: readonly SaidFinding[];
+  findings: readonly EnteredFinding[];
   /** Told where the last finding is: a box that was dragged on a photo. */
-  onBox: (box: ViewBox, photo: LaidPhoto) => void;
+  onBox: (box: ViewBox, photo: RectifiedPhoto) => void;
 }
 
 /** The zone on the specimen's own photo; where a finding is, is dragged on it. */
@@ -119,7 +119,7 @@ interface PhotoFrameProps {
     isStrong: boolean;
   }[];
   register: (draw: () => void) => () => void;
-  photo: LaidPhoto;
+  photo: RectifiedPhoto;
   zone: BenchZone;
 }
 
@@ -158,7 +158,7 @@ function PhotoFrame({
 
 interface PhotoChoiceProps {
   photos: ZonePhotoProps['photos'];
-  photo: LaidPhoto;
+  photo: RectifiedPhoto;
   setPath: Dispatch<SetStateAction<string | undefined>>;
   isBoxing: boolean;
   setBoxing: Dispatch<SetStateAction<boolean>>;

@@ -1,7 +1,7 @@
 import { inWords, type ContenderMark, type Row } from '../../../core/model/study';
 import type { InspectBenchData } from '../../../contract/inspect';
 import type { ShownPhoto } from '../../../contract/photos';
-import type { LaidPhoto } from '../../photos/tiles';
+import type { RectifiedPhoto } from '../../photos/tiles';
 import type { ViewBox } from '../../../core/measures/image';
 import { nearest } from '../../kit/event-target';
 import { useState, type SetStateAction, type Dispatch } from 'react';
@@ -96,7 +96,7 @@ export function useInspecting({
       type('');
     },
     /** Says where the last finding is: a box that was dragged on a photo. */
-    placeLast: ({ x, y, w, h }: ViewBox, photo: LaidPhoto) => {
+    placeLast: ({ x, y, w, h }: ViewBox, photo: RectifiedPhoto) => {
       const last = word?.at(-1);
       if (!word || !last || !zone) {
         return setHint('First the defect and its grade; then where it is.');

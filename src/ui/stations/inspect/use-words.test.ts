@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { InspectorsWord, SaidFinding } from '../../../contract/inspect';
+import type { InspectorsWord, EnteredFinding } from '../../../contract/inspect';
 import { discard, listWaiting } from '../../lib/outbox';
 import { useWords } from './use-words';
 
@@ -33,7 +33,7 @@ beforeEach(async () => {
   for (const { id } of await listWaiting()) await discard(id);
 });
 
-const ringing = (grade: number) => ({ defect: 'ringing', grade }) as SaidFinding;
+const ringing = (grade: number) => ({ defect: 'ringing', grade }) as EnteredFinding;
 
 async function opened(inspector = 'LK') {
   const hook = renderHook((props: { who: string }) => useWords('study', props.who), {
@@ -43,7 +43,7 @@ async function opened(inspector = 'LK') {
   return hook;
 }
 
-const grades = (word: readonly SaidFinding[] | undefined) =>
+const grades = (word: readonly EnteredFinding[] | undefined) =>
   word?.map(({ defect, grade }) => `${defect} ${grade}`);
 
 describe('an inspector’s words', () => {

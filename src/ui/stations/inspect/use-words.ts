@@ -1,18 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
-import type { InspectorsWord, SaidFinding } from '../../../contract/inspect';
+import type { InspectorsWord, EnteredFinding } from '../../../contract/inspect';
 import type { Stored } from '../../../contract/rows';
 import { callApi, failureText } from '../../kit/request';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { sendOrKeep } from '../../lib/outbox';
 
 /** What was said of a zone: its findings, none where it is clean; undefined where nothing is said. */
-export type Word = readonly SaidFinding[] | undefined;
+export type Word = readonly EnteredFinding[] | undefined;
 
 export interface Words {
   isReady: boolean;
   of: (specimen: string, zone: string) => Word;
   /** Says something of a zone, in place of what was said; null takes it back. */
-  say: (specimen: string, zone: string, findings: readonly SaidFinding[] | null) => void;
+  say: (specimen: string, zone: string, findings: readonly EnteredFinding[] | null) => void;
   /** Takes the last thing back that was said here; tells of which zone, or null. */
   undo: () => { specimen: string; zone: string } | null;
   message: string;
@@ -31,7 +31,7 @@ export function useWords(studyId: string, inspector: string): Words {
   const [words, setWords] = useState<ReadonlyMap<string, Word> | null>(null);
   const [message, setMessage] = useState('');
   const said = useRef<Said[]>([]);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const base = `/studies/${studyId}/inspections`;
   useEffect(() => {
     said.current = [];
@@ -43,7 +43,7 @@ export function useWords(studyId: string, inspector: string): Words {
     ).then(
       ({ inspections, findings }) => {
         if (isGone) return;
-        const known = new Map<string, SaidFinding[]>(
+        const known = new Map<string, EnteredFinding[]>(
           inspections.map((row) => [keyOf(row.specimen_id, row.zone_id), []]),
         );
         for (const {

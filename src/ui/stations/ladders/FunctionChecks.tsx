@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { FUNCTION_RESULTS } from '../../../core/model/study';
 import type { Stored } from '../../../contract/rows';
 import { callApi, failureText } from '../../kit/request';
-import type { InTurn } from '../../kit/use-in-turn';
+import type { InTurn } from '../../kit/use-serial-queue';
 import type { Latest } from '../../kit/use-latest';
 import { sendOrKeep } from '../../lib/outbox';
 

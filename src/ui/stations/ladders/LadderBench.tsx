@@ -8,7 +8,7 @@ import { FunctionChecks } from './FunctionChecks';
 import { LadderDrawing } from './LadderDrawing';
 import { STEP_RESULTS } from './results';
 import { useLadders, type LadderBenchProps } from './use-ladders';
-import type { InTurn } from '../../kit/use-in-turn';
+import type { InTurn } from '../../kit/use-serial-queue';
 import type { Latest } from '../../kit/use-latest';
 
 /** Ladders at the bench: a key for each step, then the next one, then the next specimen. */

@@ -3,7 +3,7 @@ import type { LadderBenchData } from '../../../contract/measure';
 import { STEP_RESULTS } from './results';
 import { useState } from 'react';
 import { callApi, failureText } from '../../kit/request';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { useKeys } from '../../kit/use-keys';
 import { useLatest } from '../../kit/use-latest';
 import { askedSpecimen } from '../../lib/asked-specimen';
@@ -18,7 +18,7 @@ export function useLadders(props: LadderBenchProps) {
   const { specimens, ladders, studyId } = props;
   const [results, setResults] = useState(props.results);
   const functions = useLatest<readonly LadderBenchProps['functions'][number][]>(props.functions);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const [specimenId, setSpecimenId] = useState(() => firstSpecimen(props));
   const [place, setPlace] = useState(0);
   const [message, setMessage] = useState('');

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Offered } from '../../../contract/line-up';
 import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { useOnce } from '../../kit/use-once';
 import { Suggest } from '../../kit/Suggest';
 
@@ -28,7 +28,7 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
           .slice(0, 8);
   const [adding, setAdding] = useState<readonly string[]>([]);
   const once = useOnce();
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   /** Adds one after another, whatever is typed while the server answers; the page shows them when all are there. */
   const add = (
     picked: { uid: string } | { name: string; evenIfNamed?: boolean },

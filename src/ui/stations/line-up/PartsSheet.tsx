@@ -41,7 +41,7 @@ export function PartsSheet(props: {
                   )}
                 </span>
                 <span className="mt-0.5 block">{name}</span>
-                <span className="block text-2xs text-ink-2">{sayLooked(looked)}</span>
+                <span className="block text-2xs text-ink-2">{describeLooked(looked)}</span>
               </a>
             </li>
           );
@@ -69,7 +69,7 @@ export function PartsSheet(props: {
 }
 
 /** What is looked at on a part, the most telling of it. */
-function sayLooked({
+function describeLooked({
   dimensions,
   steps,
   zones,

@@ -1,6 +1,6 @@
 import type { LineUpPage } from '../../../contract/line-up';
 import { ApiError, callApi, failureText } from '../../kit/request';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { useLatest } from '../../kit/use-latest';
 
 type Rows = Pick<LineUpPage['rows'], 'contenders' | 'machines' | 'profiles' | 'profile_settings'>;
@@ -58,7 +58,7 @@ async function changeRow<Row extends { row_version: number }>(
 /** Keeps the rows of a line-up as they are saved, one after another. */
 export function useLineUp(studyId: string, given: Rows): LineUpEdits {
   const latest = useLatest(given);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const base = `/studies/${studyId}`;
   const saved = (work: () => Promise<void>): Promise<string | null> =>
     inTurn(() => work().then(() => null, failureText));

@@ -6,7 +6,7 @@ import type { SlicedSummary } from '../../../contract/sliced-files';
 import { callApi, failureText } from '../../kit/request';
 import { counted, duration } from '../../lib/format';
 import { Leaving } from '../../kit/Leaving';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { useLatest } from '../../kit/use-latest';
 
 interface PlanMatrixProps {
@@ -28,7 +28,7 @@ export function PlanMatrix(props: PlanMatrixProps) {
   const { studyId, marks, reference, artefacts, materials, files, warnings } = props;
   const latest = useLatest(props.planned);
   const planned = latest.shown;
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const [material, setMaterial] = useState(() => mostPlanned(materials, props.planned));
   const [message, setMessage] = useState<string | null>(null);
   const find = (contender: string, artefact: string, rows = planned) =>

@@ -5,7 +5,7 @@ import { type ContenderMark, keysOf } from '../../../core/model/study';
 import type { OrderedPrint } from '../../../contract/plan';
 import { readAgain } from '../../kit/leave';
 import { callApi, failureText } from '../../kit/request';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { useLatest } from '../../kit/use-latest';
 import { counted } from '../../lib/format';
 import { Badge } from '../../marks/Badge';
@@ -30,7 +30,7 @@ export function RunOrder(props: RunOrderProps) {
   const { studyId, order, marks, artefacts, materials } = props;
   const [message, setMessage] = useState<string | null>(null);
   const { shown: options, read, change } = useLatest(props.options);
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   const keep = (more: Partial<RunOrderProps['options']>) => {
     change((known) => ({ ...known, ...more }));
     return inTurn(async () => {

@@ -27,7 +27,7 @@ export function PrintHistory({ studyId, printId }: { studyId: string; printId: s
         {changes?.map((change) => (
           <li key={change.at}>
             <span className="font-mono">{shortTime(change.at)}</span> {byWhom(change)}:{' '}
-            {saidChange(change)}
+            {describeChange(change)}
           </li>
         ))}
       </ul>
@@ -41,7 +41,7 @@ const byWhom = ({ who, person }: Change): string =>
     ? `${who} (signed in: ${person})`
     : (who ?? person ?? 'somebody');
 
-function saidChange({ before, after }: Change): string {
+function describeChange({ before, after }: Change): string {
   if (before === null) return 'entered';
   if (after === null) return 'taken out';
   const said = (value: string | number | null | undefined) => value ?? 'not known';

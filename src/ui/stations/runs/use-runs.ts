@@ -11,7 +11,7 @@ import type { TableRow } from '../../records/RecordTable';
 import { asItStands, callApi, failureText } from '../../kit/request';
 import { concerns, useStudyNews } from '../../lib/live';
 import { usePolling } from '../../kit/use-polling';
-import { useInTurn } from '../../kit/use-in-turn';
+import { useSerialQueue } from '../../kit/use-serial-queue';
 import { readOperator } from '../../lib/operator';
 import { sendOrKeep } from '../../lib/outbox';
 import type { Deleted } from '../../records/DeleteWhole';
@@ -165,7 +165,7 @@ const LINK_EVERY_MS = 2000;
 
 /** Notes what happens to a print that runs, at once. */
 function useNoting(runs: RunsKept, studyId: string) {
-  const inTurn = useInTurn();
+  const inTurn = useSerialQueue();
   return async (print: AnyPrint, kind: PrintEventKind) => {
     const event = {
       event_id: uuid(),

@@ -1,7 +1,13 @@
 import { addressOf } from '../../../answers/figure-address';
 import { inWords } from '../../../model/study';
 import { paceOf, panelHabits } from '../../../measures/panels';
-import { saidEffects, saidHabits, saidPanel, saidScorecard, saidSweep } from '../../phrasing';
+import {
+  describeEffects,
+  describeHabits,
+  describePanel,
+  describeScorecard,
+  describeSweep,
+} from '../../phrasing';
 import { columnLabel } from '../../../model/study';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, PER_CENT } from '../figure';
@@ -16,7 +22,7 @@ export function effectsPart(context: ReportContext): Block[] {
   const sentences = RESPONSES.flatMap((response): MadeSentence[] => {
     const own = results.effects[response];
     if (!own || (own.terms === null && Object.keys(own.gains ?? {}).length === 0)) return [];
-    return saidEffects(response, own, nameOf, results.study.alpha).map((text, at) => ({
+    return describeEffects(response, own, nameOf, results.study.alpha).map((text, at) => ({
       name: `effects:${response}:${at + 1}`,
       text,
     }));
@@ -28,7 +34,7 @@ export function effectsPart(context: ReportContext): Block[] {
   const { sweep } = results;
   const labelOf = (key: string) => context.wordsOf(key).label;
   const swept = sweep
-    ? saidSweep(sweep, columnLabel(sweep.setting).label, labelOf).map((text, at) => ({
+    ? describeSweep(sweep, columnLabel(sweep.setting).label, labelOf).map((text, at) => ({
         name: `sweep:${at + 1}`,
         text,
       }))
@@ -58,8 +64,8 @@ export function panelsPart(context: ReportContext): Block[] {
     const ballots = study.tables.ballots.filter((row) => row.panel_id === id);
     const { isWithheld } = paceOf(study.tables, id);
     const said = [
-      ...saidPanel(own, reference, (who) => context.nameOf(who), alpha, isWithheld),
-      ...saidHabits(panelHabits(kind, ballots, alpha), alpha),
+      ...describePanel(own, reference, (who) => context.nameOf(who), alpha, isWithheld),
+      ...describeHabits(panelHabits(kind, ballots, alpha), alpha),
       ...heldAs(context, id),
     ];
     const sentences = said.map((text, at) => ({ name: `panels:${id}:said:${at + 1}`, text }));
@@ -226,7 +232,7 @@ export function scorecardPart(context: ReportContext): Block[] {
   const card = results.scorecard;
   if (!card) return [];
   const labelOf = (key: string) => context.wordsOf(key).label;
-  const said = saidScorecard(card, card.name ?? 'this study', nameOf, labelOf, names.currency);
+  const said = describeScorecard(card, card.name ?? 'this study', nameOf, labelOf, names.currency);
   const doubts = Object.entries(card.doubt ?? {})
     .filter(([, share]) => share > 0)
     .sort(([, a], [, b]) => b - a)

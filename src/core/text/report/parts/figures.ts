@@ -1,10 +1,10 @@
 import { inWords } from '../../../model/study';
-import { saidAdvice } from '../../phrasing';
+import { describeAdvice } from '../../phrasing';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, PER_CENT, WORD } from '../figure';
 import type { Block, Cell, Text } from '../model';
 import { addressOf, addressOfDifference } from '../../../answers/figure-address';
-import { differenceFormat } from '../ties';
+import { differenceFormat } from '../citations';
 import { chartBlock, contenderTable, figureCell, withEnds } from './facts';
 
 const MM = inUnit('mm', 3);
@@ -28,7 +28,7 @@ export function accuracyPart(context: ReportContext): Block[] {
   if (!results.accuracy) return [];
   const of = (path: string) => (contender: string) => addressOf('accuracy', contender, path);
   const advice = context.marks.flatMap(({ contender_id: id }) =>
-    (results.accuracy?.[id] ? saidAdvice(results.accuracy[id]) : []).map(
+    (results.accuracy?.[id] ? describeAdvice(results.accuracy[id]) : []).map(
       ({ axis, type, finding, remedy }) => ({
         name: `advice:${id}:${axis}${type === null ? '' : `:${type}`}`,
         text: `${nameOf(id)}: ${finding}${remedy === '' ? '' : `; ${remedy}`}.`,

@@ -1,5 +1,5 @@
 import { addressOf } from '../../../answers/figure-address';
-import { saidPrints } from '../../phrasing';
+import { describePrintsNeeded } from '../../phrasing';
 import { counted, groupBy, type Row, type ContenderMark } from '../../../model/study';
 import { missingFrom } from '../caveats';
 import type { ReportContext } from '../context';
@@ -148,7 +148,7 @@ export function unknownPart(context: ReportContext): Block[] {
     ...missingFrom(context).map((text): Text => [text]),
     ...perFigure(open, (own) => {
       const who = own.map(({ row }) => {
-        const prints = saidPrints(row);
+        const prints = describePrintsNeeded(row);
         return nameOf(row.contender) + (prints === null ? '' : ` (${prints})`);
       });
       return `too close to call: ${who.join(', ')}`;

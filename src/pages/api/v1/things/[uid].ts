@@ -2,8 +2,8 @@ import { endpoint, onlyMethods, param } from '../../../../server/http/endpoint';
 import { done, json } from '../../../../server/http/problem';
 import {
   actOnThing,
-  changeThing,
-  dropThing,
+  changeItem,
+  dropItem,
   thingActionSchema,
   thingChangeSchema,
   thingOf,
@@ -21,7 +21,7 @@ export const PATCH = endpoint(
     example: { content: { version: 3, change: { firmware: '2.4.1' } } },
   },
   async (context, content) =>
-    json(await changeThing(context.locals.app, param(context, 'uid'), content)),
+    json(await changeItem(context.locals.app, param(context, 'uid'), content)),
 );
 
 export const POST = endpoint(
@@ -38,7 +38,7 @@ export const POST = endpoint(
 );
 
 export const DELETE = endpoint({ says: 'Archives it.', gives: 204 }, async (context) => {
-  await dropThing(context.locals.app, param(context, 'uid'));
+  await dropItem(context.locals.app, param(context, 'uid'));
   return done();
 });
 

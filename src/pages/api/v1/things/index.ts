@@ -1,7 +1,7 @@
 import { endpoint, onlyMethods, queryOf } from '../../../../server/http/endpoint';
 import { listAnswer } from '../../../../server/http/list';
 import { json } from '../../../../server/http/problem';
-import { makeThing, newThingSchema, thingKind, thingsOf } from '../../../../server/workshop/things';
+import { makeItem, newThingSchema, thingKind, thingsOf } from '../../../../server/workshop/things';
 
 export const GET = endpoint(
   {
@@ -24,7 +24,7 @@ export const POST = endpoint(
     example: { content: { kind: 'machine', facts: { name: 'Auklet 19', maker: 'Skerry Works' } } },
     gives: 201,
   },
-  async (_, content) => json(await makeThing(_.locals.app, content), 201),
+  async (_, content) => json(await makeItem(_.locals.app, content), 201),
 );
 
 export const ALL = onlyMethods('GET', 'POST');

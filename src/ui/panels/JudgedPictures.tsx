@@ -3,7 +3,7 @@ import { usePlace } from '../photos/use-place';
 
 const LARGEST = 8;
 
-interface ThingsToSeeProps {
+interface JudgedPicturesProps {
   pictures: readonly string[];
   codes: readonly string[];
   /** Width over height of each picture: its room is kept, so that nothing moves under a finger. */
@@ -16,7 +16,7 @@ interface ThingsToSeeProps {
  * Pictures beside one another that grow and move together, under their codes. None is shown before all are
  * there, so that none stands out by coming first.
  */
-export function ThingsToSee({ pictures, codes, shape, onShown }: ThingsToSeeProps) {
+export function JudgedPictures({ pictures, codes, shape, onShown }: JudgedPicturesProps) {
   const [loaded, setLoaded] = useState(0);
   const [isBroken, setBroken] = useState(false);
   // Wide pictures stand one above the other where a phone would make them small beside one another.
@@ -97,7 +97,7 @@ export function ThingsToSee({ pictures, codes, shape, onShown }: ThingsToSeeProp
 
 interface ZoomKeysProps {
   zoom: (factor: number, right?: number, down?: number) => void;
-  pictures: ThingsToSeeProps['pictures'];
+  pictures: JudgedPicturesProps['pictures'];
 }
 
 /** Nearer, farther, whole. */

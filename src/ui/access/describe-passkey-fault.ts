@@ -1,5 +1,5 @@
 /** What a browser says of a passkey, as a person is told. @throws Error in words */
-export function sayPasskey(error: unknown): never {
+export function describePasskeyFault(error: unknown): never {
   const name = error instanceof Error ? error.name : '';
   if (name === 'NotAllowedError' || name === 'AbortError') {
     throw new Error('No passkey was used. Try again, or take the password.');

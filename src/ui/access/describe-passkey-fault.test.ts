@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sayPasskey } from './say-passkey';
+import { describePasskeyFault } from './describe-passkey-fault';
 
 const named = (name: string) => Object.assign(new Error('of the browser'), { name });
 
@@ -11,6 +11,6 @@ describe('what a browser says of a passkey', () => {
     ['SecurityError', /a name, over a certificate/],
     ['OddError', /of the browser/],
   ])('is told of %s as a person understands it', (name, words) => {
-    expect(() => sayPasskey(named(name))).toThrow(words);
+    expect(() => describePasskeyFault(named(name))).toThrow(words);
   });
 });

@@ -5,7 +5,7 @@ import { useRecord, type Values } from '../records/use-record';
 const factsIn = (answer: Record<string, unknown>): Values => answer.facts as Values;
 
 /** What is known of a thing today, saved as it is typed; studies keep what they have. */
-export function ThingFacts(props: {
+export function ItemFacts(props: {
   uid: string;
   name: string;
   facts: Values;

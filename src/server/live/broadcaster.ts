@@ -7,7 +7,7 @@ export type Listener = (news: StudyChange | 'gap' | 'over') => void;
  * Who in this process wants to hear of which study. The connection that listens is there from the first of
  * them on.
  */
-export class Newsroom {
+export class Broadcaster {
   readonly #databaseUrl: string;
   readonly #listeners = new Map<string, Set<Listener>>();
   #news: LastingConnection | null = null;

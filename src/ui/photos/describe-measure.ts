@@ -4,7 +4,7 @@ import { fixed } from '../lib/format';
 const hundredths = (value: number): string => fixed(100 * value, 2);
 
 /** A figure of a measure in words, with its interval or why there is none. */
-export function sayMeasure({
+export function describeMeasure({
   measure,
   feature,
   value,

@@ -3,7 +3,7 @@ import { readAgain } from '../kit/leave';
 import { callApi, failureText } from '../kit/request';
 
 /** What can be done with a thing beside changing it: merges taken back, put away, brought back. */
-export function ThingActions(props: {
+export function ItemActions(props: {
   uid: string;
   name: string;
   isDeleted: boolean;

@@ -2,12 +2,12 @@
 import { act, renderHook } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { writesUnderWay } from './request';
-import { useInTurn } from './use-in-turn';
+import { useSerialQueue } from './use-serial-queue';
 import { useLatest } from './use-latest';
 
 describe('what is done in turn', () => {
   it('is done in the order in which it was asked for, one at a time', async () => {
-    const { result } = renderHook(() => useInTurn());
+    const { result } = renderHook(() => useSerialQueue());
     const done: string[] = [];
     const work = (name: string, ms: number) => async () => {
       done.push(`${name} begins`);
@@ -24,7 +24,7 @@ describe('what is done in turn', () => {
   });
 
   it('goes on after what failed, which tells its own asker only', async () => {
-    const { result } = renderHook(() => useInTurn());
+    const { result } = renderHook(() => useSerialQueue());
     const failed = result.current(() => Promise.reject(new Error('refused')));
     const after = result.current(() => Promise.resolve('kept'));
     await expect(failed).rejects.toThrow('refused');
@@ -32,7 +32,7 @@ describe('what is done in turn', () => {
   });
 
   it('is under way from when it is asked for until it is done', async () => {
-    const { result } = renderHook(() => useInTurn());
+    const { result } = renderHook(() => useSerialQueue());
     const seen: number[] = [];
     const first = result.current(async () => {
       await Promise.resolve();
@@ -45,7 +45,7 @@ describe('what is done in turn', () => {
   });
 
   it('is the same for all renderings of what asks', () => {
-    const { result, rerender } = renderHook(() => useInTurn());
+    const { result, rerender } = renderHook(() => useSerialQueue());
     const first = result.current;
     rerender();
     expect(result.current).toBe(first);

@@ -5,7 +5,7 @@ import { underWayUntil } from './request';
 export type InTurn = <Result>(work: () => Promise<Result>) => Promise<Result>;
 
 /** Does things one after another, in the order in which they are asked for: what is said last is what stands. */
-export function useInTurn(): InTurn {
+export function useSerialQueue(): InTurn {
   const last = useRef<Promise<unknown>>(Promise.resolve());
   return useCallback((work) => {
     const before = last.current;

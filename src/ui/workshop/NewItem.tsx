@@ -1,15 +1,15 @@
 import { useState } from 'react';
-import type { ThingKind } from '../../core/answers/workshop';
-import type { Thing } from '../../contract/workshop';
+import type { ItemKind } from '../../core/answers/workshop';
+import type { CatalogueItem } from '../../contract/workshop';
 import { goTo } from '../kit/leave';
 import { ApiError, callApi, failureText } from '../kit/request';
 import { useOnce } from '../kit/use-once';
 
 /** One field that adds a thing by its name, and asks where one is called the same. */
-export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
+export function NewItem({ kind, page }: { kind: ItemKind; page: string }) {
   const [name, setName] = useState('');
   const [message, setMessage] = useState<string | null>(null);
-  const [twin, setTwin] = useState<Thing | null>(null);
+  const [twin, setTwin] = useState<CatalogueItem | null>(null);
   const once = useOnce();
   const add = async (evenIfNamed: boolean) => {
     const text = name.trim();
@@ -23,14 +23,15 @@ export function NewThing({ kind, page }: { kind: ThingKind; page: string }) {
           : kind === 'profile'
             ? { name: text, kind: 'stock' }
             : { name: text };
-      const made = await callApi<Thing>('POST', '/things', {
+      const made = await callApi<CatalogueItem>('POST', '/things', {
         kind,
         facts,
         ...(evenIfNamed && { evenIfNamed }),
       });
       await goTo(`/${page}/${made.uid}`);
     } catch (error) {
-      if (error instanceof ApiError && error.status === 409) setTwin(error.current as Thing);
+      if (error instanceof ApiError && error.status === 409)
+        setTwin(error.current as CatalogueItem);
       setMessage(failureText(error));
     }
   };
