@@ -213,7 +213,7 @@ test('a condition puts out who fails it, and a mark by hand is weighed', async (
   const marks = page.getByRole('region', { name: 'Marks by hand' });
   await marks.getByLabel('aspect').selectOption('looks');
   await marks.getByLabel('mark 0–10').fill('12');
-  await marks.getByLabel('remark').fill('clear, and quick to answer');
+  await marks.getByLabel('in words').fill('clear, and quick to answer');
   await marks.getByRole('button', { name: 'Keep' }).click();
   await expect(marks).toContainText('A mark is from 0 to 10, not “12”.');
   await marks.getByLabel('mark 0–10').fill('8');

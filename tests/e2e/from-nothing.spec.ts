@@ -115,7 +115,7 @@ test('from nothing to the first kept reading by names', async ({ page, bench }) 
   };
   await add('a machine', 'Ruff 3');
   await add('a material', 'ASA');
-  await hand.click(page.getByRole('link', { name: 'Make one' }));
+  await hand.click(page.getByRole('link', { name: 'Make artefact' }));
   await page.waitForURL(/artefacts\/new/);
   await settled(page);
   await hand.click(page.getByRole('button', { name: /^Add it|^Save|^Add to the study/ }).first());

@@ -17,7 +17,7 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   await start.getByLabel('material').selectOption({ label: 'PLA 1' });
   await start.getByRole('button', { name: 'Start', exact: true }).press('Enter');
   const now = page.getByRole('region', { name: 'Printing now' });
-  await expect(now).toContainText('1 at once');
+  await expect(now).toContainText('1 machine');
   // The next in the order is on the other machine: this one is busy.
   await expect(start).toBeHidden();
   await page.keyboard.press('s');
@@ -105,7 +105,7 @@ test('on a phone: an entry without connection is kept, and sent once', async ({ 
   await start.getByLabel('material').selectOption({ label: 'PLA 1' });
   await page.route('**/api/v1/**', (route) => route.abort('connectionrefused'));
   await start.getByRole('button', { name: 'Start', exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Printing now' })).toContainText('1 at once');
+  await expect(page.getByRole('region', { name: 'Printing now' })).toContainText('1 machine');
   expect(await rowsOf(bench.url, study, 'open_prints')).toEqual([]);
   await page.unroute('**/api/v1/**');
   await expect

@@ -90,9 +90,7 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   await time.press('Enter');
   await expect(other.getByText(/saved \d\d:\d\d/)).toBeVisible();
   await expect(question(other)).toHaveValue('First tab?');
-  await expect(other.getByRole('alert')).toContainText(
-    'Somebody else changed question in the meantime',
-  );
+  await expect(other.getByRole('alert')).toContainText('Someone else changed question');
   // The same field: a person decides.
   const accuracy = (tab: Page) => tab.getByLabel(/^accuracy/);
   await accuracy(page).fill('0.04');
@@ -218,7 +216,7 @@ test('a study is typed in at the bench, from the question to the answer', async 
     await panel.getByRole('button', { name: 'Save print' }).click();
     await expect(panel).toBeHidden();
   }
-  await expect(page.getByText('Nothing is printing.')).toBeVisible();
+  await expect(page.getByText('No machine is printing.')).toBeVisible();
   await open(page, `${study}/measure`);
   for (const value of ['20.02', '20.31']) {
     await page.keyboard.type(value);

@@ -71,40 +71,42 @@ export function Dimensions({
       <p role="status" className="px-3 text-xs text-ink-2">
         {message}
       </p>
-      <Leaving>
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="th">dimension</th>
-              <th className="th text-right">nominal</th>
-              <th className="th text-right">limits</th>
-              <th className="th">kind</th>
-              <th className="th">
-                <span className="sr-only">take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {dimensions.map((row) => {
-              const id = String(row.dimension_id);
-              const isRetired = retired.has(id);
-              return (
-                <DimensionRow
-                  key={id}
-                  id={id}
-                  present={present}
-                  isRetired={isRetired}
-                  setPresent={setPresent}
-                  row={row}
-                  bringBack={bringBack}
-                  takeOut={takeOut}
-                />
-              );
-            })}
-          </tbody>
-        </table>
-      </Leaving>
-      {dimensions.length === 0 && <p className="px-3 py-2 text-ink-2">none yet</p>}
+      {dimensions.length > 0 && (
+        <Leaving>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="th">dimension</th>
+                <th className="th text-right">nominal</th>
+                <th className="th text-right">limits</th>
+                <th className="th">kind</th>
+                <th className="th">
+                  <span className="sr-only">take out</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {dimensions.map((row) => {
+                const id = String(row.dimension_id);
+                const isRetired = retired.has(id);
+                return (
+                  <DimensionRow
+                    key={id}
+                    id={id}
+                    present={present}
+                    isRetired={isRetired}
+                    setPresent={setPresent}
+                    row={row}
+                    bringBack={bringBack}
+                    takeOut={takeOut}
+                  />
+                );
+              })}
+            </tbody>
+          </table>
+        </Leaving>
+      )}
+      {dimensions.length === 0 && <p className="px-3 py-2 text-ink-2">None yet.</p>}
     </section>
   );
 }

@@ -41,8 +41,8 @@ export function ClaimStrips({ marks, reach, reference }: ClaimStripsProps) {
         <p className="p-3 text-ink-2">No sliced file of these contenders has been read yet.</p>
       ) : (
         <StripTable
-          hasHiddenHeads
           heads={HEADS}
+          hasLegend={false}
           reference={reference}
           scale={scale}
           digits={0}

@@ -40,7 +40,13 @@ export function Checklist({ studyId, steps, stations }: ChecklistProps) {
       </div>
       {next && (
         <p className="mt-1 text-xs text-ink-2">
-          Next: <a href={`/studies/${studyId}/${stepInWords(next).at}`}>{stepInWords(next).todo}</a>
+          Next:{' '}
+          <a
+            className="inline-block py-[3px] underline"
+            href={`/studies/${studyId}/${stepInWords(next).at}`}
+          >
+            {stepInWords(next).todo}
+          </a>
         </p>
       )}
       <dl className="mt-2 grid grid-cols-[5.5rem_1fr] gap-y-1">
@@ -73,7 +79,13 @@ function StepLine({ studyId, step }: { studyId: string; step: Step }) {
         {sign}
       </span>
       <span className="sr-only">{word}:</span>
-      {state === 'open' ? <a href={`/studies/${studyId}/${at}`}>{todo}</a> : name}
+      {state === 'open' ? (
+        <a className="inline-block py-[3px] underline" href={`/studies/${studyId}/${at}`}>
+          {todo}
+        </a>
+      ) : (
+        name
+      )}
       {count !== '' && <span className="ml-auto font-mono text-xs text-ink-2">{count}</span>}
     </dd>
   );

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { GUIDE, type GuideKey, type StationKey } from '../../core/answers/checklist';
+import { GUIDE, type GuideKey } from '../../core/answers/checklist';
 import { guideInWords } from '../../core/text/phrasing';
 import type { StudyProgress } from '../../contract/studies';
 import { callApi, failureText } from '../kit/request';
@@ -10,11 +10,12 @@ import { useProgress } from './use-progress';
 interface GuideProps {
   studyId: string;
   progress: StudyProgress;
-  station: StationKey;
+  /** The address of the page that it stands on. */
+  path: string;
 }
 
 /** The guided first study: the next of its ten steps, with what to do and why. It can be hidden and shown again. */
-export function Guide({ studyId, progress, station }: GuideProps) {
+export function Guide({ studyId, progress, path }: GuideProps) {
   const { guide } = useProgress(studyId, progress);
   const [hidden, hide] = useRemembered(`vergleich:guide-hidden:${studyId}`);
   if (guide === null) return null;
@@ -48,7 +49,7 @@ export function Guide({ studyId, progress, station }: GuideProps) {
             <a href="/studies">Studies</a>.
           </p>
         ) : (
-          <NextStep key={next} studyId={studyId} step={next} station={station} />
+          <NextStep key={next} studyId={studyId} step={next} path={path} />
         ))}
     </section>
   );
@@ -76,12 +77,14 @@ function StepDots({ guide, next }: StepDotsProps) {
 interface NextStepProps {
   studyId: string;
   step: GuideKey;
-  station: StationKey;
+  /** The address of the page that it stands on. */
+  path: string;
 }
 
-function NextStep({ studyId, step, station }: NextStepProps) {
+function NextStep({ studyId, step, path }: NextStepProps) {
   const { todo, why, at } = guideInWords(step);
-  const isHere = at.split(/[#/]/)[0] === station;
+  const [page = '', field] = at.split('#');
+  const isHere = path === `/studies/${studyId}/${page}`;
   return (
     <>
       <p className="mt-1 max-w-[90ch]">{todo}</p>
@@ -89,10 +92,10 @@ function NextStep({ studyId, step, station }: NextStepProps) {
       {step === 'close' ? (
         <ArchiveButton studyId={studyId} />
       ) : (
-        (!isHere || at.includes('#') || at.includes('/')) && (
+        (!isHere || field !== undefined) && (
           <p className="mt-2">
             <a className="action action-main" href={`/studies/${studyId}/${at}`}>
-              {isHere && at.includes('#') ? 'Show the field' : 'Go there'}
+              {isHere ? 'Show the field' : 'Go there'}
             </a>
           </p>
         )

@@ -23,7 +23,12 @@ export function StillMissing({ studyId, progress, station }: StillMissingProps) 
       {missing.map((step, at) => (
         <Fragment key={step.key}>
           {at > 0 && ' · '}
-          <a href={`/studies/${studyId}/${stepInWords(step).at}`}>{stepInWords(step).todo}</a>
+          <a
+            className="inline-block py-[3px] underline"
+            href={`/studies/${studyId}/${stepInWords(step).at}`}
+          >
+            {stepInWords(step).todo}
+          </a>
         </Fragment>
       ))}
     </p>

@@ -64,7 +64,9 @@ describe('the book at a machine', () => {
     shown(steps([known]));
     fireEvent.keyDown(document.body, { key: '1' });
     const [line] = screen.getAllByRole('listitem');
-    expect(line?.textContent).toContain('unpack · unpack · minutes 4 · hands 3:20 · snag, 0–4 0');
+    expect(line?.textContent).toContain(
+      'unpack · unpack · minutes 4 · hands-on time 3:20 · snag, 0–4 0',
+    );
   });
 
   it('sends the next number with when it was begun, and stands ready for another', async () => {

@@ -3,12 +3,16 @@ import type { ContenderMark } from '../../core/model/study';
 import { ContenderName } from './ContenderName';
 import { StripAxis, type StripScale } from './DotStrip';
 import { Leaving } from '../kit/Leaving';
+import { Explain } from './Explain';
+import { StripLegend } from './StripLegend';
 
 interface StripTableProps {
   /** The heads of the columns after the contender; the first is the strip's. */
-  heads: readonly { text: string; isFigure?: boolean }[];
-  /** Whether the heads are only for those who do not see the strips. */
-  hasHiddenHeads?: boolean;
+  heads: readonly { text: string; isFigure?: boolean; term?: string }[];
+  /** What a dot of the strips is; null where they have none. */
+  dot?: string | null;
+  /** Whether the strips are explained below; those of other marks explain themselves. */
+  hasLegend?: boolean;
   rows: readonly {
     mark: ContenderMark;
     strip: ReactNode;
@@ -26,51 +30,63 @@ interface StripTableProps {
 
 /** Strips of all contenders on one shared scale, each with its figures beside it. */
 export function StripTable(props: StripTableProps) {
-  const { heads, hasHiddenHeads = false, rows, reference, scale, digits, foot } = props;
-  const line = hasHiddenHeads ? '' : 'border-b border-line-soft';
+  const {
+    heads,
+    rows,
+    reference,
+    scale,
+    digits,
+    foot,
+    dot = 'one specimen',
+    hasLegend = true,
+  } = props;
   return (
-    <Leaving isPicture>
-      <table className="w-full min-w-[760px]">
-        <thead className={hasHiddenHeads ? 'sr-only' : ''}>
-          <tr className="border-b border-line">
-            <th className="th pl-3">contender</th>
-            {heads.map((head) => (
-              <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
-                {head.text}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ mark, strip, cells, below }) => (
-            <Fragment key={mark.contender_id}>
-              <tr className={line}>
-                <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
-                  <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+    <>
+      <Leaving isPicture>
+        <table className="w-full min-w-[760px]">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="th pl-3">contender</th>
+              {heads.map((head) => (
+                <th key={head.text} className={`th ${head.isFigure ? 'text-right' : ''}`}>
+                  {head.text}
+                  {head.term !== undefined && <Explain term={head.term} />}
                 </th>
-                <td className="min-w-[200px] p-0">{strip}</td>
-                {cells}
-              </tr>
-              {below && (
-                <tr>
-                  <td colSpan={heads.length + 1} className="pb-2 pl-3 text-xs text-ink-2">
-                    <div className="sticky left-3 w-fit max-w-[calc(100vw-48px)]">{below}</div>
-                  </td>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ mark, strip, cells, below }) => (
+              <Fragment key={mark.contender_id}>
+                <tr className="border-b border-line-soft">
+                  <th scope="row" className="w-[168px] py-0 pl-3 text-left font-normal">
+                    <ContenderName mark={mark} isReference={mark.contender_id === reference} />
+                  </th>
+                  <td className="min-w-[200px] p-0">{strip}</td>
+                  {cells}
                 </tr>
-              )}
-            </Fragment>
-          ))}
-          <tr>
-            <td />
-            <td className="p-0">
-              <StripAxis scale={scale} digits={digits} />
-            </td>
-            <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
-              {foot}
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </Leaving>
+                {below && (
+                  <tr>
+                    <td colSpan={heads.length + 1} className="pb-2 pl-3 text-xs text-ink-2">
+                      <div className="sticky left-3 w-fit max-w-[calc(100vw-48px)]">{below}</div>
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            ))}
+            <tr>
+              <td />
+              <td className="p-0">
+                <StripAxis scale={scale} digits={digits} />
+              </td>
+              <td colSpan={heads.length - 1} className="px-3 text-xs text-ink-2">
+                {foot}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </Leaving>
+      {hasLegend && <StripLegend dot={dot} />}
+    </>
   );
 }

@@ -69,38 +69,40 @@ export function RecordTable(props: RecordTableProps) {
           Add {one}
         </button>
       </header>
-      <Leaving>
-        <table className="w-full">
-          <RecordHeads heads={heads} shown={shown} />
-          <tbody>
-            {rows.map((row) => {
-              const key = keyOf(row);
-              const isOpen = key === opened;
-              return (
-                <RecordLine
-                  key={key}
-                  rowKey={key}
-                  isOpen={isOpen}
-                  shown={shown}
-                  row={row}
-                  words={words}
-                  badges={props.badges}
-                  heads={heads}
-                  nameOf={nameOf}
-                  setOpened={setOpened}
-                  path={path}
-                  fields={fields}
-                  one={one}
-                  changed={changed}
-                  setRows={setRows}
-                  keyOf={keyOf}
-                />
-              );
-            })}
-          </tbody>
-        </table>
-      </Leaving>
-      {rows.length === 0 && !isAdding && <p className="px-3 py-2 text-ink-2">none yet</p>}
+      {rows.length > 0 && (
+        <Leaving>
+          <table className="w-full">
+            <RecordHeads heads={heads} shown={shown} />
+            <tbody>
+              {rows.map((row) => {
+                const key = keyOf(row);
+                const isOpen = key === opened;
+                return (
+                  <RecordLine
+                    key={key}
+                    rowKey={key}
+                    isOpen={isOpen}
+                    shown={shown}
+                    row={row}
+                    words={words}
+                    badges={props.badges}
+                    heads={heads}
+                    nameOf={nameOf}
+                    setOpened={setOpened}
+                    path={path}
+                    fields={fields}
+                    one={one}
+                    changed={changed}
+                    setRows={setRows}
+                    keyOf={keyOf}
+                  />
+                );
+              })}
+            </tbody>
+          </table>
+        </Leaving>
+      )}
+      {rows.length === 0 && !isAdding && <p className="px-3 py-2 text-ink-2">None yet.</p>}
       {isAdding && (
         <div className="border-t border-line bg-desk p-3">
           <NewRecord

@@ -64,7 +64,7 @@ describe('a table of records', () => {
       .getAllByRole('cell')
       .map((cell) => cell.textContent);
     expect(cells.slice(0, 4)).toEqual(['Auklet', 'cartesian moving bed', '0.4', 'not known']);
-    expect(screen.getByRole('columnheader', { name: 'nozzle · mm' })).toBeTruthy();
+    expect(screen.getByRole('columnheader', { name: 'nozzle (mm)' })).toBeTruthy();
   });
 
   it('opens a row to be edited, and shows what was kept in the table', async () => {
@@ -109,7 +109,7 @@ describe('a table of records', () => {
       return json({ ...row('x', 'x'), ...sent, row_version: 1 }, 201);
     };
     opened([]);
-    expect(screen.getByText('none yet')).toBeTruthy();
+    expect(screen.getByText('None yet.')).toBeTruthy();
     const [add] = screen.getAllByRole('button', { name: 'Add machine' });
     if (add) fireEvent.click(add);
     fireEvent.change(screen.getByLabelText(/^name/), { target: { value: 'Petrel G27' } });

@@ -32,12 +32,10 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
   return (
     <div className="sheet">
       <StripTable
-        hasHiddenHeads
         heads={HEADS}
         reference={reference}
         scale={scale}
         digits={2}
-        foot="MAE mm · class · against the reference"
         rows={shown.map(({ mark, own }) => ({
           mark,
           strip: (
@@ -91,7 +89,12 @@ export function AccuracyStrips(props: AccuracyStripsProps) {
   );
 }
 
-const HEADS = ['specimens', 'MAE in mm', 'tolerance class', 'verdict'].map((text) => ({ text }));
+const HEADS = [
+  { text: 'Specimens' },
+  { text: 'Mean deviation (mm)', term: 'accuracy' },
+  { text: 'Tolerance grade', term: 'tolerance-grade' },
+  { text: 'Against the reference', term: 'verdict' },
+];
 
 function MaeFigure({ id, own }: { id: string; own: AccuracySummary }) {
   const { estimate, low, high, notes } = own.mae_mm;

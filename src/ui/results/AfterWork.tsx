@@ -22,7 +22,8 @@ export function AfterWork({ marks, aftercare, artefacts, reference }: AfterWorkP
   return (
     <section className="min-w-0 sheet" aria-labelledby="after-work">
       <h2 id="after-work" className="border-b border-line px-3 py-2 font-semibold">
-        After-work <span className="text-xs font-normal text-ink-2">minutes a part, damage</span>
+        Post-processing{' '}
+        <span className="text-xs font-normal text-ink-2">minutes per part, damage</span>
       </h2>
       <Leaving>
         <table className="w-full">

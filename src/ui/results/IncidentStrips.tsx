@@ -46,6 +46,7 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
         reference={reference}
         scale={scale}
         digits={0}
+        dot={null}
         rows={shown.map(({ mark, all, without_operator: own }) => {
           const share = all.success.estimate;
           const needed =
@@ -126,11 +127,11 @@ function RateCells({ own, mark, all, reference, needed }: RateCellsProps) {
 }
 
 const HEADS = [
-  { text: 'incidents per 100 h' },
+  { text: 'incidents per 100 h', term: 'incidents' },
   { text: 'rate', isFigure: true },
   { text: 'incidents in', isFigure: true },
   { text: 'downtime', isFigure: true },
   { text: 'hands-on time (min/100 h)', isFigure: true },
   { text: 'metres', isFigure: true },
-  { text: 'to show a difference' },
+  { text: 'to show a difference', term: 'prints-needed' },
 ];

@@ -34,12 +34,11 @@ export function SpeedStrips(props: SpeedStripsProps) {
   return (
     <div className="sheet">
       <StripTable
-        hasHiddenHeads
         heads={HEADS}
         reference={reference}
         scale={scale}
         digits={2}
-        foot="time × reference · actual/estimate · against the reference"
+        dot="one artefact"
         rows={shown.map(({ mark, own }) => ({
           mark,
           strip: (
@@ -102,9 +101,12 @@ export function SpeedStrips(props: SpeedStripsProps) {
   );
 }
 
-const HEADS = ['time index by artefact', 'time index', 'actual over estimate', 'verdict'].map(
-  (text) => ({ text }),
-);
+const HEADS = [
+  { text: 'Artefacts' },
+  { text: 'Print time (× reference)', term: 'time' },
+  { text: 'Actual / estimated time' },
+  { text: 'Against the reference', term: 'verdict' },
+];
 
 const ratios = (own: Speed) =>
   Object.entries(own.by_artefact).flatMap(([artefact, each]) =>

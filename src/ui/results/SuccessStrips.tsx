@@ -23,6 +23,7 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
         reference={reference}
         scale={SCALE}
         digits={2}
+        dot={null}
         rows={marks.flatMap((mark) => {
           const sets = reliability[mark.contender_id];
           if (!sets) return [];
@@ -92,12 +93,12 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
 }
 
 const HEADS = [
-  { text: 'share of successes, all prints' },
+  { text: 'success rate, all prints', term: 'success' },
   { text: 'good', isFigure: true },
   { text: 'rescued', isFigure: true },
   { text: 'failed', isFigure: true },
   { text: 'aborted', isFigure: true },
-  { text: 'without the operator’s mistakes' },
+  { text: 'operator errors excluded' },
   { text: 'what it proves' },
 ];
 

@@ -16,7 +16,12 @@ interface SurfaceStripsProps extends VerdictContext {
   codes: Readonly<Record<string, string>>;
 }
 
-const HEADS = ['specimens', 'surface index', 'looked at', 'verdict'].map((text) => ({ text }));
+const HEADS = [
+  { text: 'Specimens' },
+  { text: 'Surface index (100: clean)', term: 'surface' },
+  { text: 'Inspected (% of weight)' },
+  { text: 'Against the reference', term: 'verdict' },
+];
 const CLEAN = 100;
 
 /** Every contender's surface index on one scale, 100 for clean parts, with its verdict. */
@@ -35,12 +40,10 @@ export function SurfaceStrips(props: SurfaceStripsProps) {
   return (
     <div className="sheet">
       <StripTable
-        hasHiddenHeads
         heads={HEADS}
         reference={reference}
         scale={scale}
         digits={0}
-        foot="surface index, 100 is clean · weight looked at · against the reference"
         rows={shown.map(({ mark, own }) => ({
           mark,
           strip: (

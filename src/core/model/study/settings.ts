@@ -236,7 +236,7 @@ const SHORTEST_PART = 4;
 /**
  * How much of a name another text has in one piece: the longest common part, as a share of the name, 0 to 1.
  * A part of fewer than four letters counts as nothing, and so does a text that lacks one of the name's
- * numbers: X24 is another machine than X26.
+ * numbers: another number is another machine.
  *
  * @example commonPart('Stair block', 'stairblock_final') // 1
  */

@@ -98,7 +98,7 @@ const GUIDE_WORDS: Readonly<Record<GuideKey, GuideWords>> = {
   },
   contenders: {
     title: 'Add two contenders',
-    todo: 'Add two machines, or one machine twice with two profiles.',
+    todo: 'Type the name of a machine into “+ a machine” at the top right and press Enter. Then add another one.',
     why: 'A contender is a machine with a profile. The study compares contenders.',
     at: 'line-up',
   },
@@ -110,9 +110,11 @@ const GUIDE_WORDS: Readonly<Record<GuideKey, GuideWords>> = {
   },
   part: {
     title: 'Add a part with one dimension',
-    todo: 'Make an artefact, for example a 20 mm cube, and add a dimension to it.',
+    todo:
+      'Type “Cube” into “+ a part” and press Enter. Open it. Add the dimension “width” with axis x, ' +
+      'kind external and a nominal size of 20 mm.',
     why: 'Every contender prints the same part, so that only the contenders differ.',
-    at: 'artefacts',
+    at: 'line-up',
   },
   plan: {
     title: `Plan ${GUIDE_REPEATS} prints each`,
@@ -122,7 +124,9 @@ const GUIDE_WORDS: Readonly<Record<GuideKey, GuideWords>> = {
   },
   prints: {
     title: 'Record the prints',
-    todo: 'Press S to start a print and end it when it is done. For practice, end it at once.',
+    todo:
+      'Press S to start a print, and end it when it is done. For practice, choose “It is over already” ' +
+      'and the outcome “success”, six times.',
     why: 'Failures count too: a print that fails is a result.',
     at: 'runs',
   },
@@ -131,7 +135,7 @@ const GUIDE_WORDS: Readonly<Record<GuideKey, GuideWords>> = {
     todo:
       'Type what the caliper shows. Without parts at hand, type 20.03, 20.05 and 20.04 for one ' +
       'contender and 20.14, 20.11 and 20.13 for the other.',
-    why: 'The readings of one contender differ a little. That spread decides what can be told apart.',
+    why: 'The readings of one contender differ a little. A difference between contenders must be larger than that.',
     at: 'measure',
   },
   verdict: {

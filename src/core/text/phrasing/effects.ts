@@ -96,7 +96,8 @@ export function describeEffects(
       const isTrivial = effects.verdicts[id]?.verdict === 'trivial';
       const tail = isTrivial ? ', less than matters here' : '';
       said.push(
-        `${nameOf(id)} is ${how} than its stock: ${describeGain(estimate)} (between ${range(describeGain, low, high)})${tail}.`,
+        `${nameOf(id)} is ${how} than its stock: ${describeGain(estimate)} ` +
+          `(between ${range(describeGain, low, high)})${tail}.`,
       );
     } else {
       said.push(

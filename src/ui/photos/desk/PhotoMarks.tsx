@@ -164,11 +164,7 @@ function MarksSheet({
       <p className={`mb-2 text-xs ${fault ? 'text-warn' : 'text-ink-2'}`} role="status">
         {fault ??
           (registration
-            ? `${marks.length} marks · ${fixed(registration.px_per_mm, 1)} px/mm · tilted by ${fixed(registration.tilt_deg, 0)}°${
-                registration.misfit_mm === null
-                  ? ''
-                  : ` · misfit ${fixed(registration.misfit_mm, 2)} mm`
-              }${registration.tilt_deg > 35 ? ' — so far that it may be another part or another view' : ''}`
+            ? describeRegistration(registration, marks.length)
             : 'No marks yet: find the part, or click a corner of the drawing and then the same corner on the photo.')}
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2 md:grid-cols-[minmax(0,5fr)_minmax(180px,2fr)]">
@@ -239,6 +235,21 @@ interface MarkHandsGiven {
   dragged: RefObject<number | null>;
   waiting: { x: number; y: number } | null;
   setWaiting: Dispatch<SetStateAction<{ x: number; y: number } | null>>;
+}
+
+/** How well marks register a photo: scale, tilt, misfit. */
+function describeRegistration(
+  { px_per_mm, tilt_deg, misfit_mm }: Registration,
+  count: number,
+): string {
+  const parts = [
+    `${count} marks`,
+    `${fixed(px_per_mm, 1)} px/mm`,
+    `tilted by ${fixed(tilt_deg, 0)}°`,
+    ...(misfit_mm === null ? [] : [`misfit ${fixed(misfit_mm, 2)} mm`]),
+  ];
+  const isDoubtful = tilt_deg > 35;
+  return parts.join(' · ') + (isDoubtful ? ': check that it is this part and this view' : '');
 }
 
 /** What hands do with the marks: propose them, move one by keys, set one by a click. */

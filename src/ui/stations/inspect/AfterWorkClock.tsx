@@ -141,7 +141,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
   return (
     <div className="flex flex-wrap items-end gap-2">
       <h2 id="after-work-clock" className="font-semibold">
-        After-work
+        Post-processing
       </h2>
       <label className="text-xs text-ink-2">
         what is done

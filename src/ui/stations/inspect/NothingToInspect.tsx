@@ -11,7 +11,10 @@ export function NothingToInspect({ studyId, artefacts }: NothingToInspectProps) 
     return (
       <p className="sheet p-4">
         You inspect printed parts zone by zone. This study has no artefact yet.{' '}
-        <a href={`${base}/artefacts`}>Add an artefact</a>.
+        <a className="underline" href={`${base}/artefacts`}>
+          Add an artefact
+        </a>
+        .
       </p>
     );
   }
@@ -37,7 +40,10 @@ export function NothingToInspect({ studyId, artefacts }: NothingToInspectProps) 
   return (
     <p className="sheet p-4">
       You inspect parts of finished prints. No artefact with zones is printed yet.{' '}
-      <a href={`${base}/runs`}>Start a print</a>.
+      <a className="underline" href={`${base}/runs`}>
+        Start a print
+      </a>
+      .
     </p>
   );
 }

@@ -56,7 +56,7 @@ export function PartsSheet(props: {
           />
           <span className="flex gap-2 text-xs">
             <a className="action" href={`${base}/new`}>
-              Make one
+              Make artefact
             </a>
             <a className="action" href={`${base}/import`}>
               Import a mesh

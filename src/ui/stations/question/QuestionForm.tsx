@@ -145,7 +145,10 @@ export function QuestionForm(props: QuestionFormProps) {
         )}
         {contenders.length === 0 && (
           <p className="text-xs text-ink-2">
-            <a href={`${path}/line-up`}>Add contenders</a> first, then choose the reference here.
+            <a className="underline" href={`${path}/line-up`}>
+              Add contenders
+            </a>{' '}
+            first, then choose the reference here.
           </p>
         )}
         {show(field('description', 'description', 'long'))}

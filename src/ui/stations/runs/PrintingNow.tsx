@@ -1,3 +1,4 @@
+import { counted } from '../../lib/format';
 import { localIso } from '../../lib/entry';
 import { ledgerOf, type Ledger } from '../../../core/model/ledger';
 import type { ContenderMark, PrintEventKind } from '../../../core/model/study';
@@ -38,10 +39,14 @@ export function PrintingNow(props: PrintingNowProps) {
         <h2 id="printing-now" className="font-semibold">
           Printing now
         </h2>
-        <span className="text-xs text-ink-2">{openPrints.length} at once</span>
+        <span className="text-xs text-ink-2">
+          {openPrints.length === 0 ? '' : counted(openPrints.length, 'machine')}
+        </span>
       </header>
       {openPrints.length === 0 && (
-        <p className="px-3 py-3 text-ink-2">Nothing is printing. A dashed place starts a print.</p>
+        <p className="px-3 py-3 text-ink-2">
+          No machine is printing. Click a dashed box to start a print.
+        </p>
       )}
       <ul>
         {openPrints.map((print, at) => {

@@ -1,0 +1,17 @@
+import { methodOf } from '../../core/text/methods';
+
+/** An (i) beside a term: two sentences about it on a rest, the whole on “Words and methods”. */
+export function Explain({ term }: { term: string }) {
+  const method = methodOf(term);
+  if (!method) return null;
+  return (
+    <a
+      href={`/words#${method.id}`}
+      className="ml-1 inline-grid size-6 place-items-center rounded-full border border-line text-xs font-normal text-ink-2 no-underline hover:bg-desk"
+      aria-label={`${method.name}: what is this?`}
+      data-hint={method.what}
+    >
+      i
+    </a>
+  );
+}
