@@ -46,9 +46,9 @@ test('a first study is led through ten steps, from the question to its answer', 
   // The first contender is the reference until another one is chosen.
   await isAtStep(5);
   await add('a material', 'PLA');
-  await add('an artefact', 'Cube');
-  await page.getByRole('link', { name: 'Cube' }).click();
-  await page.waitForURL(/artefacts\/cube/);
+  await add('an artefact', 'First cube');
+  await page.getByRole('link', { name: 'First cube' }).click();
+  await page.waitForURL(/artefacts\/first-cube/);
   await settled(page);
   await page.getByRole('button', { name: 'Add dimension' }).click();
   const form = page.getByRole('form', { name: 'New dimension' });

@@ -22,7 +22,7 @@ test('a day at the bench by keyboard: start, pause, incident, go on, end', async
   await expect(start).toBeHidden();
   await page.keyboard.press('s');
   await page.getByRole('button', { name: 'Start', exact: true }).press('Enter');
-  await expect(now).toContainText('2 at once');
+  await expect(now).toContainText('2 machines');
   await page.keyboard.press('Shift+Digit1');
   await expect(now.getByText('paused', { exact: true })).toBeVisible();
   await page.keyboard.press('1');

@@ -178,7 +178,7 @@ test('at the machine, what is unpacked, tried and promised is written down by ke
   const heat = page.getByRole('form', { name: 'New heat-up' });
   await heat.getByLabel('what').selectOption('bed');
   await heat.getByLabel(/^from/).fill('21');
-  await heat.getByLabel(/^to ·/).fill('60');
+  await heat.getByLabel(/^to \(/).fill('60');
   await heat.getByLabel(/^duration/).fill('1:48');
   await page.keyboard.press('Enter');
   const row = page.getByRole('listitem').filter({ hasText: /bed.*60/ });
