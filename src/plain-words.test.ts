@@ -67,7 +67,32 @@ function textsOf(file: string): string[] {
   return texts.map((text) => text.replaceAll(/^['"`]|['"`]$/g, '').trim());
 }
 
+/** Class names of the looks, which nobody reads. */
+const isOfLooks = (text: string): boolean => /(?:^| )(?:flex|grid|block|px-|py-|text-)/.test(text);
+
+/** So many words a sentence has at the most. */
+const MOST_WORDS = 25;
+
+/** The sentences of a text, each as its words. */
+const sentencesOf = (text: string): string[][] =>
+  text
+    .split(/[.!?](?:\s|$)/)
+    .map((sentence) => sentence.split(' ').filter((word) => /[A-Za-z]/.test(word)));
+
 describe('what people read', () => {
+  it('has no sentence that must be read twice for its length', () => {
+    const found = files.flatMap((file) =>
+      textsOf(file).flatMap((text) =>
+        EXCEPTIONS.some(([pattern]) => pattern.test(text)) || isOfLooks(text)
+          ? []
+          : sentencesOf(text)
+              .filter((words) => words.length > MOST_WORDS)
+              .map((words) => `${file}: “${words.slice(0, 12).join(' ')} …”`),
+      ),
+    );
+    expect(found).toEqual([]);
+  });
+
   it('has none of the words that nobody says aloud', () => {
     expect(files.length).toBeGreaterThan(600);
     const found = files.flatMap((file) =>

@@ -24,8 +24,8 @@ describe('the chart of speeds', () => {
 
   it('says what is asked for and how much of the time that is reached', () => {
     expect(speed({}).sentence).toBe(
-      'Up to 200 mm/s is asked for; half the extruding time passes at 85 mm/s or less; the speed ' +
-        'asked for is reached for 31\u00a0% of it.',
+      'Up to 200 mm/s is asked for. Half of the extruding time passes at 85 mm/s or less. The speed ' +
+        'asked for is reached in 31\u00a0% of the time.',
     );
     expect(speed({ commanded_max: null }).sentence).toBe('Nothing is extruded in the plane.');
   });

@@ -15,9 +15,9 @@ export function speedChart(facts: ToolpathFacts): { sentence: string; series: Se
     sentence:
       commanded_max === null || reached_p50 === null || at_commanded_share === null
         ? 'Nothing is extruded in the plane.'
-        : `Up to ${fixed(commanded_max, 0)} mm/s is asked for; half the extruding time passes at ` +
-          `${fixed(reached_p50, 0)} mm/s or less; the speed asked for is reached for ` +
-          `${percent(at_commanded_share)} of it.`,
+        : `Up to ${fixed(commanded_max, 0)} mm/s is asked for. Half of the extruding time passes at ` +
+          `${fixed(reached_p50, 0)} mm/s or less. The speed asked for is reached in ` +
+          `${percent(at_commanded_share)} of the time.`,
     series: [
       { name: 'asked for', colour: 'quiet', dashed: true, points: points(commanded_s) },
       { name: 'reached', colour: 'plum', points: points(reached_s) },

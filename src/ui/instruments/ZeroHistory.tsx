@@ -53,10 +53,10 @@ export function ZeroHistory({ zeros, zero_mm, resolution_mm }: ZeroHistoryProps)
       </Leaving>
       <figcaption className={Math.abs(off) > step / 2 + 1e-9 ? 'text-warn' : 'text-ink-2'}>
         {Math.abs(off) > step / 2 + 1e-9
-          ? `The last look showed ${signed(last.value, 2)} mm, the readings are taken less ` +
-            `${signed(zero_mm, 2)}: ${fixed(Math.abs(off), 2)} mm of every reading is not the part’s. ` +
-            'Wipe and check again; if it stays, change its zero here, for all its readings.'
-          : 'The zero has held: within half a step of what its readings are taken less.'}
+          ? `The last check showed ${signed(last.value, 2)} mm, but readings are corrected by ` +
+            `${signed(zero_mm, 2)} mm: every reading is off by ${fixed(Math.abs(off), 2)} mm. ` +
+            'Wipe the jaws and check again. If it stays, change the zero here, for all its readings.'
+          : 'The zero has held: it is within half a step of the correction.'}
       </figcaption>
     </figure>
   );

@@ -34,8 +34,8 @@ export function Drivers({ marks, reference, drivers, names }: DriversProps) {
           What drives the difference
         </h2>
         <p className="text-xs text-ink-2">
-          what each dimension adds to the mean absolute deviation against the reference, in mm; to
-          the left the contender is nearer to nominal
+          Each bar shows what a dimension adds to the mean deviation, in mm against the reference.
+          To the left, the contender is closer to nominal.
         </p>
       </header>
       <div className="grid grid-cols-1 gap-x-6 gap-y-2 p-3 xl:grid-cols-2">

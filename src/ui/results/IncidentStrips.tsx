@@ -37,8 +37,8 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
           Incidents per 100 h, without the operator’s own
         </h2>
         <p className="text-xs text-ink-2">
-          exact interval; downtime and hands-on time of all incidents; prints that would show a
-          difference at the success rates seen so far
+          The interval is exact. Downtime and hands-on time count all incidents. The last column
+          says how many prints would show a difference at the success rates so far.
         </p>
       </header>
       <StripTable

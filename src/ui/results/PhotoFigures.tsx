@@ -56,8 +56,8 @@ export function PhotoFigures(props: PhotoFiguresProps) {
           Measured on photos
         </h2>
         <p className="text-xs text-ink-2">
-          a dot a specimen; only photos of one light are put together; smaller is better; a hollow
-          square is a photo on which it was looked for and not found above the noise
+          Each dot is one specimen. Smaller is better. Photos of one light are compared with one
+          another. A hollow square is a photo that shows nothing above the noise.
         </p>
       </header>
       <div className="grid gap-x-4 xl:grid-cols-2">

@@ -67,16 +67,16 @@ export function describeEffects(
     } else if (machine && profile) {
       said.push(
         `In ${what}, the machine explains ${share(terms.machine)} and ${by} ` +
-          `${share(terms.profile)}, each with the other set aside; that ${by} does more on one ` +
-          'machine than on another is not shown.',
+          `${share(terms.profile)}, each with the other set aside. It is not shown that ${by} ` +
+          'does more on one machine than on another.',
       );
     } else if (machine) {
       said.push(
-        `In ${what} it is the machine: it explains ${share(terms.machine)}; that ${by} matters is not shown.`,
+        `In ${what} the machine explains ${share(terms.machine)}. It is not shown that ${by} matters.`,
       );
     } else if (profile) {
       said.push(
-        `In ${what} it is ${by}: it explains ${share(terms.profile)}; that the machines differ is not shown.`,
+        `In ${what} ${by} explains ${share(terms.profile)}. It is not shown that the machines differ.`,
       );
     } else {
       said.push(`In ${what} neither the machine nor ${by} is shown to matter.`);
@@ -89,7 +89,7 @@ export function describeEffects(
     if (estimate == null) continue;
     if (low == null || high == null) {
       said.push(
-        `${nameOf(id)} gained ${describeGain(estimate)} on one print a side: that shows, it does not decide.`,
+        `${nameOf(id)} gained ${describeGain(estimate)} on one print a side: more prints are needed to decide.`,
       );
     } else if (low > 0 || high < 0) {
       const how = low > 0 ? 'better' : 'worse';

@@ -257,8 +257,8 @@ function FilesForm({
       }}
     >
       <p className="mb-2 text-xs text-ink-2">
-        What they say of themselves; what the study or the workshop has by that name is taken, the
-        rest is new.
+        The files state these values. Names that the study or the workshop has are reused. Other
+        names are added.
       </p>
       <Names id="dropped-machines" names={machines} />
       <Names id="dropped-parts" names={parts} />

@@ -73,12 +73,12 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
       </h2>
       {sweep && <SweepSteps sweep={sweep} />}
       <p className="mt-1 text-xs text-ink-2">
-        How far can one setting be taken before something is lost? For every step a profile and a
-        contender are made from the one chosen here, planned like it; sliced files of this study
-        that state a step’s value are matched to it.
+        How far can one setting be taken before something is lost? Each step gets a profile and a
+        contender, copied with their plan from the contender you choose. Sliced files that state a
+        step’s value are matched to that step.
       </p>
       {contenders.length === 0 ? (
-        <p className="mt-2 text-ink-2">First a contender: it is what the steps are made from.</p>
+        <p className="mt-2 text-ink-2">Add a contender first: the steps are copies of it.</p>
       ) : (
         <SweepForm
           send={send}
