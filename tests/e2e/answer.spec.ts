@@ -214,10 +214,10 @@ test('a condition puts out who fails it, and a mark by hand is weighed', async (
   await marks.getByLabel('aspect').selectOption('looks');
   await marks.getByLabel('mark 0–10').fill('12');
   await marks.getByLabel('in words').fill('clear, and quick to answer');
-  await marks.getByRole('button', { name: 'Keep' }).click();
+  await marks.getByRole('button', { name: 'Save mark' }).click();
   await expect(marks).toContainText('A mark is from 0 to 10, not “12”.');
   await marks.getByLabel('mark 0–10').fill('8');
-  await marks.getByRole('button', { name: 'Keep' }).click();
+  await marks.getByRole('button', { name: 'Save mark' }).click();
   await expect(marks.getByText('clear, and quick to answer')).toBeVisible();
   await expect(page.getByLabel('Add a criterion')).toContainText('looks, mark 0–10');
   // The cards are filled in anew, and the page is read again: it must answer before it is asked.

@@ -110,7 +110,7 @@ test('a panel of six photos is planned, judged on phones, and revealed', async (
   await expect(page.getByText('as many judges as were wanted have ended')).toBeVisible();
   const rows = page.locator('table[data-name="preference"] tbody th');
   for (const text of await rows.allTextContents()) expect(text).toMatch(/^[P-Z]$/);
-  await page.getByRole('button', { name: 'Say the names' }).click();
+  await page.getByRole('button', { name: 'Reveal names' }).click();
   await expect(page.locator('[data-revealed]')).toContainText('6 ballots of 2 judges');
   // No hand is so quick: nothing is said until somebody has looked at the answers.
   await expect(page.getByText(/No verdict: half of the answers came in under 2 s/)).toBeVisible();
@@ -149,7 +149,7 @@ test('parts are laid out by a sheet, and a judge sits down at a place', async ({
   await page.getByLabel('judges', { exact: true }).fill('2');
   await page.getByLabel('questions each').fill('2');
   await page.getByLabel('asked once more').fill('0');
-  await page.getByRole('button', { name: 'Keep the plan' }).click();
+  await page.getByRole('button', { name: 'Save plan' }).click();
   await expect(page).toHaveURL(/panels\/(?!new)/);
   await settled(page);
   await page.getByRole('button', { name: 'Open it for judges' }).click();

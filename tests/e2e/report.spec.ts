@@ -59,7 +59,7 @@ test(
     await minus.getByRole('button', { name: 'Accept' }).first().click();
     await expect(minus.locator('[data-sentence]')).toHaveCount(2);
     const plus = page.locator('section', { has: page.locator('#words-plus') });
-    const proposed = plus.getByRole('button', { name: 'Throw away' });
+    const proposed = plus.getByRole('button', { name: 'Dismiss' });
     const before = await proposed.count();
     await proposed.first().click();
     await expect(proposed).not.toHaveCount(before + 1);

@@ -102,7 +102,7 @@ test('two tabs on the same record: the second sees the first, nothing is overwri
   await accuracy(other).fill('0.06');
   await accuracy(other).press('Enter');
   await expect(other.getByText(/to “0.04” while you wrote “0.06”/)).toBeVisible();
-  await other.getByRole('button', { name: 'Take theirs' }).click();
+  await other.getByRole('button', { name: 'Use theirs' }).click();
   await expect(accuracy(other)).toHaveValue('0.04');
   await open(page, `${bench.study}/question`);
   await expect(accuracy(page)).toHaveValue('0.04');

@@ -147,9 +147,9 @@ test('at the machine, what is unpacked, tried and promised is written down by ke
   await expect(step.getByLabel('what')).toBeFocused();
   await page.keyboard.type('unpack');
   await step.getByLabel('kind').selectOption('unpack');
-  await step.getByRole('button', { name: /Start the clock/ }).click();
+  await step.getByRole('button', { name: /Start clock/ }).click();
   await expect(step.getByRole('timer')).toHaveText('0:01');
-  await step.getByRole('button', { name: /Stop it/ }).click();
+  await step.getByRole('button', { name: /Stop clock/ }).click();
   await expect(step.getByLabel(/minutes/)).not.toHaveValue('');
   await step.getByLabel(/^snag/).fill('2');
   await page.keyboard.press('Enter');
@@ -183,7 +183,7 @@ test('at the machine, what is unpacked, tried and promised is written down by ke
   await page.keyboard.press('Enter');
   const row = page.getByRole('listitem').filter({ hasText: /bed.*60/ });
   await expect(row).toBeVisible();
-  await row.getByRole('button', { name: /^Take out/ }).click();
+  await row.getByRole('button', { name: /^Remove/ }).click();
   await expect(row).toBeHidden();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   // The whole dossier shows it.

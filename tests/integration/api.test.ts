@@ -317,3 +317,35 @@ describe('lists', () => {
     expect((await api.call('GET', `/studies/${study}/rows/machines?limit=1`)).status).toBe(200);
   });
 });
+
+describe('how far a study has come', () => {
+  type Came = { steps: { key: string; done: number; due: number }[]; guide: object | null };
+  const stepOf = async (study: string, key: string) =>
+    (await api.get<Came>(`/studies/${study}/progress`)).steps.find((step) => step.key === key);
+
+  it('is counted step by step, and follows what is entered', async () => {
+    const study = await smallStudy();
+    expect(await stepOf(study, 'contenders')).toMatchObject({ done: 1, due: 2 });
+    expect(await stepOf(study, 'plan')).toMatchObject({ done: 0, due: 1 });
+    expect(await stepOf(study, 'question')).toMatchObject({ done: 0, due: 1 });
+    const version = (await api.get<{ row_version: number }>(`/studies/${study}`)).row_version;
+    await api.call('PATCH', `/studies/${study}`, { version, change: { question: 'Which?' } });
+    expect(await stepOf(study, 'question')).toMatchObject({ done: 1, due: 1 });
+    expect((await api.get<Came>(`/studies/${study}/progress`)).guide).toBeNull();
+  });
+
+  it('is a guide in a study for practice, until it is archived', async () => {
+    const made = await api.call('POST', '/studies', {
+      title: 'My first study',
+      intent: 'machines',
+      labels: ['practice'],
+    });
+    const study = String(made.content.study_id);
+    const guide = async () => (await api.get<Came>(`/studies/${study}/progress`)).guide;
+    expect(await guide()).toMatchObject({ question: false, close: false });
+    await api.call('PUT', `/studies/${study}/shelf`, { isArchived: true });
+    expect(await guide()).toMatchObject({ question: false, close: true });
+    const long = { title: 'x', intent: 'machines', labels: ['x'.repeat(41)] };
+    expect((await api.call('POST', '/studies', long)).status).toBe(400);
+  });
+});

@@ -389,6 +389,7 @@ describe('an id that is none', () => {
     'link',
     'package',
     'sliced-files',
+    'progress',
     'readings',
     'panels',
     'follow-ups',

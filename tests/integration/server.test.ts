@@ -189,6 +189,38 @@ describe('files that arrive at once', () => {
     await untilRead(study);
   });
 
+  it('are confirmed together, all of them or none', async () => {
+    const study = await createFleet(server.url, 2);
+    const [first, second] = await get<{ contender_id: string }[]>(
+      `/studies/${study}/rows/contenders`,
+    );
+    const [part] = await get<{ artefact_id: string }[]>(`/studies/${study}/rows/artefacts`);
+    const paths: string[] = [];
+    for (const name of ['one.gcode', 'two.gcode']) {
+      paths.push(await sendSliced(study, name, strToU8(`; ${name}\nG1 X5 E1 F600\n`)));
+    }
+    await untilRead(study);
+    const confirm = (contenders: (string | undefined)[]) =>
+      call(
+        'PATCH',
+        `/studies/${study}/sliced-files`,
+        paths.map((path, at) => ({
+          path,
+          contender_id: contenders[at],
+          artefact_id: part?.artefact_id,
+        })),
+      );
+    const confirmed = async () =>
+      (await get<{ is_confirmed: boolean }[]>(`/studies/${study}/sliced-files`)).filter(
+        ({ is_confirmed }) => is_confirmed,
+      ).length;
+    expect((await confirm([first?.contender_id, 'nobody'])).status).toBe(404);
+    expect(await confirmed()).toBe(0);
+    expect((await confirm([first?.contender_id, second?.contender_id])).status).toBe(200);
+    expect(await confirmed()).toBe(2);
+    expect((await call('PATCH', `/studies/${study}/sliced-files`, [])).status).toBe(400);
+  });
+
   it('are begun no more than can be on their way', async () => {
     const study = await createFleet(server.url, 1);
     const base = `/studies/${study}/sliced-files`;

@@ -81,7 +81,7 @@ export function Dimensions({
                 <th className="th text-right">limits</th>
                 <th className="th">kind</th>
                 <th className="th">
-                  <span className="sr-only">take out</span>
+                  <span className="sr-only">remove</span>
                 </th>
               </tr>
             </thead>

@@ -1,3 +1,4 @@
+import { Explain } from '../marks/Explain';
 import { Fragment, useState } from 'react';
 import type { Fairness, FairnessItem } from '../../core/answers/fairness';
 import { itemWords, formatValue } from '../../core/answers/fairness/sentence';
@@ -40,6 +41,7 @@ export function FairnessCheck(props: FairnessCheckProps) {
       <header className="border-b border-line px-3 py-2">
         <h2 id="fairness" className="font-semibold">
           Fairness check
+          <Explain term="fairness" />
         </h2>
         <p className="text-xs text-ink-2">
           What differs from the reference besides what the study varies: {count('confounded')}{' '}

@@ -459,7 +459,7 @@ function ReadingState({ file, studyId, onChanged }: ReadingStateProps) {
               )
             }
           >
-            take it out
+            Remove
           </button>
         </span>
       ) : (

@@ -170,10 +170,10 @@ function Noted({ rows, fields, mayTakeOut, takeOut }: NotedProps) {
             <button
               type="button"
               className="min-h-[24px] border-0 bg-transparent px-1 text-2xs text-ink-2 underline"
-              aria-label={`Take out: ${say(fields, row)}`}
+              aria-label={`Remove: ${say(fields, row)}`}
               onClick={() => void takeOut(row)}
             >
-              take out
+              Remove
             </button>
           )}
         </li>

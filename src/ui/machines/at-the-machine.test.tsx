@@ -117,10 +117,10 @@ describe('the book at a machine', () => {
     api.answers['DELETE /studies/s/rows/heat_ups'] = () => json(null, 204);
     shown(steps([known]), heats([heat]));
     fireEvent.keyDown(document.body, { key: '1' });
-    fireEvent.click(screen.getByRole('button', { name: /^Take out: unpack/ }));
+    fireEvent.click(screen.getByRole('button', { name: /^Remove: unpack/ }));
     await waitFor(() => expect(screen.queryByRole('listitem')).toBeNull());
     fireEvent.keyDown(document.body, { key: '2' });
-    fireEvent.click(screen.getByRole('button', { name: /^Take out: bed/ }));
+    fireEvent.click(screen.getByRole('button', { name: /^Remove: bed/ }));
     await waitFor(() => expect(screen.queryByRole('listitem')).toBeNull());
     const { row_version: _, ...said } = heat;
     expect(api.asked.map((one) => one.body)).toEqual([{ version: 2 }, said]);
@@ -129,7 +129,7 @@ describe('the book at a machine', () => {
   it('keeps what could not be taken out, with the reason', async () => {
     shown(steps([known]));
     fireEvent.keyDown(document.body, { key: '1' });
-    fireEvent.click(screen.getByRole('button', { name: /^Take out: unpack/ }));
+    fireEvent.click(screen.getByRole('button', { name: /^Remove: unpack/ }));
     expect((await screen.findByRole('alert')).textContent).toBe('nothing here');
     expect(screen.getAllByRole('listitem')).toHaveLength(1);
   });

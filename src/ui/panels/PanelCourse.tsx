@@ -179,7 +179,7 @@ function ShownSpecimens({
                       <button
                         type="button"
                         className="action text-2xs"
-                        aria-label={`take out ${one.code}`}
+                        aria-label={`Remove ${one.code}`}
                         onClick={() =>
                           setAsked({
                             do: 'take-out',
@@ -188,7 +188,7 @@ function ShownSpecimens({
                           })
                         }
                       >
-                        take out
+                        Remove
                       </button>
                     )}
                   </span>

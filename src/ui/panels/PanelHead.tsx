@@ -110,7 +110,7 @@ export function PanelHead(props: PanelHeadProps) {
             Look at the result so far
           </button>
           <button type="button" className="action" onClick={() => setAsked({ do: 'end' })}>
-            End it early
+            End panel early
           </button>
         </p>
       )}
@@ -153,7 +153,7 @@ function ClosedPanel({ setup, result, mayEdit, isBusy, step }: ClosedPanelProps)
             disabled={isBusy}
             onClick={() => void step({ do: 'reveal' })}
           >
-            Say the names
+            Reveal names
           </button>
           <span className="ml-3 text-ink-2">
             From then on the ballots are evidence of the study.

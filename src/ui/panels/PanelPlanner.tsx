@@ -38,7 +38,7 @@ export function PanelPlanner(props: PanelPlannerProps) {
             disabled={plan.isBusy}
             onClick={() => void plan.keep()}
           >
-            Keep the plan
+            Save plan
           </button>
           {plan.kept !== null && (
             <button
@@ -47,7 +47,7 @@ export function PanelPlanner(props: PanelPlannerProps) {
               disabled={plan.isBusy}
               onClick={() => void plan.drop()}
             >
-              Give it up
+              Discard plan
             </button>
           )}
         </p>

@@ -54,7 +54,7 @@ export function Clock({ name, what, onStop }: ClockProps) {
         data-keys="Space"
         data-does={`start and stop the clock of ${what}`}
       >
-        {since === 0 ? 'Start the clock' : 'Stop it'} <kbd className="key">Space</kbd>
+        {since === 0 ? 'Start clock' : 'Stop clock'} <kbd className="key">Space</kbd>
       </button>
     </p>
   );

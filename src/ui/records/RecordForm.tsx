@@ -82,7 +82,7 @@ export function ConflictNote({
           Keep mine
         </button>
         <button type="button" className="action" onClick={() => record.resolve('theirs')}>
-          Take theirs
+          Use theirs
         </button>
       </p>
     </div>

@@ -35,13 +35,13 @@ describe('a clock', () => {
 
   it('goes on while the page is left', () => {
     shown();
-    fireEvent.click(screen.getByRole('button', { name: /Start the clock/ }));
+    fireEvent.click(screen.getByRole('button', { name: /Start clock/ }));
     cleanup();
     void pass(3600);
     shown();
     void pass(1);
     expect(time()).toBe('1:00:01');
-    fireEvent.click(screen.getByRole('button', { name: /Stop it/ }));
+    fireEvent.click(screen.getByRole('button', { name: /Stop clock/ }));
     expect(onStop).toHaveBeenCalledExactlyOnceWith(3601);
   });
 

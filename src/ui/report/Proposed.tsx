@@ -76,7 +76,7 @@ export function Proposed({ report, marks, kind }: ProposedProps) {
                   className="action"
                   onClick={() => void report.throwAway(one.key)}
                 >
-                  Throw away
+                  Dismiss
                 </button>
               </span>
             </li>

@@ -270,7 +270,7 @@ function NotMade({ revision, attempt, studyId, number }: NotMadeProps) {
           })
         }
       >
-        Make again
+        Retry
       </button>
     </p>
   );

@@ -297,7 +297,7 @@ describe('a proposed sentence', () => {
   it('is thrown away by its key', async () => {
     opened({ proposals: [proposal] });
     page = { ...page, proposals: [] };
-    fireEvent.click(screen.getByRole('button', { name: 'Throw away' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Dismiss' }));
     await waitFor(() => expect(screen.queryByText('Surface better by 20.')).toBeNull());
     expect(words()[0]?.body).toEqual({ key: proposal.key });
   });
@@ -437,7 +437,7 @@ describe('revisions', () => {
 
   it('that nobody has read are thrown away, published ones are not', () => {
     opened({ revisions: [revision(2), revision(1, { published_at: '2026-03-15T08:00:00Z' })] });
-    expect(screen.getAllByRole('button', { name: 'Throw away' })).toHaveLength(1);
+    expect(screen.getAllByRole('button', { name: 'Dismiss' })).toHaveLength(1);
     expect(screen.getAllByRole('button', { name: 'What changed' })).toHaveLength(1);
   });
 });

@@ -1,3 +1,4 @@
+import { Explain } from '../marks/Explain';
 import { addressOf } from '../../core/answers/figure-address/address';
 import { ContenderHeads } from '../marks/ContenderHeads';
 import { cheapestOf, withAfterWork, type Cost } from '../../core/measures/cost';
@@ -49,6 +50,7 @@ export function CostTable(props: CostTableProps) {
       <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
         <h2 id="good-part" className="font-semibold">
           Cost of a good part{currency && `, ${currency}`}
+          <Explain term="cost" />
         </h2>
         <p className="flex flex-wrap gap-3 text-xs text-ink-2">
           failed attempts included{afterWork && ', post-processing included'}; interval below; the

@@ -1,3 +1,4 @@
+import { Explain } from '../marks/Explain';
 import { lightInWords } from '../../core/answers/figure-names';
 import { ends } from '../lib/format';
 import type { ContenderMark } from '../../core/model/study';
@@ -54,6 +55,7 @@ export function PhotoFigures(props: PhotoFiguresProps) {
       <header className="border-b border-line px-3 py-2">
         <h2 id="photo-figures" className="font-semibold">
           Measured on photos
+          <Explain term="photo-measures" />
         </h2>
         <p className="text-xs text-ink-2">
           Each dot is one specimen. Smaller is better. Photos of one light are compared with one

@@ -1,3 +1,4 @@
+import { Explain } from '../marks/Explain';
 import { addressOf } from '../../core/answers/figure-address/address';
 import type { AccuracySummary } from '../../core/answers/results';
 import type { ContenderMark } from '../../core/model/study';
@@ -22,6 +23,7 @@ export function WhyAndMend({ marks, accuracy }: WhyAndMendProps) {
       <header className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line px-3 py-2">
         <h2 id="why-mend" className="font-semibold">
           Why, and what would mend it
+          <Explain term="axis-fit" />
         </h2>
         <p className="text-xs text-ink-2">from the fit of deviation on nominal size</p>
       </header>

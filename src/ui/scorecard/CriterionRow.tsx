@@ -39,10 +39,10 @@ export function CriterionRow(props: CriterionRowProps) {
         <button
           type="button"
           className="min-h-[24px] text-2xs text-ink-2 underline decoration-line hover:text-plum"
-          aria-label={`take off: ${words.label}`}
+          aria-label={`Remove: ${words.label}`}
           onClick={onRemove}
         >
-          take off
+          Remove
         </button>
       </div>
       <div className="order-3 col-span-full sm:order-none sm:col-span-1">

@@ -178,7 +178,7 @@ function RemarkForm({ once, send, draft, put, machines, message }: RemarkFormPro
         />
       </label>
       <button type="submit" className="action action-main" disabled={machines.length === 0}>
-        Keep
+        Save mark
       </button>
       <p role="status" className="w-full text-warn">
         {message}

@@ -1,3 +1,4 @@
+import { Explain } from '../marks/Explain';
 import type { EvidenceOfCriteria, Scorecard } from '../../core/answers/scorecard';
 import { PRICE, whyNoTurningPrice } from '../../core/answers/scorecard';
 import type { ContenderMark } from '../../core/model/study';
@@ -29,6 +30,7 @@ export function TurningPrices({ filled, marks, evidence, currency }: TurningPric
       <header className="border-b border-line px-3 py-2">
         <h2 id="turning" className="font-semibold">
           Turning price{currency && `, ${currency}`}
+          <Explain term="turning-price" />
         </h2>
         <p className="text-xs text-ink-2">
           up to this price a contender is not beaten, all else as it is; a block its own price, a

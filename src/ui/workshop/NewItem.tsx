@@ -63,10 +63,10 @@ export function NewItem({ kind, page }: { kind: ItemKind; page: string }) {
           {twin && (
             <>
               <a className="action" href={`/${page}/${twin.uid}`}>
-                That one
+                Use existing
               </a>
               <button type="button" className="action" onClick={() => void add(true)}>
-                A second one
+                Add another
               </button>
             </>
           )}

@@ -61,10 +61,10 @@ describe('a name that is there already', () => {
     render(<NewItem kind="machine" page="machines" />);
     fireEvent.change(screen.getByRole('textbox'), { target: { value: ' Gannet X24 ' } });
     fireEvent.click(screen.getByRole('button', { name: 'Add' }));
-    const that = await screen.findByRole('link', { name: 'That one' });
+    const that = await screen.findByRole('link', { name: 'Use existing' });
     expect(that.getAttribute('href')).toBe('/machines/t');
     api.answers['POST /things'] = () => json({ uid: 'n' }, 201);
-    fireEvent.click(screen.getByRole('button', { name: 'A second one' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Add another' }));
     await waitFor(() => expect(gone).toEqual(['/machines/n']));
     expect(api.asked.map((one) => one.body)).toEqual([
       { kind: 'machine', facts: { name: 'Gannet X24' } },
@@ -77,7 +77,7 @@ describe('a name that is there already', () => {
     render(<AddBy studyId="s" kind="machine" placeholder="+" offered={[]} />);
     fireEvent.change(screen.getByRole('combobox'), { target: { value: 'gannet x24' } });
     fireEvent.keyDown(screen.getByRole('combobox'), { key: 'Enter' });
-    fireEvent.click(await screen.findByRole('button', { name: 'That one' }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Use existing' }));
     await waitFor(() => expect(api.asked).toHaveLength(2));
     expect(api.asked.map((one) => one.body)).toEqual([
       { add: 'machine', picked: { name: 'gannet x24' } },

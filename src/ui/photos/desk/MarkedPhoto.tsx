@@ -161,7 +161,7 @@ export function MarksHead({
       </button>
       {marks.length > 0 && (
         <button type="button" className="action" onClick={() => setMarks([])}>
-          Take all out
+          Remove all marks
         </button>
       )}
       <output className="text-xs text-ink-2" aria-live="polite">

@@ -193,12 +193,12 @@ function MeasureRow({ one, contender, code, onRegion, setFeature, change, base }
         <button
           type="button"
           className="action text-xs"
-          aria-label={`take out the measure of ${code}`}
+          aria-label={`Remove the measure of ${code}`}
           onClick={() =>
             void change(() => callApi('DELETE', `${base}/${encodeURIComponent(one.measure_id)}`))
           }
         >
-          take out
+          Remove
         </button>
       </td>
     </tr>

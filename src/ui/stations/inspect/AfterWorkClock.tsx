@@ -165,7 +165,7 @@ function ClockFields({ kind, since, setKind, turn, running, own, keep, done }: C
         data-does="start and stop the post-processing clock"
         onClick={turn}
       >
-        {since === 0 ? 'Start the clock' : `Stop · ${minutesOf(running)}`}{' '}
+        {since === 0 ? 'Start clock' : `Stop · ${minutesOf(running)}`}{' '}
         <kbd className="key">Space</kbd>
       </button>
       <label className="text-xs text-ink-2">

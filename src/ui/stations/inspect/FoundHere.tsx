@@ -60,10 +60,10 @@ export function FoundHere({ word, onChange }: FoundHereProps) {
             <button
               type="button"
               className="action text-xs"
-              aria-label={`take out ${inWords(finding.defect)}`}
+              aria-label={`Remove ${inWords(finding.defect)}`}
               onClick={() => onChange(word.filter((one) => one !== finding))}
             >
-              take out
+              Remove
             </button>
           </li>
         ))}

@@ -106,7 +106,7 @@ function InspectHead({ mark, specimens, specimen, bench, done, studyId }: Inspec
         className="action md:ml-auto"
         href={`/studies/${studyId}/inspect/photos?specimen=${encodeURIComponent(specimen.specimen_id)}`}
       >
-        Photos of it
+        Open photos
       </a>
       <button type="button" className="action" onClick={() => bench.toSpecimen(1)}>
         Next specimen <kbd className="key">PgDn</kbd>

@@ -87,14 +87,14 @@ export function AddBy({ studyId, kind, placeholder, offered, className = 'w-72' 
                 className="action"
                 onClick={() => void add({ uid: twin.uid }, twin.name)}
               >
-                That one
+                Use existing
               </button>
               <button
                 type="button"
                 className="action"
                 onClick={() => void add({ name: twin.name, evenIfNamed: true }, twin.name)}
               >
-                A second one
+                Add another
               </button>
             </>
           )}

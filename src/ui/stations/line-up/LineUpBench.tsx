@@ -150,7 +150,7 @@ function ContenderSheet({
             )
           }
         >
-          Take it out
+          Remove contender
         </button>
       </p>
       {message && (

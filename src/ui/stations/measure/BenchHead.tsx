@@ -63,7 +63,7 @@ export function BenchHead(props: BenchHeadProps) {
             className="action"
             href={`/studies/${studyId}/inspect/photos?specimen=${encodeURIComponent(specimen.specimen_id)}`}
           >
-            Photos of it
+            Open photos
           </a>
         )}
         <button

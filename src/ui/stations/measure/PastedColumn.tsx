@@ -65,10 +65,10 @@ export function PastedColumn({ values, targets, zero_mm, onKeep, onCancel }: Pas
           autoFocus
           onClick={onKeep}
         >
-          Keep all
+          Save all
         </button>
         <button type="button" className="action" onClick={onCancel}>
-          Keep none
+          Discard all
         </button>
       </div>
     </section>

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Explain } from '../../marks/Explain';
 import type { DifferenceProposal } from '../../../core/answers/plan';
 import { groupBy } from '../../../core/model/study';
 import { reasonInWords } from '../../../core/text/phrasing';
@@ -36,7 +37,10 @@ export function SmallestDifferences(props: SmallestDifferencesProps) {
   const { show, photoFigures, proposals, values, onTake } = props;
   return (
     <section className="grid grid-cols-3 gap-3 sheet p-4">
-      <h2 className="col-span-full font-semibold">What difference would matter</h2>
+      <h2 className="col-span-full font-semibold">
+        What difference would matter
+        <Explain term="smallest-difference" />
+      </h2>
       <p className="col-span-full text-xs text-ink-2">
         A verdict calls smaller differences trivial. Without these values no two contenders can be
         shown to be equal.
