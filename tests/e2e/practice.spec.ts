@@ -45,7 +45,7 @@ test('a first study is led through ten steps, from the question to its answer', 
   await add('a machine', 'Dunlin Two');
   // The first contender is the reference until another one is chosen.
   await isAtStep(5);
-  await add('a material', 'PLA');
+  await add('a material', 'WPC');
   await add('an artefact', 'First cube');
   await page.getByRole('link', { name: 'First cube' }).click();
   await page.waitForURL(/artefacts\/first-cube/);

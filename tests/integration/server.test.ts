@@ -200,10 +200,12 @@ describe('files that arrive at once', () => {
       paths.push(await sendSliced(study, name, strToU8(`; ${name}\nG1 X5 E1 F600\n`)));
     }
     await untilRead(study);
+    const send = (files: object[]) =>
+      call('PATCH', `/studies/${study}/sliced-files`, JSON.stringify(files), {
+        'content-type': 'application/json',
+      });
     const confirm = (contenders: (string | undefined)[]) =>
-      call(
-        'PATCH',
-        `/studies/${study}/sliced-files`,
+      send(
         paths.map((path, at) => ({
           path,
           contender_id: contenders[at],
@@ -218,7 +220,7 @@ describe('files that arrive at once', () => {
     expect(await confirmed()).toBe(0);
     expect((await confirm([first?.contender_id, second?.contender_id])).status).toBe(200);
     expect(await confirmed()).toBe(2);
-    expect((await call('PATCH', `/studies/${study}/sliced-files`, [])).status).toBe(400);
+    expect((await send([])).status).toBe(400);
   });
 
   it('are begun no more than can be on their way', async () => {
