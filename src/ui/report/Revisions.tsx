@@ -197,7 +197,7 @@ function RevisionActions({
       )}
       {revision.published_at === null && (
         <button type="button" className="action" onClick={() => void report.drop(number)}>
-          {state === 'waiting' || state === 'making' ? 'Stop' : 'Throw away'}
+          {state === 'waiting' || state === 'making' ? 'Stop' : 'Delete'}
         </button>
       )}
       {before.length > 0 && state === 'ready' && (

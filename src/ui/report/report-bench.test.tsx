@@ -437,7 +437,7 @@ describe('revisions', () => {
 
   it('that nobody has read are thrown away, published ones are not', () => {
     opened({ revisions: [revision(2), revision(1, { published_at: '2026-03-15T08:00:00Z' })] });
-    expect(screen.getAllByRole('button', { name: 'Dismiss' })).toHaveLength(1);
+    expect(screen.getAllByRole('button', { name: 'Delete' })).toHaveLength(1);
     expect(screen.getAllByRole('button', { name: 'What changed' })).toHaveLength(1);
   });
 });
