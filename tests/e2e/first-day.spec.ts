@@ -206,7 +206,7 @@ test('is the caliper good enough: planned, read by two, answered in words', asyn
   bench,
 }) => {
   await open(page, `${bench.study}/instruments/caliper-2`);
-  await expect(page.getByRole('region', { name: 'Zero' })).toContainText('is not the part’s');
+  await expect(page.getByRole('region', { name: 'Zero' })).toContainText('every reading is off by');
   const form = page.getByRole('form', { name: 'New gauge study' });
   await form.getByLabel('dimension').selectOption({ label: 'Stair block, z4 height' });
   await form.getByLabel('parts').fill('2');
