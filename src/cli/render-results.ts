@@ -1,5 +1,5 @@
 import type { Results } from '../core/answers/results';
-import { columnLabel, type Study } from '../core/model/study';
+import type { Study } from '../core/model/study';
 import type { PairRow } from '../core/statistics/compare';
 import { describeClaim } from '../core/toolpath';
 import {
@@ -104,9 +104,7 @@ function answerLines(
   });
   return [
     ...(responses.length > 0 ? ['', 'Machine or profile', ...indented(responses)] : []),
-    ...(sweep
-      ? ['', 'Sweep', ...indented(describeSweep(sweep, columnLabel(sweep.setting).label, labelOf))]
-      : []),
+    ...(sweep ? ['', 'Sweep', ...indented(describeSweep(sweep, labelOf))] : []),
     ...(scorecard
       ? [
           '',

@@ -25,7 +25,7 @@ test('a first study is led through ten steps, from the question to its answer', 
   await page.getByLabel('accuracy (mm)').fill('0.05');
   await page.keyboard.press('Enter');
   await isAtStep(3);
-  // What is missing is told by the checklist, too.
+  // The checklist names what is missing, too.
   await page.getByRole('button', { name: /2\/3 Question, something is missing/ }).click();
   const checklist = page.locator('#checklist');
   await expect(checklist.getByRole('link', { name: 'Add at least two contenders' })).toBeVisible();

@@ -40,7 +40,7 @@ test('a folder is imported, and what is exported evaluates the same', async ({
   await open(page, `${bench.url}/studies`);
   await page.getByRole('button', { name: 'Import study' }).click();
   await page.getByLabel('Choose a folder').setInputFiles(DEMO);
-  // A package of this name is here already: that is said before the new study is opened.
+  // The page names the study of the same package before it opens the new one.
   await page.getByRole('link', { name: 'Open the new study' }).click();
   await page.waitForURL(/results\/glance/);
   await settled(page);

@@ -249,7 +249,8 @@ export async function shelveStudy(
     ? await query(
         db,
         someRow,
-        `update studies set
+        // Pages show whether a study is archived: they are others now.
+        `update studies set revision = revision + 1,
            archived_at = case when $2::boolean is null then archived_at
              when $2 then coalesce(archived_at, now()) else null end,
            labels = coalesce($3::text[], labels)

@@ -1,5 +1,5 @@
 import { figureWords } from '../../core/answers/figure-names';
-import { columnWords, contenderMarks, type StudyMeta } from '../../core/model/study';
+import { contenderMarks, type StudyMeta } from '../../core/model/study';
 import {
   beforeAfterSentence,
   describeGlance,
@@ -62,8 +62,7 @@ async function answerOfSweep(app: App, studyId: string, { labelOf }: Names): Pro
   const { sweep, stale } = await resultsOf(app, { studyId, reference: null }, ['sweep']);
   const isStale = stale.length > 0;
   if (!sweep) return { text: 'The steps of the sweep are not set yet.', open: null, isStale };
-  const [setting = ''] = columnWords(sweep.setting).split(' · ');
-  const [first = '', ...rest] = describeSweep(sweep, setting, labelOf);
+  const [first = '', ...rest] = describeSweep(sweep, labelOf);
   const [gain] = rest.slice(-1);
   return { text: [first, gain].filter(Boolean).join(' '), open: null, isStale };
 }

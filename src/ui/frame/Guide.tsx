@@ -62,13 +62,12 @@ interface StepDotsProps {
 
 function StepDots({ guide, next }: StepDotsProps) {
   const done = GUIDE.filter((key) => guide[key]).length;
+  const fillOf = (key: GuideKey) =>
+    guide[key] ? 'bg-plum' : key === next ? 'bg-plum-line' : 'bg-sheet';
   return (
     <span role="img" aria-label={`${done} of ${GUIDE.length} steps done`} className="flex gap-1">
       {GUIDE.map((key) => (
-        <span
-          key={key}
-          className={`size-2.5 rounded-full border border-plum ${guide[key] ? 'bg-plum' : key === next ? 'bg-plum-line' : 'bg-sheet'}`}
-        />
+        <span key={key} className={`size-2.5 rounded-full border border-plum ${fillOf(key)}`} />
       ))}
     </span>
   );

@@ -4,6 +4,13 @@ import { VernierTicks } from '../marks/VernierTicks';
 import { Checklist, CHECKLIST_ID } from './Checklist';
 import { useProgress } from './use-progress';
 
+const RAIL =
+  'flex shrink-0 overflow-x-auto border-b border-line bg-sheet ' +
+  'md:block md:w-[158px] md:overflow-visible md:border-r md:border-b-0 md:pt-2';
+const COUNT =
+  'min-h-[26px] min-w-[26px] cursor-pointer px-2 font-mono text-xs text-ink-2 ' +
+  'hover:text-ink hover:underline md:absolute md:top-0.5 md:right-1';
+
 interface StationRailProps {
   studyId: string;
   progress: StudyProgress;
@@ -16,10 +23,7 @@ export function StationRail({ studyId, progress, station, query }: StationRailPr
   const { stations, steps } = useProgress(studyId, progress);
   const open = new Set(steps.flatMap((step) => (stepState(step) === 'open' ? [step.station] : [])));
   return (
-    <nav
-      aria-label="Stations"
-      className="flex shrink-0 overflow-x-auto border-b border-line bg-sheet md:block md:w-[158px] md:overflow-visible md:border-r md:border-b-0 md:pt-2"
-    >
+    <nav aria-label="Stations" className={RAIL}>
       {stations.map(({ key, title, done, due }) => (
         <div
           key={key}
@@ -41,7 +45,7 @@ export function StationRail({ studyId, progress, station, query }: StationRailPr
             type="button"
             popoverTarget={CHECKLIST_ID}
             aria-label={`${done}/${due} ${title}${open.has(key) ? ', something is missing' : ''}: show the checklist`}
-            className="min-h-[26px] min-w-[26px] cursor-pointer px-2 font-mono text-xs text-ink-2 hover:text-ink hover:underline md:absolute md:top-0.5 md:right-1"
+            className={COUNT}
           >
             {`${done}/${due}`}
           </button>

@@ -1,4 +1,4 @@
-import { useEffect, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import type { StudyProgress } from '../../contract/studies';
 import { callApi, WRITTEN_EVENT } from '../kit/request';
 import { useStudyNews } from '../lib/live';
@@ -30,6 +30,7 @@ class ProgressStore {
       if (this.#hearers.size > 0) return;
       window.removeEventListener(WRITTEN_EVENT, this.countAgain);
       clearTimeout(this.#timer);
+      stores.delete(this.studyId);
     };
   };
 
@@ -69,6 +70,5 @@ export function useProgress(studyId: string, first: StudyProgress): StudyProgres
   const store =
     typeof window === 'undefined' ? new ProgressStore(studyId, first) : storeOf(studyId, first);
   useStudyNews(studyId, store.countAgain);
-  useEffect(() => () => void stores.delete(studyId), [studyId]);
   return useSyncExternalStore(store.subscribe, store.read, () => first);
 }

@@ -124,7 +124,7 @@ export const GUIDE_REPEATS = 3;
 
 /**
  * How far a guided study has come: whether each of its ten steps is done. A step is read off the study
- * itself, so that the guide goes on where the study stands, whoever did what in the meantime.
+ * itself: the guide always shows the next step that is open, whatever else was entered.
  *
  * @param isArchived whether the person has put the study away
  */

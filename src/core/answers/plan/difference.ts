@@ -19,7 +19,7 @@ export interface DifferenceFacts {
 
 /** Two readings of one thing differ by less than 2.8 standard deviations in 95 % of cases (ISO 5725-6). */
 const LIMIT = 2.8;
-/** A reading is told from another by two steps of what the instrument shows. */
+/** Two readings differ where they are at least two steps of the instrument apart. */
 const STEPS = 2;
 /** What is left of a tolerance for a difference between machines. */
 const SHARE_OF_TOLERANCE = 1 / 5;

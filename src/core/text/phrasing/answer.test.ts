@@ -143,13 +143,13 @@ const sweep = (more: Partial<Sweep>): Sweep => ({
   notes: [],
   ...more,
 });
-const saidOf = (more: Partial<Sweep>) => describeSweep(sweep(more), 'outer wall', () => 'accuracy');
+const saidOf = (more: Partial<Sweep>) => describeSweep(sweep(more), () => 'accuracy');
 
 describe('a sweep, in words', () => {
   it('says where it holds to, what stops it and what is gained', () => {
     const lost = { figure: 'accuracy_mm', why: 'lost' as const, prints_needed: null, notes: [] };
     expect(saidOf({ limited_by: [lost] })).toEqual([
-      'Outer wall can go to 150 mm/s without loss against 100 mm/s in accuracy.',
+      'Speed outer wall can go to 150 mm/s without loss against 100 mm/s in accuracy.',
       '200 mm/s is worse in accuracy.',
       'Prints take 20 % less time there (15 % to 25 %).',
     ]);
@@ -167,7 +167,7 @@ describe('a sweep, in words', () => {
 
   it('knows when nothing holds, when everything does, and when nothing is tested', () => {
     expect(saidOf({ holds_to: null, gain: null })[0]).toBe(
-      'No step after 100 mm/s is shown to be as good. Keep outer wall there.',
+      'No step after 100 mm/s is shown to be as good. Keep speed outer wall there.',
     );
     expect(saidOf({ holds_to: 'S3' })[0]).toContain(
       'can go to 200 mm/s, the last step, without loss',

@@ -2,7 +2,7 @@ import { PRICE, whyNoTurningPrice, type Scorecard } from '../../answers/scorecar
 import { groupBy, ALLOWANCE } from '../../model/study';
 import { listed } from './lists';
 
-/** How a share of simulations is told: never 0 or 100 % where a draw could be otherwise. */
+/** Writes a share of simulations: never 0 or 100 % where another draw could differ. */
 export function formatShare(share: number): string {
   if (share === 0) return '0 %';
   if (share === 1) return '100 %';
@@ -11,7 +11,7 @@ export function formatShare(share: number): string {
   return `${(100 * share).toFixed(0)} %`;
 }
 
-/** From this share of simulations on a contender is said to come first. */
+/** A contender with at least this share of simulations is named first. */
 const CLEAR = 0.9;
 /** A smaller share is not worth a sentence. */
 const DOUBTED = 0.02;

@@ -1,4 +1,5 @@
 import type { Sweep, SweepLimit } from '../../measures/sweep';
+import { columnLabel } from '../../model/study';
 import { capital, listed } from './lists';
 
 /**
@@ -6,11 +7,8 @@ import { capital, listed } from './lists';
  *
  * @param labelOf what a figure is called
  */
-export function describeSweep(
-  sweep: Sweep,
-  setting: string,
-  labelOf: (figure: string) => string,
-): string[] {
+export function describeSweep(sweep: Sweep, labelOf: (figure: string) => string): string[] {
+  const setting = columnLabel(sweep.setting).label;
   const unit = sweep.unit === null ? '' : ` ${sweep.unit}`;
   const valueOf = (contender: string | undefined): string => {
     const steps = Object.values(sweep.figures)[0]?.steps ?? [];

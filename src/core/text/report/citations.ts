@@ -27,7 +27,7 @@ export const differenceRow = (
 ): PairRow | null =>
   results.differences[criterion]?.find((row) => row.contender === contender) ?? null;
 
-/** A figure in a few words, as it stands under a sentence; null where there is none. */
+/** A figure in a few words, for the list below a sentence; null where there is none. */
 export function tieOf(printing: Printing, address: string): Tie | null {
   const found = figureAt(printing.results, address);
   const parsed = parseAddress(address);

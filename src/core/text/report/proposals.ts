@@ -1,5 +1,5 @@
 import { capital, describeAdvice, describeScorecard, describeSweep } from '../phrasing';
-import { columnLabel, type Row } from '../../model/study';
+import type { Row } from '../../model/study';
 import type { ReportContext } from './context';
 import { differenceFormat, differenceRow } from './citations';
 import { inUnit, writeFigure } from './figure';
@@ -69,7 +69,7 @@ function answers(context: ReportContext): Suggested[] {
   const { sweep } = results;
   if (sweep?.holds_to) {
     const labelOf = (key: string) => context.wordsOf(key).label;
-    const text = describeSweep(sweep, columnLabel(sweep.setting).label, labelOf).join(' ');
+    const text = describeSweep(sweep, labelOf).join(' ');
     const rests_on = Object.keys(sweep.figures)
       .filter((key) => sweep.figures[key]?.delta != null)
       .map((key) => addressOfCriterion(key, sweep.holds_to ?? '', ''));

@@ -23,7 +23,7 @@ import {
   type ReportModel,
 } from '.';
 
-/** A citation as it stands under a sentence. */
+/** A citation below a sentence. */
 const said = (address: string): string =>
   textOf(tieOf(context, address)?.text ?? [], context.nameOf);
 

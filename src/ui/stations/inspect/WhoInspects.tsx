@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { OPERATOR_KEY } from '../../lib/operator';
 import { useRemembered } from '../../lib/remembered';
 
-/** Asks for the inspector's initials where grades would be entered. The photo is there meanwhile. */
+/** Asks for the inspector's initials where grades would be entered. The photo is shown beside it. */
 export function WhoInspects() {
   const [, remember] = useRemembered(OPERATOR_KEY);
   const [typed, setTyped] = useState('');

@@ -1,5 +1,5 @@
 import { useState, type SetStateAction, type Dispatch } from 'react';
-import { columnWords } from '../../../core/model/study/labels';
+import { columnLabel, columnWords } from '../../../core/model/study/labels';
 import { readNumber } from '../../lib/entry';
 import { readAgain } from '../../kit/leave';
 import { ApiError, callApi, failureText } from '../../kit/request';
@@ -28,7 +28,7 @@ export function SweepSetUp({ studyId, contenders, settings, sweep }: SweepSetUpP
   const [text, setText] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
-  const unit = columnWords(setting).split(' · ')[1] ?? null;
+  const { unit } = columnLabel(setting);
   const values = text
     .split(/[\s;]+|,(?=\s)/)
     .filter(Boolean)

@@ -8,7 +8,6 @@ import {
   describeScorecard,
   describeSweep,
 } from '../../phrasing';
-import { columnLabel } from '../../../model/study';
 import type { ReportContext } from '../context';
 import { COUNT, inUnit, PER_CENT } from '../figure';
 import type { Block, Cell, MadeSentence, Text } from '../model';
@@ -34,7 +33,7 @@ export function effectsPart(context: ReportContext): Block[] {
   const { sweep } = results;
   const labelOf = (key: string) => context.wordsOf(key).label;
   const swept = sweep
-    ? describeSweep(sweep, columnLabel(sweep.setting).label, labelOf).map((text, at) => ({
+    ? describeSweep(sweep, labelOf).map((text, at) => ({
         name: `sweep:${at + 1}`,
         text,
       }))
