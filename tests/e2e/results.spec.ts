@@ -104,7 +104,7 @@ test('speed and reliability say what they prove', async ({ page, bench }) => {
   await expect(page.getByRole('button', { name: /^B better · 6\d % less time$/ })).toBeVisible();
   await page.getByRole('link', { name: 'Reliability' }).click();
   const row = page.getByRole('row', { name: /Gannet X24\s+stock/ }).first();
-  await expect(row).toContainText('14 in a row: fails in fewer than 19 %');
+  await expect(row).toContainText('14 of 14 succeeded: failure rate below 19 %');
   const auklet = page.getByRole('row', { name: /Auklet 19\s+stock/ }).first();
   await expect(auklet).toContainText('12/14');
   await expect(auklet).toContainText('12/12');

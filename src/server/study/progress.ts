@@ -71,6 +71,7 @@ async function workOf(db: Database, record: StudyRecord): Promise<StudyWork> {
     readingsNeeded: counts.cells_needed,
     zonesInspected: counts.zones_inspected,
     zonesNeeded: counts.zones_needed,
+    needsScorecard: record.intent !== 'sweep' && record.intent !== 'before-after',
     hasScorecard: record.scorecard !== null,
     answers: counts.answers,
     hasDisclosure: (record.report?.disclosure ?? '') !== '',

@@ -42,7 +42,7 @@ export function ClaimStrips({ marks, reach, reference }: ClaimStripsProps) {
       ) : (
         <StripTable
           heads={HEADS}
-          hasLegend={false}
+          legend={null}
           reference={reference}
           scale={scale}
           digits={0}

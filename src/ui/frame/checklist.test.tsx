@@ -29,6 +29,7 @@ const WORK: StudyWork = {
   readingsNeeded: 0,
   zonesInspected: 0,
   zonesNeeded: 0,
+  needsScorecard: true,
   hasScorecard: false,
   answers: 0,
   hasDisclosure: false,

@@ -1,5 +1,12 @@
+export interface StripLegendProps {
+  /** What a dot is; null where the strips have none. */
+  dot: string | null;
+  /** Whether a band shows what is too small to matter. */
+  hasBand: boolean;
+}
+
 /** What the marks of a strip mean: drawn as they are drawn there. */
-export function StripLegend({ dot }: { dot: string | null }) {
+export function StripLegend({ dot, hasBand }: StripLegendProps) {
   const dots = dot !== null && {
     text: `${dot} (filled: tuned profile)`,
     drawn: (
@@ -19,10 +26,7 @@ export function StripLegend({ dot }: { dot: string | null }) {
       text: '95 % confidence interval',
       drawn: <line x1={2} x2={24} y1={8} y2={8} stroke="var(--ink-2)" strokeWidth={3} />,
     },
-    {
-      text: 'too small to matter, around the reference',
-      drawn: <rect width={26} height={16} fill="var(--band)" />,
-    },
+    ...(hasBand ? [BAND] : []),
   ];
   return (
     <ul
@@ -43,3 +47,8 @@ export function StripLegend({ dot }: { dot: string | null }) {
     </ul>
   );
 }
+
+const BAND = {
+  text: 'too small to matter, around the reference',
+  drawn: <rect width={26} height={16} fill="var(--band)" />,
+};

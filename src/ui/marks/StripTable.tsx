@@ -4,15 +4,13 @@ import { ContenderName } from './ContenderName';
 import { StripAxis, type StripScale } from './DotStrip';
 import { Leaving } from '../kit/Leaving';
 import { Explain } from './Explain';
-import { StripLegend } from './StripLegend';
+import { StripLegend, type StripLegendProps } from './StripLegend';
 
 interface StripTableProps {
   /** The heads of the columns after the contender; the first is the strip's. */
   heads: readonly { text: string; isFigure?: boolean; term?: string }[];
-  /** What a dot of the strips is; null where they have none. */
-  dot?: string | null;
-  /** Whether the strips are explained below; those of other marks explain themselves. */
-  hasLegend?: boolean;
+  /** What the marks of the strips mean; null where they explain themselves. */
+  legend?: StripLegendProps | null;
   rows: readonly {
     mark: ContenderMark;
     strip: ReactNode;
@@ -28,18 +26,11 @@ interface StripTableProps {
   foot?: ReactNode;
 }
 
+const SPECIMENS: StripLegendProps = { dot: 'one specimen', hasBand: true };
+
 /** Strips of all contenders on one shared scale, each with its figures beside it. */
 export function StripTable(props: StripTableProps) {
-  const {
-    heads,
-    rows,
-    reference,
-    scale,
-    digits,
-    foot,
-    dot = 'one specimen',
-    hasLegend = true,
-  } = props;
+  const { heads, rows, reference, scale, digits, foot, legend = SPECIMENS } = props;
   return (
     <>
       <Leaving isPicture>
@@ -86,7 +77,7 @@ export function StripTable(props: StripTableProps) {
           </tbody>
         </table>
       </Leaving>
-      {hasLegend && <StripLegend dot={dot} />}
+      {legend && <StripLegend {...legend} />}
     </>
   );
 }

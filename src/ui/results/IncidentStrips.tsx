@@ -34,7 +34,7 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
     <section className="mt-3 sheet" aria-labelledby="incident-rates">
       <header className="border-b border-line px-3 py-2">
         <h2 id="incident-rates" className="font-semibold">
-          Incidents per 100 h, without the operator’s own
+          Incidents per 100 h (operator errors excluded)
         </h2>
         <p className="text-xs text-ink-2">
           The interval is exact. Downtime and hands-on time count all incidents. The last column
@@ -46,7 +46,7 @@ export function IncidentStrips({ marks, reliability, reference }: IncidentStrips
         reference={reference}
         scale={scale}
         digits={0}
-        dot={null}
+        legend={{ dot: null, hasBand: false }}
         rows={shown.map(({ mark, all, without_operator: own }) => {
           const share = all.success.estimate;
           const needed =

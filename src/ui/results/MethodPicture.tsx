@@ -49,7 +49,7 @@ export function MethodPicture({ title, delta, rows }: MethodExample) {
           </tr>
         </tbody>
       </table>
-      <StripLegend dot="one specimen" />
+      <StripLegend dot="one specimen" hasBand={band !== null} />
       <figcaption className="px-3 pb-2 text-xs text-ink-2">
         From “{title}”, mean deviation in mm.{' '}
         {rows.map(({ mark, accuracy }) => inWords(mark.label, accuracy.mae_mm)).join(' ')}

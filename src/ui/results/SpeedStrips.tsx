@@ -38,7 +38,7 @@ export function SpeedStrips(props: SpeedStripsProps) {
         reference={reference}
         scale={scale}
         digits={2}
-        dot="one artefact"
+        legend={{ dot: 'one artefact', hasBand: true }}
         rows={shown.map(({ mark, own }) => ({
           mark,
           strip: (

@@ -23,7 +23,7 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
         reference={reference}
         scale={SCALE}
         digits={2}
-        dot={null}
+        legend={{ dot: null, hasBand: false }}
         rows={marks.flatMap((mark) => {
           const sets = reliability[mark.contender_id];
           if (!sets) return [];
@@ -80,7 +80,8 @@ export function SuccessStrips({ marks, reliability, reference }: SuccessStripsPr
                   <td className="px-2 text-xs">
                     {all.failure_rate_below === null
                       ? `success ${ends(all.success, percent)}`
-                      : `${all.prints} in a row: fails in fewer than ${fixed(100 * all.failure_rate_below, 0)} %`}
+                      : `${all.prints} of ${all.prints} succeeded: failure rate below ` +
+                        `${fixed(100 * all.failure_rate_below, 0)} %`}
                   </td>
                 </>
               ),

@@ -16,6 +16,7 @@ const EMPTY: StudyWork = {
   readingsNeeded: 0,
   zonesInspected: 0,
   zonesNeeded: 0,
+  needsScorecard: true,
   hasScorecard: false,
   answers: 0,
   hasDisclosure: false,
@@ -44,6 +45,10 @@ describe('the checklist of a study', () => {
       disclosure: 'open',
       publish: 'open',
     });
+  });
+
+  it('wants no scorecard of a study that has another answer', () => {
+    expect(states({ needsScorecard: false }).scorecard).toBeUndefined();
   });
 
   it('wants two contenders, and counts all there are', () => {

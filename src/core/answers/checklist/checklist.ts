@@ -30,6 +30,8 @@ export interface StudyWork {
   readingsNeeded: number;
   zonesInspected: number;
   zonesNeeded: number;
+  /** Whether a scorecard answers the question; a sweep and a before–after study have answers of their own. */
+  needsScorecard: boolean;
   hasScorecard: boolean;
   /** Sentences of the report that answer the question. */
   answers: number;
@@ -97,7 +99,7 @@ export function checklist(work: StudyWork): Step[] {
       : step('measure', 'readings', work.readings, work.readingsNeeded),
     step('inspect', 'zones', work.zonesInspected, work.zonesNeeded),
     step('results', 'evidence', work.prints > 0 && work.readings + work.zonesInspected > 0),
-    step('results', 'scorecard', work.hasScorecard),
+    ...(work.needsScorecard ? [step('results', 'scorecard', work.hasScorecard)] : []),
     step('report', 'answer', work.answers > 0),
     step('report', 'disclosure', work.hasDisclosure),
     step('report', 'publish', work.published > 0),

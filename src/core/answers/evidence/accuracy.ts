@@ -165,7 +165,7 @@ export function toleranceEvidence(
 ): Evidence {
   const cells = measurements.cellsOfContender.get(contenderId) ?? [];
   return {
-    title: 'Tolerances and tolerance class',
+    title: 'Tolerances and tolerance grade',
     sentence:
       'The class is the finest ISO 286 grade whose symmetric zone would hold 95 % of the ' +
       'deviations (all of them with fewer than 20 cells).',

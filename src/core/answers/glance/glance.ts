@@ -56,7 +56,7 @@ export interface GlanceInput {
 const CLASS_KEY = 'it_grade';
 const CLASS_WORDS: FigureWords = {
   group: 'Accuracy',
-  label: 'tolerance class',
+  label: 'tolerance grade',
   unit: '',
   factor: 1,
   digits: 0,
@@ -96,9 +96,15 @@ export function glanceRows(input: GlanceInput): GlanceRow[] {
     (a, b) =>
       FIGURE_GROUPS.indexOf(a.words.group) - FIGURE_GROUPS.indexOf(b.words.group) ||
       placeOf(a.key) - placeOf(b.key) ||
-      (a.words.label < b.words.label ? -1 : 1),
+      compareTexts(photographed(a.key), photographed(b.key)) ||
+      compareTexts(a.words.label, b.words.label),
   );
 }
+
+/** The artefact of a figure on photos; empty for any other figure. Figures of one artefact stay together. */
+const photographed = (key: string): string => /^photo:([^/]+)/.exec(key)?.[1] ?? '';
+
+const compareTexts = (a: string, b: string): number => Number(a > b) - Number(a < b);
 
 /** Figures of one artefact that no test compares: limits of ladders, function checks. */
 const OF_PART = /^(?:limit|works):([^/]+)\//;

@@ -74,7 +74,7 @@ const plain = inUnit('', 0);
 const KNOWN: Readonly<Record<string, readonly [string, FigureFormat]>> = {
   'accuracy:readings': ['readings', plain],
   'accuracy:bias_mm': ['bias', inUnit('mm', 3, 1, 'signed')],
-  'accuracy:it_grade': ['tolerance class', WORD],
+  'accuracy:it_grade': ['tolerance grade', WORD],
   'accuracy:repeatability_mm': ['repeats within', inUnit('mm', 3)],
   'accuracy:tolerance.inside': ['dimensions inside their limits', plain],
   'surface:specimens': ['parts inspected', plain],

@@ -32,7 +32,7 @@ export function FigureRow({ row, group, at, glance, own }: FigureRowProps) {
           onClick={() => glance.sortBy(row.key)}
         >
           {row.words.label}
-          {row.words.unit && `, ${row.words.unit}`}
+          {row.words.unit && ` (${row.words.unit})`}
         </button>
       </th>
       {glance.columns.map((mark, column) => {

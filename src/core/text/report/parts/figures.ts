@@ -41,7 +41,7 @@ export function accuracyPart(context: ReportContext): Block[] {
       ['readings', (id) => figureCell(context, of('readings')(id), COUNT)],
       ['mean deviation', (id) => withEnds(context, of('mae_mm')(id), MM)],
       ['bias', (id) => figureCell(context, of('bias_mm')(id), inUnit('mm', 3, 1, 'signed'))],
-      ['tolerance class', (id) => figureCell(context, of('it_grade')(id), WORD)],
+      ['tolerance grade', (id) => figureCell(context, of('it_grade')(id), WORD)],
       ['repeats within', (id) => figureCell(context, of('repeatability_mm')(id), MM)],
       ['against the reference', (id) => verdictCell(context, 'accuracy_mm', id)],
     ]),
