@@ -151,7 +151,7 @@ function FinderField({ found, look, go, hasLooked }: FinderFieldProps) {
     <Suggest
       className="w-44 focus-within:w-64"
       label="Find anything by name or code"
-      placeholder="Find anything  Ctrl K"
+      placeholder="Find anything"
       keys={{ keys: 'Ctrl K', does: 'find a study, machine, part, print, specimen or file' }}
       inputId={FIELD}
       items={found}

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { cleanup, render, screen } from '@testing-library/react';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { DossierEntry } from '../../core/measures/dossier/time-line';
 import { TimeLine } from './TimeLine';
 
@@ -44,7 +44,7 @@ describe('the line of time of a machine', () => {
     expect(at('30 days without anything')).not.toBeNull();
     const [second, third] = [x(at('repeat 2')), x(at('repeat 3'))];
     // Two days of it are drawn, and one more until the print: the whole is four days long.
-    expect(third - second).toBeLessThan(70);
+    expect(third - second).toBeCloseTo(0.75 * 88, 1);
   });
 
   it('tells good prints from bad ones, and those of an older firmware, by shape and not by colour alone', () => {
@@ -53,6 +53,28 @@ describe('the line of time of a machine', () => {
     expect(at('repeat 3')?.getAttribute('fill')).toBe('var(--sheet)');
     expect(at('repeat 1')?.getAttribute('stroke-dasharray')).toBe('2 2');
     expect(at('repeat 3')?.getAttribute('stroke-dasharray')).toBeNull();
+  });
+
+  it('has numbers for words on a phone, and a list of them in the order of time', () => {
+    vi.stubGlobal('matchMedia', () => ({
+      matches: true,
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    }));
+    const changes = [
+      entry('2026-04-03T08:00:00Z', 'change', 'part: hardened nozzle'),
+      ...ENTRIES,
+      entry('2026-04-02T09:00:00Z', 'change', 'firmware: prints of 1.9.3'),
+    ];
+    render(<TimeLine entries={changes} outdated={[]} />);
+    const list = screen.getAllByRole('listitem').map((one) => one.textContent);
+    expect(list).toEqual([
+      expect.stringContaining('firmware: 1.9.2'),
+      expect.stringContaining('part: hardened nozzle'),
+    ]);
+    expect(at('hardened nozzle')?.querySelector('text')?.textContent).toBe('2');
+    expect(at('prints of 1.9.3')?.querySelector('text')).toBeNull();
+    vi.unstubAllGlobals();
   });
 
   it('shows over which of it each study went, and says where nothing happened', () => {

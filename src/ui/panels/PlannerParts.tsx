@@ -1,3 +1,4 @@
+import { counted } from '../lib/format';
 import { lightInWords } from '../../core/answers/figure-names';
 import { inWords } from '../../core/model/study';
 import { zoneBox } from '../../core/measures/surface';
@@ -126,6 +127,17 @@ export function WhatIsSeen({ plan, subject, zones, studyId }: WhatIsSeenProps) {
     <fieldset className="min-w-0 sheet p-3">
       <legend className="sr-only">What judges see</legend>
       <SeenChoice plan={plan} subject={subject} />
+      {plan.subjects.length === 0 && (
+        <p className="text-xs text-ink-2">
+          {plan.withoutMarks > 0
+            ? 'A panel cuts all photos to the same place, so each needs marks. ' +
+              `${counted(plan.withoutMarks, 'photo')} without marks.`
+            : 'This study has no photos of specimens yet. Judges can be shown the parts themselves.'}{' '}
+          <a className="underline" href={`/studies/${studyId}/inspect/photos`}>
+            {plan.withoutMarks > 0 ? 'Set marks on photos' : 'Add photos'}
+          </a>
+        </p>
+      )}
       {plan.isOfPhotos && subject && (
         <>
           <PlaceFields plan={plan} zones={zones} subject={subject} />

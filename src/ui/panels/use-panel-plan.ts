@@ -107,6 +107,8 @@ export function usePanelPlan(props: PanelPlannerProps) {
 
   return {
     subjects,
+    /** Photos of specimens that cannot be shown: no marks say where the part is on them. */
+    withoutMarks: props.photos.filter((photo) => photo.filed && !photo.registration).length,
     artefacts,
     draft,
     setDraft,

@@ -78,38 +78,42 @@ export function ZoneSheet({ bench, zone, specimen }: ZoneSheetProps) {
       <h2 id="present-zone" className="font-semibold">
         {zone.name} <span className="font-normal text-ink-2">{specimen.artefact}</span>
       </h2>
-      <p className="mt-2 flex min-h-10 flex-wrap items-center gap-2">
-        <span className="text-xs text-ink-2">defect</span>
-        <output className="min-w-24 border-b-2 border-plum px-1 font-mono text-lg">
-          {bench.typed || <span className="text-sm text-ink-2">type its first letters</span>}
-        </output>
-        <button
-          type="button"
-          className="action md:ml-auto"
-          data-keys="C"
-          data-does="the zone is clean"
-          onClick={bench.clean}
-        >
-          Clean <kbd className="key">C</kbd>
-        </button>
-        <button
-          type="button"
-          className="action"
-          data-keys="⌫"
-          data-does="take the last word back"
-          onClick={bench.undo}
-        >
-          Undo <kbd className="key">⌫</kbd>
-        </button>
-      </p>
-      <DefectChoice bench={bench} />
-      <GradeKeys bench={bench} />
-      <FoundHere
-        word={bench.word}
-        onChange={(next) => bench.words.say(bench.specimenId, zone.zone_id, next)}
-      />
+      {/* Grades replace what is there: they wait until that is known. */}
+      <fieldset disabled={!bench.words.isReady} className="contents">
+        <p className="mt-2 flex min-h-10 flex-wrap items-center gap-2">
+          <span className="text-xs text-ink-2">defect</span>
+          <output className="min-w-24 border-b-2 border-plum px-1 font-mono text-lg">
+            {bench.typed || <span className="text-sm text-ink-2">type its first letters</span>}
+          </output>
+          <button
+            type="button"
+            className="action md:ml-auto"
+            data-keys="C"
+            data-does="the zone is clean"
+            onClick={bench.clean}
+          >
+            Clean <kbd className="key">C</kbd>
+          </button>
+          <button
+            type="button"
+            className="action"
+            data-keys="⌫"
+            data-does="take the last word back"
+            onClick={bench.undo}
+          >
+            Undo <kbd className="key">⌫</kbd>
+          </button>
+        </p>
+        <DefectChoice bench={bench} />
+        <GradeKeys bench={bench} />
+        <FoundHere
+          word={bench.word}
+          onChange={(next) => bench.words.say(bench.specimenId, zone.zone_id, next)}
+        />
+      </fieldset>
       <p role="status" className="mt-2 min-h-5 text-warn">
-        {bench.words.message || bench.hint}
+        {bench.words.message ||
+          (bench.words.isReady ? bench.hint : 'Loading your grades. Keys work in a moment.')}
       </p>
     </section>
   );
